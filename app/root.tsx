@@ -1,0 +1,62 @@
+import '@fontsource-variable/archivo/wdth.css';
+import './shell.css';
+import type { ReactNode } from 'react';
+import { Links, Meta, Outlet, Scripts, ScrollRestoration } from 'react-router';
+import type { Route } from './+types/root';
+import { RouteTrouble } from './components/RouteTrouble';
+import { StudioTheme } from './components/StudioTheme';
+import { NonceContext } from './nonce';
+import { use } from 'react';
+import { loadSettings } from './storage/settings';
+
+export const meta: Route.MetaFunction = () => [
+  { title: 'Deep Angle' },
+  { name: 'description', content: 'Film a rider, read the joint angles through the stroke, and know what to move.' },
+];
+
+export function Layout({ children }: { children: ReactNode }) {
+  const nonce = use(NonceContext);
+  return (
+    <html lang="en">
+      <head>
+        <meta charSet="utf-8" />
+        <meta name="viewport" content="width=device-width, initial-scale=1" />
+        <link rel="icon" href="/icon.svg" type="image/svg+xml" />
+        <Meta />
+        <Links />
+      </head>
+      <body>
+        {children}
+        <ScrollRestoration nonce={nonce} />
+        <Scripts nonce={nonce} />
+      </body>
+    </html>
+  );
+}
+
+export async function clientLoader() {
+  return { settings: await loadSettings() };
+}
+clientLoader.hydrate = true as const;
+
+/** What the server draws: everything else lives in this browser and is drawn here. */
+export function HydrateFallback() {
+  return (
+    <main className="shell-wait">
+      <p>Deep Angle</p>
+      <noscript>Deep Angle measures in the browser itself: please allow scripts for this page.</noscript>
+    </main>
+  );
+}
+
+export default function Root({ loaderData }: Route.ComponentProps) {
+  return (
+    <StudioTheme settings={loaderData.settings}>
+      <Outlet />
+    </StudioTheme>
+  );
+}
+
+export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
+  return <RouteTrouble error={error} bare />;
+}

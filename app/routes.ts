@@ -1,0 +1,15 @@
+import { index, route, type RouteConfig } from '@react-router/dev/routes';
+
+export default [
+  index('routes/riders.tsx'),
+  route('sessions/:sessionId', 'routes/session.tsx', [
+    index('routes/session.index.tsx'),
+    route('film', 'routes/film.tsx'),
+    route('scale', 'routes/scale.tsx'),
+    route('mark', 'routes/mark.tsx'),
+    route('track', 'routes/track.tsx'),
+    route('read', 'routes/read.tsx'),
+    route('plan', 'routes/plan.tsx'),
+  ]),
+  route('*', 'routes/lost.tsx'),
+] satisfies RouteConfig;

@@ -1,0 +1,91 @@
+import Papa from 'papaparse';
+import { emptyTracks, type Tracks } from '../stroke/tracks.ts';
+
+export type ParsedTracks = { ok: true; tracks: Tracks } | { ok: false; message: string };
+
+const LONGEST_FILE_CHARS = 80_000_000;
+
+/** A number as written in the table: plain decimal, a dot, an optional exponent. `Number` alone would take '0x1F' and ''. */
+const DECIMAL = /^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i;
+
+/**
+ * Reads tracks from the open table: `frame,t_s,<landmark>_x_px,<landmark>_y_px[,<landmark>_conf]…`, one row a frame, an empty
+ * cell for a landmark not seen. Rows count from 1 with the header as row 1, as a spreadsheet shows them.
+ * @returns the tracks, or one sentence naming row and column of the first thing wrong
+ */
+export function parseTracksCsv(text: string): ParsedTracks {
+  const fail = (message: string): ParsedTracks => ({ ok: false, message });
+  if (text.length > LONGEST_FILE_CHARS) return fail('The file is over 80 MB: no clip has that many frames.');
+  if (text.includes('\u0000')) return fail('Row 1, column 1: this is not a text file.');
+  const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: 'greedy', delimiter: ',' });
+  const broken = parsed.errors.find((e) => e.type !== 'Delimiter');
+  if (broken) return fail(`Row ${(broken.row ?? 0) + 1}, column 1: ${broken.message}.`);
+  const [header, ...rows] = parsed.data;
+  if (!header) return fail('Row 1, column 1: the file is empty.');
+  const names = header.map((h) => h.trim());
+  const column = (name: string): number => names.indexOf(name);
+  const twice = names.findIndex((n, i) => n !== '' && names.indexOf(n) !== i);
+  if (twice >= 0) return fail(`Row 1, column ${names[twice]}: this column stands twice.`);
+  if (column('frame') < 0) return fail('Row 1, column frame: the column is missing.');
+  if (column('t_s') < 0) return fail('Row 1, column t_s: the column with the time in seconds is missing.');
+  const keys: string[] = [];
+  for (const name of names) {
+    const m = /^(.+)_([xy])_px$/.exec(name);
+    if (!m) continue;
+    const other = `${m[1]}_${m[2] === 'x' ? 'y' : 'x'}_px`;
+    if (column(other) < 0) return fail(`Row 1, column ${other}: the column is missing beside ${name}.`);
+    if (m[2] === 'x') keys.push(m[1]);
+  }
+  if (keys.length === 0) return fail('Row 1, column 3: no landmark columns such as hip_x_px, hip_y_px.');
+  if (rows.length === 0) return fail('Row 2, column frame: there is no row under the header.');
+  const tS: number[] = [];
+  const tracks = emptyTracks(rows.map(() => 0), keys);
+  for (let r = 0; r < rows.length; r += 1) {
+    const row = rows[r];
+    const at = (name: string): string => (row[column(name)] ?? '').trim();
+    const where = (name: string): string => `Row ${r + 2}, column ${name}`;
+    if (row.length > names.length) return fail(`Row ${r + 2}, column ${names.length + 1}: more cells than the header has.`);
+    const t = at('t_s');
+    if (!DECIMAL.test(t)) return fail(`${where('t_s')}: “${t.slice(0, 40)}” is not a time in seconds.`);
+    if (r > 0 && Number(t) < tS[r - 1]) return fail(`${where('t_s')}: the time goes back from ${tS[r - 1]} to ${t}.`);
+    tS.push(Number(t));
+    if (!/^\d+$/.test(at('frame'))) return fail(`${where('frame')}: “${at('frame').slice(0, 40)}” is not a frame number.`);
+    for (const key of keys) {
+      const cells = [at(`${key}_x_px`), at(`${key}_y_px`)];
+      for (const [k, cell] of cells.entries()) {
+        const name = `${key}_${k ? 'y' : 'x'}_px`;
+        if (cell !== '' && !(DECIMAL.test(cell) && Math.abs(Number(cell)) < 1e6)) {
+          return fail(`${where(name)}: “${cell.slice(0, 40)}” is not a pixel position.`);
+        }
+        if (cell === '' && cells[1 - k] !== '') return fail(`${where(name)}: empty, but its partner is not.`);
+      }
+      if (cells[0] === '') continue;
+      const conf = column(`${key}_conf`) >= 0 ? at(`${key}_conf`) : '1';
+      if (conf !== '' && !(DECIMAL.test(conf) && Number(conf) >= 0 && Number(conf) <= 1)) {
+        return fail(`${where(`${key}_conf`)}: “${conf.slice(0, 40)}” is not between 0 and 1.`);
+      }
+      const track = tracks.landmarks[key];
+      track.xPx[r] = Number(cells[0]);
+      track.yPx[r] = Number(cells[1]);
+      track.confidence[r] = conf === '' ? 1 : Number(conf);
+    }
+  }
+  return { ok: true, tracks: { ...tracks, tS: Float64Array.from(tS) } };
+}
+
+/** Writes tracks as the open table: pixels to a thousandth, seconds to a microsecond, unseen cells empty. */
+export function writeTracksCsv(tracks: Tracks): string {
+  const keys = Object.keys(tracks.landmarks);
+  const fields = ['frame', 't_s', ...keys.flatMap((k) => [`${k}_x_px`, `${k}_y_px`, `${k}_conf`])];
+  const data = Array.from(tracks.tS, (t, i) => [
+    `${i}`,
+    t.toFixed(6),
+    ...keys.flatMap((k) => {
+      const p = tracks.landmarks[k];
+      return Number.isFinite(p.xPx[i])
+        ? [p.xPx[i].toFixed(3), p.yPx[i].toFixed(3), p.confidence[i].toFixed(3)]
+        : ['', '', ''];
+    }),
+  ]);
+  return `${Papa.unparse({ fields, data }, { newline: '\n' })}\n`;
+}

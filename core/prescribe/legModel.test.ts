@@ -1,0 +1,68 @@
+import { describe, expect, it } from 'vitest';
+import { changeBike, changeWithAnswer, kneeCurve, legAt, legSpanMm, simpleLeg, type BikeChange } from './legModel.ts';
+
+const leg = simpleLeg({
+  crankMm: 172.5,
+  thighMm: 430,
+  shankMm: 430,
+  ankleBehindMm: 125,
+  ankleAboveMm: 95,
+  seatTubeDeg: 73,
+  pitchMeanDeg: 14,
+  pitchAmplitudeDeg: 12,
+  pitchPhaseDeg: 214,
+  hipMm: { x: -215, y: 735 },
+});
+
+describe('the handbook’s sanity table (κ = 0)', () => {
+  const rows: [string, BikeChange, number, number, number][] = [
+    ['none', {}, 48.1, 115.7, -14.5],
+    ['saddle +10', { saddleUpMm: 10 }, 44.7, 114.2, -22.0],
+    ['saddle back 10', { saddleBackMm: 10 }, 47.5, 115.5, -23.3],
+    ['cleat back 10', { cleatBackMm: 10 }, 46.4, 115.2, -13.7],
+    ['crank −5', { crankLongerMm: -5 }, 49.6, 114.9, -10.1],
+    ['crank −5, saddle +5', { crankLongerMm: -5, saddleUpMm: 5 }, 48.0, 114.2, -13.8],
+    ['stack +5', { stackMm: 5 }, 49.4, 116.5, -12.0],
+  ];
+  it.each(rows)('%s', (_name, change, atBottom, most, overSpindle) => {
+    const after = changeBike(leg, change);
+    const bottom = legAt(after, 180);
+    const forward = legAt(after, 90);
+    const curve = kneeCurve(after);
+    if (!bottom.ok || !forward.ok || !curve.ok) throw new Error('the leg must reach');
+    expect(Math.abs(bottom.kneeFlexionDeg - atBottom)).toBeLessThanOrEqual(0.1);
+    expect(Math.abs(curve.max - most)).toBeLessThanOrEqual(0.1);
+    expect(Math.abs(forward.knee.x - forward.spindle.x - overSpindle)).toBeLessThanOrEqual(0.1);
+  });
+});
+
+describe('the leg model', () => {
+  it('says by how much the leg is too short, and never NaN', () => {
+    const high = changeBike(leg, { saddleUpMm: 200 });
+    const pose = legAt(high, 180);
+    expect(pose.ok).toBe(false);
+    if (!pose.ok) expect(pose.missMm).toBeCloseTo(legSpanMm(high, 180) - 860, 6);
+    const curve = kneeCurve(high);
+    expect(curve.ok).toBe(false);
+  });
+  it('keeps the span as it was when the foot answers all of it, and changes it by the share otherwise', () => {
+    const start = kneeCurve(leg);
+    if (!start.ok) throw new Error('the leg must reach');
+    const at = start.minAtThetaDeg;
+    const span = legSpanMm(leg, at);
+    const stiff = legSpanMm(changeBike(leg, { saddleUpMm: 12 }), at) - span;
+    expect(legSpanMm(changeWithAnswer(leg, { saddleUpMm: 5 }, 1), at)).toBeCloseTo(span, 4);
+    expect(legSpanMm(changeWithAnswer(leg, { saddleUpMm: 12 }, 0.35), at) - span).toBeCloseTo(0.65 * stiff, 4);
+    expect(changeWithAnswer(leg, { saddleUpMm: 12 }, 0.35).footPitchDeg.mean).toBeGreaterThan(leg.footPitchDeg.mean);
+  });
+  it('has a cleat 10 mm back act like about 5 mm of saddle', () => {
+    const straightest = (change: BikeChange): number => {
+      const c = kneeCurve(changeBike(leg, change));
+      return c.ok ? c.min : NaN;
+    };
+    const cleat = straightest({}) - straightest({ cleatBackMm: 10 });
+    const saddle = straightest({}) - straightest({ saddleUpMm: 5 });
+    expect(cleat / saddle).toBeGreaterThan(0.7);
+    expect(cleat / saddle).toBeLessThan(1.4);
+  });
+});

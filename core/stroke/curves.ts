@@ -1,0 +1,88 @@
+import { curveExtremes, evaluateCurve, fitHarmonics, type HarmonicCurve } from '../signal/harmonics.ts';
+import { resample } from '../signal/resample.ts';
+import { mean, standardDeviation } from '../signal/statistics.ts';
+import type { Stroke } from './strokes.ts';
+
+/** Crank angles of the drawn curve: every 2.5 degrees. */
+export const GRID_DEG: readonly number[] = Array.from({ length: 144 }, (_, k) => 2.5 * k);
+
+/** One quantity on the crank's turn, from all used strokes. Unit: the quantity's own (degrees or mm). */
+export interface CurveReading {
+  curve: HarmonicCurve;
+  /** On GRID_DEG: the mean curve, and the SD between strokes. */
+  meanOnGrid: number[];
+  sdOnGrid: number[];
+  min: number;
+  max: number;
+  minAtThetaDeg: number;
+  maxAtThetaDeg: number;
+  at: Record<'0' | '90' | '180' | '270', number>;
+  /** Root mean square over the turn of the SD between strokes; 0 with a single stroke. */
+  strokeSdDeg: number;
+  /** Every stroke's own lowest and highest value. */
+  perStroke: { min: number; max: number }[];
+  /** Mean over strokes of highest less lowest. */
+  meanSwing: number;
+}
+
+/**
+ * Mean curve and spread of a quantity over the used strokes.
+ * The mean is a harmonic regression on the unsmoothed values (no filter flattens its peaks); what single strokes say comes from
+ * the smoothed ones.
+ * @param strokeOf index into `used` for every frame, −1 outside
+ */
+export function curveOverStrokes(
+  thetaDeg: ArrayLike<number>,
+  strokeOf: ArrayLike<number>,
+  raw: ArrayLike<number>,
+  smooth: ArrayLike<number>,
+  used: readonly Stroke[],
+): CurveReading {
+  const th: number[] = [];
+  const values: number[] = [];
+  const which: number[] = [];
+  for (let i = 0; i < raw.length; i += 1) {
+    if (strokeOf[i] < 0 || !Number.isFinite(raw[i]) || !Number.isFinite(thetaDeg[i])) continue;
+    th.push(thetaDeg[i]);
+    values.push(raw[i]);
+    which.push(strokeOf[i]);
+  }
+  const fitted = fitHarmonics(th, values, which);
+  const curve = fitted?.curve ?? { mean: mean(values), cos: [], sin: [] };
+  const rows = used.map((s) => strokeOnGrid(thetaDeg, smooth, s)).filter((row) => row.every(Number.isFinite));
+  const sdOnGrid = GRID_DEG.map((_, k) => standardDeviation(rows.map((row) => row[k])));
+  const ends = curveExtremes(curve);
+  const perStroke = rows.map((row) => ({ min: Math.min(...row), max: Math.max(...row) }));
+  return {
+    curve,
+    meanOnGrid: GRID_DEG.map((t) => evaluateCurve(curve, t)),
+    sdOnGrid,
+    min: ends.min,
+    max: ends.max,
+    minAtThetaDeg: ends.minAtDeg,
+    maxAtThetaDeg: ends.maxAtDeg,
+    at: {
+      '0': evaluateCurve(curve, 0),
+      '90': evaluateCurve(curve, 90),
+      '180': evaluateCurve(curve, 180),
+      '270': evaluateCurve(curve, 270),
+    },
+    strokeSdDeg: Math.sqrt(mean(sdOnGrid.map((s) => s * s))),
+    perStroke,
+    meanSwing: perStroke.length ? mean(perStroke.map((s) => s.max - s.min)) : ends.max - ends.min,
+  };
+}
+
+/** One stroke's values on the grid; NaN where the crank or the value is unknown. */
+function strokeOnGrid(thetaDeg: ArrayLike<number>, values: ArrayLike<number>, stroke: Stroke): number[] {
+  const th: number[] = [];
+  const v: number[] = [];
+  for (let i = 0; i < thetaDeg.length; i += 1) {
+    const t = thetaDeg[i] - stroke.startDeg;
+    // Some frames on either side, so that the cubic is whole at the turn's ends; the crank must be going forward there.
+    if (!(t > -60 && t < 420) || (th.length && t <= th[th.length - 1])) continue;
+    th.push(t);
+    v.push(values[i]);
+  }
+  return Array.from(resample(th, v, GRID_DEG));
+}

@@ -1,0 +1,70 @@
+import { RAD_PER_DEG } from '../geometry/angles.ts';
+import { distance, isSeen, type Vec2 } from '../geometry/vec.ts';
+import { median } from '../signal/statistics.ts';
+import type { Tracks } from './tracks.ts';
+
+/** How image pixels become the bike plane: mirrored once for a rider facing left, level, in millimetres, y up. */
+export interface PlaneMap {
+  facing: 'left' | 'right';
+  mmPerPx: number;
+  /** The bike's rise towards the front in the picture, degrees: taken out. 0 when the camera was level. */
+  levelDeg: number;
+}
+
+/** The two wheel axles in the picture and what is known of them. */
+export interface AxleScale {
+  rearAxlePx: Vec2;
+  frontAxlePx: Vec2;
+  wheelbaseMm: number;
+}
+
+export type ScaleResult =
+  | { ok: true; mmPerPx: number; levelDeg: number; facing: 'left' | 'right' }
+  | { ok: false; reason: 'axles-coincide' | 'wheelbase-missing' };
+
+/**
+ * Scale, level and facing from the axles. The axle line is level when both wheels are the same size and the bike stands level.
+ * @returns mm per pixel in the bike's plane; the rise of the axle line; the side on which the front axle lies
+ */
+export function scaleFromAxles(a: AxleScale): ScaleResult {
+  const spanPx = distance(a.rearAxlePx, a.frontAxlePx);
+  if (!(spanPx > 20)) return { ok: false, reason: 'axles-coincide' };
+  if (!(a.wheelbaseMm > 0)) return { ok: false, reason: 'wheelbase-missing' };
+  const facing = a.frontAxlePx.x >= a.rearAxlePx.x ? 'right' : 'left';
+  const dx = Math.abs(a.frontAxlePx.x - a.rearAxlePx.x);
+  const rise = a.rearAxlePx.y - a.frontAxlePx.y;
+  return { ok: true, mmPerPx: a.wheelbaseMm / spanPx, levelDeg: Math.atan2(rise, dx) / RAD_PER_DEG, facing };
+}
+
+/**
+ * A pixel in the bike plane's axes (x forward, y up, mm), about the picture's own corner: the origin is moved to the bottom
+ * bracket once the crank circle is known.
+ */
+export function toPlane(map: PlaneMap, p: Vec2): Vec2 {
+  const x = (map.facing === 'right' ? p.x : -p.x) * map.mmPerPx;
+  const y = -p.y * map.mmPerPx;
+  const c = Math.cos(map.levelDeg * RAD_PER_DEG);
+  const s = Math.sin(map.levelDeg * RAD_PER_DEG);
+  return { x: x * c + y * s, y: -x * s + y * c };
+}
+
+/** Back to pixels: the inverse of `toPlane`. */
+export function fromPlane(map: PlaneMap, p: Vec2): Vec2 {
+  const c = Math.cos(map.levelDeg * RAD_PER_DEG);
+  const s = Math.sin(map.levelDeg * RAD_PER_DEG);
+  const x = (p.x * c - p.y * s) / map.mmPerPx;
+  const y = (p.x * s + p.y * c) / map.mmPerPx;
+  return { x: map.facing === 'right' ? x : -x, y: -y };
+}
+
+/** Which way the rider faces, from the tracks alone: toe before heel, shoulder before hip. */
+export function facingOf(tracks: Tracks): 'left' | 'right' {
+  const lead = (front: string, back: string): number => {
+    const f = tracks.landmarks[front];
+    const b = tracks.landmarks[back];
+    if (!f || !b) return 0;
+    const gap = median(f.xPx.map((x, i) => x - b.xPx[i]));
+    return isSeen({ x: gap, y: 0 }) ? gap : 0;
+  };
+  return lead('toe', 'heel') + lead('shoulder', 'hip') >= 0 ? 'right' : 'left';
+}

@@ -1,0 +1,35 @@
+import type { Vec2 } from '../geometry/vec.ts';
+
+/** One landmark through a clip: a value a frame, NaN where it was not seen. */
+export interface LandmarkTrack {
+  xPx: Float64Array;
+  yPx: Float64Array;
+  /** 0…1; 0 where unseen. */
+  confidence: Float32Array;
+}
+
+/** What tracking leaves behind: the clip's own time stamps and every landmark's path, image pixels, y down. */
+export interface Tracks {
+  tS: Float64Array;
+  landmarks: Record<string, LandmarkTrack>;
+}
+
+/** Empty tracks for a clip: nothing seen yet. */
+export function emptyTracks(tS: ArrayLike<number>, keys: readonly string[]): Tracks {
+  const n = tS.length;
+  return {
+    tS: Float64Array.from(tS),
+    landmarks: Object.fromEntries(
+      keys.map((key) => [
+        key,
+        { xPx: new Float64Array(n).fill(NaN), yPx: new Float64Array(n).fill(NaN), confidence: new Float32Array(n) },
+      ]),
+    ),
+  };
+}
+
+/** A landmark's place on a frame; NaN where unseen or not tracked at all. */
+export function pointAt(tracks: Tracks, key: string, frame: number): Vec2 {
+  const track = tracks.landmarks[key];
+  return track ? { x: track.xPx[frame], y: track.yPx[frame] } : { x: NaN, y: NaN };
+}

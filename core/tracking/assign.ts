@@ -1,0 +1,60 @@
+import type { Vec2 } from '../geometry/vec.ts';
+
+/** A limb between two landmarks (by index), which keeps its length in the picture nearly constant. */
+export interface Bone {
+  a: number;
+  b: number;
+  lengthPx: number;
+}
+
+/** One possible place of one landmark, with what it costs by looks and by motion (about χ², 0 = perfect). */
+export interface Option extends Vec2 {
+  cost: number;
+}
+
+/** What it costs to call a landmark lost: more than a good place, less than a place that breaks a limb. */
+const LOST_COST = 14;
+
+/** A limb may seem to change by out-of-plane motion and soft tissue: 3 % and a pixel. */
+const lengthSigma = (lengthPx: number): number => 1 + 0.03 * lengthPx;
+
+/**
+ * Chooses one place for each landmark, or none, so that looks, motion and limb lengths agree best.
+ * Depth first with the best total so far as the bound; few landmarks have more than one option, so this is quick.
+ * @param options per landmark, best first
+ * @returns per landmark the index of the chosen option, or −1 for lost
+ */
+export function assignLandmarks(options: readonly (readonly Option[])[], bones: readonly Bone[]): number[] {
+  const n = options.length;
+  const at: (Vec2 | null)[] = new Array<Vec2 | null>(n).fill(null);
+  const current = new Array<number>(n).fill(-1);
+  let best = new Array<number>(n).fill(-1);
+  let bestCost = Infinity;
+  const closing: Bone[][] = Array.from({ length: n }, () => []);
+  for (const bone of bones) closing[Math.max(bone.a, bone.b)].push(bone);
+  const walk = (i: number, cost: number): void => {
+    if (cost >= bestCost) return;
+    if (i === n) {
+      bestCost = cost;
+      best = [...current];
+      return;
+    }
+    options[i].forEach((option, k) => {
+      let c = cost + option.cost;
+      for (const bone of closing[i]) {
+        const other = at[bone.a === i ? bone.b : bone.a];
+        if (!other) continue;
+        const miss = Math.hypot(option.x - other.x, option.y - other.y) - bone.lengthPx;
+        c += (miss / lengthSigma(bone.lengthPx)) ** 2;
+      }
+      at[i] = option;
+      current[i] = k;
+      walk(i + 1, c);
+    });
+    at[i] = null;
+    current[i] = -1;
+    walk(i + 1, cost + LOST_COST);
+  };
+  walk(0, 0);
+  return best;
+}

@@ -1,0 +1,158 @@
+import { distance, isSeen, type Vec2 } from '../geometry/vec.ts';
+import { assignLandmarks, type Bone, type Option } from './assign.ts';
+import { findCandidates } from './candidates.ts';
+import { colourAt, type PlanarFrame } from './frame.ts';
+import { cutPatch, findPatch, refreshPatch, type Patch } from './patch.ts';
+import { centreOn, learnSticker, type Located, type Sticker } from './sticker.ts';
+
+/** A landmark on one frame. Lost is NaN with confidence 0: never a guess. */
+export interface TrackedPoint extends Vec2 {
+  /** 0…1: how whole and how like its sticker (or patch) it was seen. */
+  confidence: number;
+}
+
+export interface Tracker {
+  /** Landmark names, in the order of every result. */
+  keys: string[];
+  /** How each one is followed. */
+  modes: ('sticker' | 'patch')[];
+  /** Finds every landmark on the next frame. Time may run backwards; steps may be uneven. */
+  step: (frame: PlanarFrame, tS: number) => TrackedPoint[];
+}
+
+interface Followed {
+  key: string;
+  sticker: Sticker | null;
+  patch: Patch | null;
+  /** The last seen places with their times, newest last, at most three. */
+  trail: { t: number; x: number; y: number }[];
+  /** Running error of the prediction, px. */
+  surprise: number;
+  lostFrames: number;
+}
+
+/** Below this share of its area a sticker is partly hidden and its centre is not where it seems. */
+const WHOLE_FROM = 0.7;
+const WHOLE_TO = 1.5;
+/** A sticker whose middle is further than this share of its contrast from its colour is another thing. */
+const COLOUR_MISS = 0.45;
+
+/** Where the trail leads at a time: Lagrange through the last one, two or three places; exact for even acceleration. */
+function predict(trail: Followed['trail'], t: number): Vec2 {
+  const n = trail.length;
+  const p = trail[n - 1];
+  if (n === 1) return { x: p.x, y: p.y };
+  const q = trail[n - 2];
+  const s1 = (t - p.t) / (p.t - q.t);
+  if (n === 2) return { x: p.x + s1 * (p.x - q.x), y: p.y + s1 * (p.y - q.y) };
+  const r = trail[n - 3];
+  const lp = ((t - q.t) * (t - r.t)) / ((p.t - q.t) * (p.t - r.t));
+  const lq = ((t - p.t) * (t - r.t)) / ((q.t - p.t) * (q.t - r.t));
+  const lr = ((t - p.t) * (t - q.t)) / ((r.t - p.t) * (r.t - q.t));
+  return { x: lp * p.x + lq * q.x + lr * r.x, y: lp * p.y + lq * q.y + lr * r.y };
+}
+
+/** How sure a located sticker is: whole, of the right colour, in one piece. */
+function confidenceOf(found: Located): number {
+  const area = Math.max(0, 1 - Math.abs(Math.log(found.areaRatio)) / 0.45);
+  const colour = Math.max(0, 1 - found.colourMiss / COLOUR_MISS);
+  return Math.min(1, 0.15 + 0.85 * Math.sqrt(area * colour));
+}
+
+/**
+ * Starts following landmarks from the frame on which they were marked.
+ * A landmark on a round spot of one colour is followed as a sticker (centre of its coverage, below a quarter pixel); any
+ * other by its patch of luma. Every frame, all places that look right are weighed together with the motion so far and the
+ * limb lengths of the marked frame; where nothing agrees the landmark is lost until it is seen again.
+ * @param frame the marked frame  @param marks landmark → px  @param bones pairs of landmarks joined by a limb
+ */
+export function startTracker(
+  frame: PlanarFrame,
+  tS: number,
+  marks: Readonly<Record<string, Vec2>>,
+  bones: readonly (readonly [string, string])[],
+): Tracker {
+  const keys = Object.keys(marks);
+  const followed: Followed[] = keys.map((key) => {
+    const learned = learnSticker(frame, marks[key]);
+    const near = learned && distance(learned.centre, marks[key]) < learned.sticker.radiusPx;
+    return {
+      key,
+      sticker: near ? learned.sticker : null,
+      patch: near ? null : cutPatch(frame, marks[key]),
+      trail: [{ t: tS, x: marks[key].x, y: marks[key].y }],
+      surprise: 4,
+      lostFrames: 0,
+    };
+  });
+  const limbs: Bone[] = bones
+    .filter(([a, b]) => marks[a] && marks[b])
+    .map(([a, b]) => ({ a: keys.indexOf(a), b: keys.indexOf(b), lengthPx: distance(marks[a], marks[b]) }));
+  // A foot at 95 rpm crosses a seventh of its circle between frames at 30 frames/s: look that far when nothing is known yet.
+  const farReach = Math.round(0.085 * Math.min(frame.width, frame.height));
+
+  const optionsFor = (f: Followed, frameNow: PlanarFrame, t: number): (Option & { found: Located | null; score: number })[] => {
+    const guess = predict(f.trail.slice(-3), t);
+    const newest = f.trail[f.trail.length - 1];
+    const blind = f.trail.length < 2 || f.lostFrames > 0;
+    const settled = f.trail.length > 3 && f.lostFrames === 0;
+    const reach = blind
+      ? Math.min(2 * farReach, farReach + 5 * f.lostFrames)
+      : Math.min(farReach, Math.ceil((settled ? 6 : 12) + 3.5 * f.surprise));
+    const sigma = blind ? reach / 2 : Math.max(2.5, f.surprise * 1.5);
+    // A lost landmark's own speed is soon out of date: look about where it was last seen going, not where it would be by now.
+    const centre = f.lostFrames > 2 ? { x: (guess.x + newest.x) / 2, y: (guess.y + newest.y) / 2 } : guess;
+    const near = f.lostFrames > 6 ? { x: newest.x, y: newest.y } : centre;
+    if (f.patch) {
+      const hit = findPatch(frameNow, f.patch, near, Math.min(reach, 28));
+      if (!hit) return [];
+      const miss = distance(hit, near) / sigma;
+      return [{ x: hit.x, y: hit.y, score: hit.score, found: null, cost: miss * miss * 0.5 + 12 * (1 - hit.score) }];
+    }
+    const out: (Option & { found: Located | null; score: number })[] = [];
+    for (const c of findCandidates(frameNow, f.sticker!, near, reach, blind ? 7 : 3)) {
+      // Without knowing the shutter, the smear is at most the step since the last frame; half of it fits most cameras.
+      const step = f.trail.length > 1 ? { x: (c.x - newest.x) * 0.4, y: (c.y - newest.y) * 0.4 } : { x: 0, y: 0 };
+      const found = centreOn(frameNow, f.sticker!, c, step);
+      if (!found || found.areaRatio < WHOLE_FROM || found.areaRatio > WHOLE_TO || found.colourMiss > COLOUR_MISS) continue;
+      if (out.some((o) => distance(o, found) < 1)) continue;
+      const miss = distance(found, near) / sigma;
+      const looks = (Math.log(found.areaRatio) / 0.2) ** 2 + (found.colourMiss / 0.2) ** 2;
+      out.push({ x: found.x, y: found.y, found, score: confidenceOf(found), cost: 0.5 * miss * miss + 0.5 * looks });
+    }
+    return out.sort((a, b) => a.cost - b.cost);
+  };
+
+  return {
+    keys,
+    modes: followed.map((f) => (f.sticker ? 'sticker' : 'patch')),
+    step(frameNow, t) {
+      const options = followed.map((f) => optionsFor(f, frameNow, t));
+      const chosen = assignLandmarks(options, limbs);
+      return followed.map((f, i) => {
+        if (chosen[i] < 0) {
+          f.lostFrames += 1;
+          return { x: NaN, y: NaN, confidence: 0 };
+        }
+        const at = options[i][chosen[i]];
+        if (f.trail.length > 1 && f.lostFrames === 0) {
+          const error = distance(predict(f.trail.slice(-3), t), at);
+          f.surprise += 0.25 * (error - f.surprise);
+        }
+        // After a gap the old places say nothing about the speed any more.
+        f.trail = f.lostFrames > 4 ? [{ t, x: at.x, y: at.y }] : [...f.trail.slice(-3), { t, x: at.x, y: at.y }];
+        f.lostFrames = 0;
+        if (f.sticker && at.found && at.score > 0.7) adapt(f.sticker, frameNow, at);
+        if (f.patch && at.score > 0.75) refreshPatch(frameNow, f.patch, at, 0.2);
+        return { x: at.x, y: at.y, confidence: at.score };
+      });
+    },
+  };
+}
+
+/** The light on a limb changes as it turns: the sticker's colour follows slowly. */
+function adapt(s: Sticker, f: PlanarFrame, at: Vec2): void {
+  if (!isSeen(at)) return;
+  const now = colourAt(f, at.x, at.y);
+  for (let k = 0; k < 3; k += 1) s.colour[k] += 0.05 * (now[k] - s.colour[k]);
+}

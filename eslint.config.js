@@ -1,0 +1,51 @@
+import reactHooks from 'eslint-plugin-react-hooks';
+import tseslint from 'typescript-eslint';
+
+/** Dependencies point one way: app → core, sim → core/geometry, core → nothing of ours. */
+const fromCore = {
+  group: ['**/app/**', '**/sim/**', '**/scripts/**', '**/server/**', 'react*', '@mui/*', '@emotion/*', 'd3*', 'localforage', 'comlink', 'mediabunny', 'konva', 'node:*'],
+  message: 'core/ is pure computation: it imports nothing of the interface, the storage, the simulation or Node.',
+};
+const fromSim = {
+  group: ['**/app/**', '**/core/!(geometry)/**', 'react*', '@mui/*', 'node:*'],
+  message: 'sim/ may import core/geometry only, so that the truth never leans on what it checks.',
+};
+const fromApp = { group: ['**/sim/**', '**/scripts/**'], message: 'app/ does not import the simulation.' };
+
+export default tseslint.config(
+  { ignores: ['build', '.react-router', 'node_modules', 'test-results', 'public'] },
+  ...tseslint.configs.recommended,
+  {
+    files: ['**/*.{ts,tsx}'],
+    plugins: { 'react-hooks': reactHooks },
+    rules: {
+      'react-hooks/rules-of-hooks': 'error',
+      'react-hooks/exhaustive-deps': 'error',
+      '@typescript-eslint/no-explicit-any': 'error',
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      '@typescript-eslint/only-throw-error': 'off',
+      'no-console': ['error', { allow: ['error'] }],
+      eqeqeq: 'error',
+    },
+  },
+  {
+    files: ['core/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      '@typescript-eslint/no-restricted-imports': ['error', { patterns: [fromCore] }],
+      'no-restricted-globals': ['error', 'window', 'document', 'navigator', 'fetch', 'process', 'performance', 'setTimeout'],
+      'no-restricted-properties': [
+        'error',
+        { object: 'Math', property: 'random', message: 'core/ has no randomness: take it as an argument.' },
+        { object: 'Date', property: 'now', message: 'core/ has no clock: take the time as an argument.' },
+      ],
+    },
+  },
+  {
+    files: ['sim/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: { '@typescript-eslint/no-restricted-imports': ['error', { patterns: [fromSim] }] },
+  },
+  { files: ['app/**/*.{ts,tsx}'], rules: { '@typescript-eslint/no-restricted-imports': ['error', { patterns: [fromApp] }] } },
+  { files: ['scripts/**', 'server/**', 'e2e/**'], rules: { 'no-console': 'off' } },
+);

@@ -1,0 +1,84 @@
+/**
+ * Makes the demo clips from the virtual rider, with their truth beside them. Needs ffmpeg; what it makes is committed.
+ *   npm run demo            all riders
+ *   npm run demo -- maren   one
+ */
+import { spawn } from 'node:child_process';
+import { mkdirSync, writeFileSync } from 'node:fs';
+import { once } from 'node:events';
+import { CAST, trueCadenceRpm, type CastMember } from '../sim/cast.ts';
+import { project } from '../sim/camera.ts';
+import { poseAt } from '../sim/rider.ts';
+import { frameTruth, openFilm, toPlanes } from '../sim/render/film.ts';
+
+const round = (v: number, digits = 3): number => Number(v.toFixed(digits));
+
+async function encode(member: CastMember, file: string, frames: number): Promise<void> {
+  const { camera } = member.scene;
+  const codec =
+    member.container === 'webm'
+      ? ['-c:v', 'libvpx-vp9', '-b:v', '2600k', '-maxrate', '3400k', '-bufsize', '3000k', '-g', '60', '-deadline', 'good', '-cpu-used', '3', '-row-mt', '1']
+      : ['-c:v', 'libx264', '-b:v', '3000k', '-maxrate', '3600k', '-bufsize', '3000k', '-g', '60', '-bf', '2', '-preset', 'slow', '-movflags', '+faststart'];
+  const ffmpeg = spawn(
+    'ffmpeg',
+    ['-loglevel', 'error', '-y', '-f', 'rawvideo', '-pix_fmt', 'yuv420p', '-color_range', 'tv', '-colorspace', 'bt709', '-s', `${camera.widthPx}x${camera.heightPx}`, '-r', `${member.film.framesPerS}`, '-i', '-',
+      '-colorspace', 'bt709', '-color_primaries', 'bt709', '-color_trc', 'bt709', ...codec, file],
+    { stdio: ['pipe', 'inherit', 'inherit'] },
+  );
+  const film = openFilm(member.scene, member.film);
+  for (let i = 0; i < frames; i += 1) {
+    const { y, u, v } = toPlanes(film.shoot(i));
+    if (!ffmpeg.stdin.write(Buffer.concat([y, u, v]))) await once(ffmpeg.stdin, 'drain');
+    if (i % 60 === 0) console.log(`${member.id}: ${i} of ${frames}`);
+  }
+  ffmpeg.stdin.end();
+  const [code] = (await once(ffmpeg, 'close')) as [number];
+  if (code !== 0) throw new Error(`ffmpeg ended with ${code} on ${file}`);
+}
+
+function truth(member: CastMember, frames: number): object {
+  const { scene, film } = member;
+  const axle = (p: { x: number; y: number }): { x: number; y: number } => {
+    const q = project(scene.camera, p, 0);
+    return { x: round(q.x), y: round(q.y) };
+  };
+  const perFrame = Array.from({ length: frames }, (_, i) => frameTruth(scene, film, i));
+  const centre = project(scene.camera, { x: 0, y: 0 }, 172);
+  return {
+    clip: `${member.id}.${member.container}`,
+    framesPerS: film.framesPerS,
+    frames,
+    facing: scene.camera.facing,
+    crankMm: scene.rider.crankMm,
+    wheelbaseMm: round(scene.bike.frontAxle.x - scene.bike.rearAxle.x),
+    rearAxlePx: axle(scene.bike.rearAxle),
+    frontAxlePx: axle(scene.bike.frontAxle),
+    crankCentrePx: { x: round(centre.x), y: round(centre.y) },
+    cadenceRpm: round(trueCadenceRpm(scene.rider, (frames - 1) / film.framesPerS), 4),
+    thetaDeg: perFrame.map((f) => round(f.thetaDeg)),
+    jointsPx: Object.fromEntries(
+      Object.keys(perFrame[0].joints).map((key) => [
+        key,
+        perFrame.map((f) => [round(f.joints[key as 'hip'].x), round(f.joints[key as 'hip'].y)]),
+      ]),
+    ),
+    jointsMm: Object.fromEntries(
+      Object.keys(perFrame[0].joints).map((key) => [
+        key,
+        perFrame.map((f) => {
+          const p = poseAt(scene.rider, f.thetaDeg, f.tS).joints[key as 'hip'];
+          return [round(p.x, 2), round(p.y, 2)];
+        }),
+      ]),
+    ),
+  };
+}
+
+mkdirSync('public/demo', { recursive: true });
+const wanted = process.argv.slice(2);
+for (const member of CAST) {
+  if (wanted.length && !wanted.includes(member.id)) continue;
+  const frames = Math.round(member.seconds * member.film.framesPerS);
+  await encode(member, `public/demo/${member.id}.${member.container}`, frames);
+  writeFileSync(`public/demo/${member.id}.truth.json`, JSON.stringify(truth(member, frames)));
+}

@@ -1,0 +1,100 @@
+import { crankAngleDeg, poseAt, type JointKey } from '../rider.ts';
+import type { Vec2 } from '../../core/geometry/vec.ts';
+import { gaussian, seededRandom } from '../random.ts';
+import { coveredPixels, layOver, newLayer, newRaster, type Raster } from './raster.ts';
+import { drawBike, drawRider, drawRoom, projectJoints, type Scene } from './scene.ts';
+
+export interface FilmSetting {
+  framesPerS: number;
+  shutterS: number;
+  /** Sub-exposures averaged over the shutter: at most about 1.5 px apart for the foot. */
+  subFrames: number;
+  noiseSigma: number;
+  seed: number;
+}
+
+export interface FrameTruth {
+  tS: number;
+  thetaDeg: number;
+  joints: Record<JointKey, Vec2>;
+}
+
+/** What the camera should have seen at mid-exposure of frame i: the truth in pixels. */
+export function frameTruth(scene: Scene, film: FilmSetting, i: number): FrameTruth {
+  const tS = i / film.framesPerS;
+  const thetaDeg = crankAngleDeg(scene.rider, tS);
+  return { tS, thetaDeg, joints: projectJoints(scene, poseAt(scene.rider, thetaDeg, tS)) };
+}
+
+/** A camera pointed at a scene: `shoot(i)` exposes frame i and returns the same raster each time, drawn anew. */
+export function openFilm(scene: Scene, film: FilmSetting): { shoot: (i: number) => Raster } {
+  const { widthPx, heightPx } = scene.camera;
+  const room = newRaster(widthPx, heightPx);
+  drawRoom(room, scene.camera, scene.bike, scene.look);
+  const bikeLayer = newLayer(widthPx, heightPx);
+  drawBike(bikeLayer, scene.camera, scene.bike, scene.look);
+  const bikePixels = coveredPixels(bikeLayer);
+  const bikeOver = (r: Raster): void => layOver(r, bikeLayer, bikePixels);
+  const out = newRaster(widthPx, heightPx);
+  const exposure = newRaster(widthPx, heightPx);
+  const sum = new Uint16Array(out.rgb.length);
+  const random = seededRandom(film.seed);
+  const grain = new Int16Array(65536).map(() => Math.round(64 * film.noiseSigma * gaussian(random)));
+  return {
+    shoot(i) {
+      const tMid = i / film.framesPerS;
+      for (let k = 0; k < film.subFrames; k += 1) {
+        const tS = tMid + film.shutterS * ((k + 0.5) / film.subFrames - 0.5);
+        exposure.rgb.set(room.rgb);
+        drawRider(exposure, scene, crankAngleDeg(scene.rider, tS), tS, bikeOver);
+        if (k === 0) sum.set(exposure.rgb);
+        else for (let n = 0; n < sum.length; n += 1) sum[n] += exposure.rgb[n];
+      }
+      // One pass for the mean and the sensor's noise, in 1/64 of a grey level; each row starts elsewhere in the grain.
+      const perFrame = seededRandom(film.seed * 100_003 + i);
+      const scale = 64 / film.subFrames;
+      const rowLength = 3 * widthPx;
+      for (let row = 0; row < heightPx; row += 1) {
+        let g = Math.floor(perFrame() * 65536);
+        for (let n = row * rowLength; n < (row + 1) * rowLength; n += 1) {
+          g = (g + 1) & 65535;
+          out.rgb[n] = (sum[n] * scale + grain[g] + 32) >> 6;
+        }
+      }
+      return out;
+    },
+  };
+}
+
+/** The raster as the three planes of 4:2:0 video (BT.709, limited range), as a decoder hands them out, chroma left-sited. */
+export function toPlanes(r: Raster): { width: number; height: number; y: Uint8Array; u: Uint8Array; v: Uint8Array } {
+  const { width, height, rgb } = r;
+  const cw = width >> 1;
+  const y = new Uint8Array(width * height);
+  const u = new Uint8Array(cw * (height >> 1));
+  const v = new Uint8Array(cw * (height >> 1));
+  for (let n = 0, k = 0; n < y.length; n += 1, k += 3) {
+    y[n] = 16 + 0.1826 * rgb[k] + 0.6142 * rgb[k + 1] + 0.062 * rgb[k + 2] + 0.5;
+  }
+  for (let cy = 0; cy < height >> 1; cy += 1) {
+    for (let cx = 0; cx < cw; cx += 1) {
+      let red = 0;
+      let green = 0;
+      let blue = 0;
+      // Chroma sits on the even columns, between the rows: weights 1 2 1 across, 1 1 down.
+      for (let d = -1; d <= 1; d += 1) {
+        const x = Math.min(width - 1, Math.max(0, 2 * cx + d));
+        for (let e = 0; e < 2; e += 1) {
+          const k = ((2 * cy + e) * width + x) * 3;
+          const w = d === 0 ? 0.25 : 0.125;
+          red += w * rgb[k];
+          green += w * rgb[k + 1];
+          blue += w * rgb[k + 2];
+        }
+      }
+      u[cy * cw + cx] = 128.5 - 0.1006 * red - 0.3386 * green + 0.4392 * blue;
+      v[cy * cw + cx] = 128.5 + 0.4392 * red - 0.3989 * green - 0.0403 * blue;
+    }
+  }
+  return { width, height, y, u, v };
+}

@@ -1,0 +1,175 @@
+import type { Vec2 } from '../../core/geometry/vec.ts';
+
+export type Rgb = readonly [number, number, number];
+
+/** A picture being drawn: interleaved 8-bit RGB. A layer also carries how much of each pixel it covers (0…1). */
+export interface Raster {
+  width: number;
+  height: number;
+  rgb: Uint8ClampedArray;
+  cover?: Float32Array;
+}
+
+export function newRaster(width: number, height: number): Raster {
+  return { width, height, rgb: new Uint8ClampedArray(width * height * 3) };
+}
+
+/** An empty layer: what is drawn on it can be laid over other pictures again and again. */
+export function newLayer(width: number, height: number): Raster {
+  return { ...newRaster(width, height), cover: new Float32Array(width * height) };
+}
+
+/** Lays a layer over a picture of the same size; `touched` are the layer's covered pixels (see `coveredPixels`). */
+export function layOver(r: Raster, layer: Raster, touched: Uint32Array): void {
+  for (const n of touched) {
+    const keep = 1 - layer.cover![n];
+    const k = 3 * n;
+    r.rgb[k] = r.rgb[k] * keep + layer.rgb[k];
+    r.rgb[k + 1] = r.rgb[k + 1] * keep + layer.rgb[k + 1];
+    r.rgb[k + 2] = r.rgb[k + 2] * keep + layer.rgb[k + 2];
+  }
+}
+
+/** The indices of the pixels that a layer covers at all. */
+export function coveredPixels(layer: Raster): Uint32Array {
+  const out: number[] = [];
+  layer.cover!.forEach((c, n) => {
+    if (c > 0) out.push(n);
+  });
+  return Uint32Array.from(out);
+}
+
+/** A repeatable value −1…1 for a cell of a grid: weave, wood, tiles. */
+export function cellNoise(i: number, j: number, seed: number): number {
+  let h = Math.imul(i, 374761393) + Math.imul(j, 668265263) + Math.imul(seed, 2147483647);
+  h = Math.imul(h ^ (h >>> 13), 1274126177);
+  return ((h ^ (h >>> 16)) >>> 0) / 2147483648 - 1;
+}
+
+function blend(r: Raster, x: number, y: number, colour: Rgb, light: number, cover: number): void {
+  const k = (y * r.width + x) * 3;
+  const keep = 1 - cover;
+  if (r.cover) r.cover[y * r.width + x] = r.cover[y * r.width + x] * keep + cover;
+  r.rgb[k] = r.rgb[k] * keep + colour[0] * light * cover;
+  r.rgb[k + 1] = r.rgb[k + 1] * keep + colour[1] * light * cover;
+  r.rgb[k + 2] = r.rgb[k + 2] * keep + colour[2] * light * cover;
+}
+
+function box(r: Raster, x0: number, y0: number, x1: number, y1: number): [number, number, number, number] {
+  return [
+    Math.max(0, Math.floor(x0)),
+    Math.max(0, Math.floor(y0)),
+    Math.min(r.width - 1, Math.ceil(x1)),
+    Math.min(r.height - 1, Math.ceil(y1)),
+  ];
+}
+
+export interface ConeLook {
+  colour: Rgb;
+  /** 0 flat … 1 strongly rounded by the light from above. */
+  roundness?: number;
+  /** Contrast of the cloth's weave, share of the brightness. */
+  weave?: number;
+  seed?: number;
+  /** From this share of the length on, the other colour: shorts to skin, sock to shoe. */
+  split?: { at: number; colour: Rgb };
+}
+
+/** A limb: a cone with round ends from a (radius ra) to b (radius rb), pixels, lit from above, its cloth fixed to it. */
+export function fillLimb(r: Raster, a: Vec2, ra: number, b: Vec2, rb: number, look: ConeLook): void {
+  const dx = b.x - a.x;
+  const dy = b.y - a.y;
+  const length = Math.hypot(dx, dy) || 1e-6;
+  const ux = dx / length;
+  const uy = dy / length;
+  const m = Math.max(ra, rb) + 1;
+  const [x0, y0, x1, y1] = box(
+    r,
+    Math.min(a.x, b.x) - m,
+    Math.min(a.y, b.y) - m,
+    Math.max(a.x, b.x) + m,
+    Math.max(a.y, b.y) + m,
+  );
+  const roundness = look.roundness ?? 0.5;
+  for (let y = y0; y <= y1; y += 1) {
+    const py = y - a.y;
+    // Only the stretch of the row that the limb's slab can touch: long thin tubes have wide boxes.
+    let from = x0;
+    let to = x1;
+    if (Math.abs(uy) > 0.05) {
+      const p = (py * ux - m) / uy + a.x;
+      const q = (py * ux + m) / uy + a.x;
+      from = Math.max(x0, Math.floor(Math.min(p, q)));
+      to = Math.min(x1, Math.ceil(Math.max(p, q)));
+    }
+    for (let x = from; x <= to; x += 1) {
+      const px = x - a.x;
+      const along = px * ux + py * uy;
+      const across = py * ux - px * uy;
+      const t = Math.min(1, Math.max(0, along / length));
+      const radius = ra + (rb - ra) * t;
+      const gap = Math.hypot(along - t * length, across) - radius;
+      if (gap > 0.5) continue;
+      const cover = gap < -0.5 ? 1 : 0.5 - gap;
+      const side = (across / radius) * (ux >= 0 ? 1 : -1);
+      let light = 1 - roundness * 0.5 * side * Math.abs(side) - roundness * 0.25 * side;
+      if (look.weave) {
+        light += look.weave * cellNoise(Math.floor(along / 3), Math.floor(across / 3), look.seed ?? 1);
+      }
+      const colour = look.split && along / length > look.split.at ? look.split.colour : look.colour;
+      blend(r, x, y, colour, light, cover);
+    }
+  }
+}
+
+/** A flat disc with a soft edge. */
+export function fillDisc(r: Raster, c: Vec2, radius: number, colour: Rgb): void {
+  const [x0, y0, x1, y1] = box(r, c.x - radius - 1, c.y - radius - 1, c.x + radius + 1, c.y + radius + 1);
+  for (let y = y0; y <= y1; y += 1) {
+    for (let x = x0; x <= x1; x += 1) {
+      const gap = Math.hypot(x - c.x, y - c.y) - radius;
+      if (gap < 0.5) blend(r, x, y, colour, 1, Math.min(1, 0.5 - gap));
+    }
+  }
+}
+
+/** A ring (tyre, rim) stretched to an ellipse by the camera's yaw. */
+export function fillRing(r: Raster, c: Vec2, rx: number, ry: number, widthPx: number, colour: Rgb): void {
+  const [x0, y0, x1, y1] = box(r, c.x - rx - widthPx, c.y - ry - widthPx, c.x + rx + widthPx, c.y + ry + widthPx);
+  for (let y = y0; y <= y1; y += 1) {
+    for (let x = x0; x <= x1; x += 1) {
+      const ex = (x - c.x) / rx;
+      const ey = (y - c.y) / ry;
+      const gap = Math.abs(Math.hypot(ex, ey) - 1) * Math.min(rx, ry) - widthPx / 2;
+      if (gap < 0.5) blend(r, x, y, colour, 1, Math.min(1, 0.5 - gap));
+    }
+  }
+}
+
+/** A convex polygon, corners in either turning sense, with a soft edge. */
+export function fillConvex(r: Raster, corners: readonly Vec2[], colour: Rgb, weave = 0): void {
+  const xs = corners.map((c) => c.x);
+  const ys = corners.map((c) => c.y);
+  const [x0, y0, x1, y1] = box(r, Math.min(...xs) - 1, Math.min(...ys) - 1, Math.max(...xs) + 1, Math.max(...ys) + 1);
+  const n = corners.length;
+  let area = 0;
+  corners.forEach((c, i) => {
+    const d = corners[(i + 1) % n];
+    area += c.x * d.y - d.x * c.y;
+  });
+  const sense = Math.sign(area) || 1;
+  const edges = corners.map((c, i) => {
+    const d = corners[(i + 1) % n];
+    const l = Math.hypot(d.x - c.x, d.y - c.y) || 1e-6;
+    return { c, nx: (sense * (d.y - c.y)) / l, ny: (-sense * (d.x - c.x)) / l };
+  });
+  for (let y = y0; y <= y1; y += 1) {
+    for (let x = x0; x <= x1; x += 1) {
+      let gap = -Infinity;
+      for (const e of edges) gap = Math.max(gap, (x - e.c.x) * e.nx + (y - e.c.y) * e.ny);
+      if (gap >= 0.5) continue;
+      const light = weave ? 1 + weave * cellNoise(x >> 2, y >> 2, 5) : 1;
+      blend(r, x, y, colour, light, Math.min(1, 0.5 - gap));
+    }
+  }
+}

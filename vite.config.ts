@@ -1,0 +1,9 @@
+import { reactRouter } from '@react-router/dev/vite';
+import { defineConfig } from 'vite';
+
+export default defineConfig({
+  plugins: [reactRouter()],
+  worker: { format: 'es' },
+  build: { target: 'es2022', chunkSizeWarningLimit: 1500 },
+  optimizeDeps: { include: ['comlink', 'mediabunny', 'localforage', 'joi', 'd3', 'konva', 'papaparse'] },
+});

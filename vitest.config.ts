@@ -1,0 +1,5 @@
+import { defineConfig } from 'vitest/config';
+
+export default defineConfig({
+  test: { include: ['core/**/*.test.ts', 'sim/**/*.test.ts', 'app/**/*.test.ts', 'scripts/**/*.test.ts'], testTimeout: 120_000 },
+});
