@@ -11,5 +11,6 @@ export default [
     route('read', 'routes/read.tsx'),
     route('plan', 'routes/plan.tsx'),
   ]),
+  route('settings', 'routes/settings.ts'),
   route('*', 'routes/lost.tsx'),
 ] satisfies RouteConfig;

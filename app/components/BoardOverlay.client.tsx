@@ -1,0 +1,93 @@
+import { useTheme } from '@mui/material/styles';
+import { Circle, Group, Layer, Line, Rect, Stage, Text } from 'react-konva';
+import type { Vec2 } from '../../core/geometry/vec.ts';
+import type { ViewSize } from './ClipView';
+import type { BoardItem, BoardPoints } from './boardPoints';
+
+interface Props {
+  size: ViewSize;
+  items: readonly BoardItem[];
+  points: BoardPoints;
+  lines: readonly (readonly [string, string])[];
+  selected: string | null;
+  faded: boolean;
+  onHover: (at: Vec2) => void;
+  onPlace: (at: Vec2) => void;
+  onSelect: (key: string) => void;
+  onDrag: (key: string, at: Vec2) => void;
+  onDrop: (key: string, at: Vec2) => void;
+}
+
+/** Points over the film: fine crosses with their names, joined by dash-dot centre lines as on a drawing. */
+export function BoardOverlay({ size, items, points, lines, selected, faded, onHover, onPlace, onSelect, onDrag, onDrop }: Props) {
+  const { palette } = useTheme();
+  const k = size.scale;
+  // Pixel centres are whole numbers in the film's coordinates, so half a pixel lies between them and the canvas's corner.
+  const toScreen = (p: Vec2): Vec2 => ({ x: (p.x + 0.5) * k, y: (p.y + 0.5) * k });
+  const toFilm = (p: Vec2): Vec2 => ({ x: p.x / k - 0.5, y: p.y / k - 0.5 });
+  return (
+    <Stage
+      width={size.widthPx}
+      height={size.heightPx}
+      style={{ cursor: 'crosshair', touchAction: 'none' }}
+      onPointerMove={(e) => {
+        const p = e.target.getStage()?.getPointerPosition();
+        if (p) onHover(toFilm(p));
+      }}
+      onPointerDown={(e) => {
+        const stage = e.target.getStage();
+        const p = stage?.getPointerPosition();
+        if (p && e.target === stage) onPlace(toFilm(p));
+      }}
+    >
+      <Layer opacity={faded ? 0.35 : 1}>
+        {lines.map(([a, b]) => {
+          const p = points[a];
+          const q = points[b];
+          if (!p || !q) return null;
+          const [s, t] = [toScreen(p), toScreen(q)];
+          return (
+            <Group key={`${a}-${b}`} listening={false}>
+              <Line points={[s.x, s.y, t.x, t.y]} stroke={palette.ink.plate} strokeWidth={4} />
+              <Line points={[s.x, s.y, t.x, t.y]} stroke={palette.ink.line} strokeWidth={1.2} dash={[14, 4, 3, 4]} />
+            </Group>
+          );
+        })}
+        {items.map((item) => {
+          const point = points[item.key];
+          if (!point) return null;
+          const p = toScreen(point);
+          const on = item.key === selected;
+          const colour = on ? palette.primary.main : palette.ink.line;
+          return (
+            <Group
+              key={item.key}
+              x={p.x}
+              y={p.y}
+              draggable
+              onPointerDown={() => onSelect(item.key)}
+              onDragStart={() => onSelect(item.key)}
+              onDragMove={(e) => onDrag(item.key, toFilm(e.target.position()))}
+              onDragEnd={(e) => onDrop(item.key, toFilm(e.target.position()))}
+            >
+              <Circle radius={22} fill="transparent" />
+              {[
+                [-13, 0, -4, 0],
+                [4, 0, 13, 0],
+                [0, -13, 0, -4],
+                [0, 4, 0, 13],
+              ].map((l) => (
+                <Group key={l.join()} listening={false}>
+                  <Line points={l} stroke={palette.ink.plate} strokeWidth={4} />
+                  <Line points={l} stroke={colour} strokeWidth={on ? 2.2 : 1.5} />
+                </Group>
+              ))}
+              <Rect x={9} y={7} width={item.plain.length * 7.2 + 10} height={18} fill={palette.ink.plate} listening={false} />
+              <Text x={14} y={10} text={item.plain} fontSize={13} fontFamily="Archivo Variable" fill={colour} listening={false} />
+            </Group>
+          );
+        })}
+      </Layer>
+    </Stage>
+  );
+}

@@ -1,0 +1,47 @@
+import Alert from '@mui/material/Alert';
+import AlertTitle from '@mui/material/AlertTitle';
+import Box from '@mui/material/Box';
+import LinearProgress from '@mui/material/LinearProgress';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
+import type { Clip } from './useClip';
+
+export interface ViewSize {
+  widthPx: number;
+  heightPx: number;
+  /** Screen pixels for a pixel of the film. */
+  scale: number;
+}
+
+/** The film's picture, fitted to the space there is, with whatever is drawn over it. */
+export function ClipView({ clip, children, label }: { clip: Clip; children?: (size: ViewSize) => ReactNode; label: string }) {
+  const frame = useRef<HTMLDivElement | null>(null);
+  const [room, setRoom] = useState<{ w: number; h: number } | null>(null);
+  useEffect(() => {
+    const element = frame.current;
+    if (!element) return undefined;
+    const observer = new ResizeObserver(([entry]) => setRoom({ w: entry.contentRect.width, h: entry.contentRect.height }));
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, []);
+  const { state } = clip;
+  let size: ViewSize | null = null;
+  if (state.status === 'ready' && room && room.w > 0 && room.h > 0) {
+    const scale = Math.min(room.w / state.info.widthPx, room.h / state.info.heightPx);
+    size = { widthPx: state.info.widthPx * scale, heightPx: state.info.heightPx * scale, scale };
+  }
+  return (
+    <Box ref={frame} sx={{ flex: 1, minHeight: 200, minWidth: 0, position: 'relative', overflow: 'hidden', display: 'grid', placeItems: 'center' }}>
+      {state.status === 'loading' && <LinearProgress aria-label="Opening the film" sx={{ width: '60%' }} />}
+      {state.status === 'trouble' && (
+        <Alert severity="error" variant="outlined" sx={{ maxWidth: 560 }}>
+          <AlertTitle>{state.trouble.title}</AlertTitle>
+          {state.trouble.advice}
+        </Alert>
+      )}
+      <Box sx={{ position: 'relative', width: size?.widthPx ?? 0, height: size?.heightPx ?? 0, display: size ? 'block' : 'none' }}>
+        <canvas ref={clip.attach} role="img" aria-label={label} style={{ width: '100%', height: '100%', display: 'block' }} />
+        {size && <Box sx={{ position: 'absolute', inset: 0 }}>{children?.(size)}</Box>}
+      </Box>
+    </Box>
+  );
+}

@@ -1,0 +1,224 @@
+import Redo from '@mui/icons-material/Redo';
+import Undo from '@mui/icons-material/Undo';
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import IconButton from '@mui/material/IconButton';
+import ListItemButton from '@mui/material/ListItemButton';
+import ListItemText from '@mui/material/ListItemText';
+import Typography from '@mui/material/Typography';
+import { useCallback, useEffect, useRef, useState, type ReactNode } from 'react';
+import type { Vec2 } from '../../core/geometry/vec.ts';
+import { BoardOverlay } from './BoardOverlay.client';
+import { ClipView } from './ClipView';
+import { Loupe } from './Loupe';
+import { NO_HISTORY, nextOpen, type BoardItem, type BoardPoints, type History } from './boardPoints';
+import { Transport } from './Transport';
+import type { Clip } from './useClip';
+
+interface Props {
+  clip: Clip;
+  items: readonly BoardItem[];
+  lines: readonly (readonly [string, string])[];
+  stored: BoardPoints;
+  /** The frame that the stored points belong to; null where they hold on every frame. */
+  boundFrame: number | null;
+  /** Pulls a place to the sticker under it; null for points that carry no sticker. */
+  snap: ((frame: number, at: Vec2) => Promise<Vec2 | null>) | null;
+  onChange: (points: BoardPoints, frame: number) => void;
+  /** Shown under the list when every point stands. */
+  done: ReactNode;
+  children?: ReactNode;
+}
+
+const NUDGE_PX = 0.25;
+
+/**
+ * Points asked for one after another on the film, each with a close-up; dragged, nudged with the arrow keys, undone.
+ * Every settled change goes to `onChange` at once, so nothing is lost when the page is left.
+ */
+export function PointBoard({ clip, items, lines, stored, boundFrame, snap, onChange, done, children }: Props) {
+  const [points, setPoints] = useState<BoardPoints>(stored);
+  const [history, setHistory] = useState<History>(NO_HISTORY);
+  const [selected, setSelected] = useState<string | null>(nextOpen(items, stored));
+  const [hover, setHover] = useState<Vec2 | null>(null);
+  const [dragged, setDragged] = useState<{ key: string; at: Vec2 } | null>(null);
+  const live = useRef({ points, history });
+  live.current = { points, history };
+
+  const count = Object.keys(points).length;
+  const elsewhere = boundFrame !== null && count > 0 && clip.shown !== boundFrame;
+  const frame = boundFrame !== null && count > 0 ? boundFrame : clip.shown;
+
+  const settle = useCallback(
+    (next: BoardPoints) => {
+      const now = live.current;
+      setHistory({ past: [...now.history.past.slice(-99), now.points], future: [] });
+      setPoints(next);
+      live.current.points = next;
+      onChange(next, frame);
+    },
+    [onChange, frame],
+  );
+
+  const put = useCallback(
+    async (key: string, at: Vec2, pull: boolean) => {
+      const centre = pull && snap ? await snap(frame, at) : null;
+      const next = { ...live.current.points, [key]: { ...(centre ?? at), onSticker: centre !== null } };
+      settle(next);
+      return next;
+    },
+    [snap, frame, settle],
+  );
+
+  const place = async (at: Vec2): Promise<void> => {
+    if (elsewhere) return;
+    const key = selected && !points[selected] ? selected : nextOpen(items, points);
+    if (!key) {
+      setSelected(null);
+      return;
+    }
+    const next = await put(key, at, true);
+    setSelected(nextOpen(items, next) ?? key);
+  };
+
+  const undo = useCallback(
+    (back: boolean) => {
+      const { history: h, points: now } = live.current;
+      const from = back ? h.past : h.future;
+      const to = from[from.length - 1];
+      if (!to) return;
+      const rest = from.slice(0, -1);
+      setHistory(back ? { past: rest, future: [...h.future, now] } : { past: [...h.past, now], future: rest });
+      setPoints(to);
+      setSelected(nextOpen(items, to));
+      onChange(to, frame);
+    },
+    [items, onChange, frame],
+  );
+
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent): void => {
+      if (e.target instanceof HTMLInputElement && e.target.type !== 'range') return;
+      if ((e.ctrlKey || e.metaKey) && (e.key.toLowerCase() === 'z' || e.key.toLowerCase() === 'y')) {
+        e.preventDefault();
+        undo(e.key.toLowerCase() === 'z' && !e.shiftKey);
+        return;
+      }
+      const point = selected ? live.current.points[selected] : null;
+      if (!point || !selected || elsewhere) return;
+      const by = NUDGE_PX * (e.shiftKey ? 8 : 1);
+      const move: Record<string, Vec2> = {
+        ArrowLeft: { x: -by, y: 0 },
+        ArrowRight: { x: by, y: 0 },
+        ArrowUp: { x: 0, y: -by },
+        ArrowDown: { x: 0, y: by },
+      };
+      if (e.key === 'Delete' || e.key === 'Backspace') {
+        const { [selected]: _, ...rest } = live.current.points;
+        e.preventDefault();
+        settle(rest);
+      } else if (move[e.key]) {
+        e.preventDefault();
+        void put(selected, { x: point.x + move[e.key].x, y: point.y + move[e.key].y }, false);
+      }
+    };
+    // Before the slider of the transport or a focused list takes the arrow keys for itself.
+    window.addEventListener('keydown', onKey, { capture: true });
+    return () => window.removeEventListener('keydown', onKey, { capture: true });
+  }, [selected, elsewhere, undo, put, settle]);
+
+  const asking = selected && !points[selected] ? items.find((i) => i.key === selected) : null;
+  const chosen = selected ? points[selected] : null;
+  const spot = dragged?.at ?? (asking ? hover : (chosen ?? hover));
+  const drawn = dragged && points[dragged.key] ? { ...points, [dragged.key]: { ...points[dragged.key]!, ...dragged.at } } : points;
+  return (
+    <Box sx={{ display: 'flex', flex: 1, minHeight: 0, flexDirection: { xs: 'column', md: 'row' } }}>
+      <Box sx={{ flex: 1, minWidth: 0, minHeight: 0, display: 'flex', flexDirection: 'column', p: 1 }}>
+        <ClipView clip={clip} label="The film, one frame">
+          {(size) => (
+            <BoardOverlay
+              size={size}
+              items={items}
+              points={drawn}
+              lines={lines}
+              selected={selected}
+              faded={elsewhere}
+              onHover={setHover}
+              onPlace={(at) => void place(at)}
+              onSelect={setSelected}
+              onDrag={(key, at) => setDragged({ key, at })}
+              onDrop={(key, at) => {
+                setDragged(null);
+                void put(key, at, false);
+              }}
+            />
+          )}
+        </ClipView>
+        <Transport clip={clip} />
+      </Box>
+      <Box
+        component="aside"
+        sx={{ width: { xs: 'auto', md: 330 }, borderLeft: { md: 1 }, borderTop: { xs: 1, md: 0 }, borderColor: { xs: 'divider', md: 'divider' }, p: 2, overflowY: 'auto', display: 'flex', flexDirection: 'column', gap: 1.5 }}
+      >
+        <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'flex-start' }}>
+          <Loupe source={clip.canvas} at={spot} frame={clip.shown} />
+          <Box sx={{ display: 'flex', flexDirection: 'column' }}>
+            <IconButton aria-label="Undo (Ctrl+Z)" disabled={history.past.length === 0} onClick={() => undo(true)}>
+              <Undo />
+            </IconButton>
+            <IconButton aria-label="Redo (Ctrl+Shift+Z)" disabled={history.future.length === 0} onClick={() => undo(false)}>
+              <Redo />
+            </IconButton>
+          </Box>
+        </Box>
+        {elsewhere && (
+          <Alert
+            severity="info"
+            variant="outlined"
+            action={
+              <Button size="small" onClick={() => clip.goTo(boundFrame!)}>
+                Go there
+              </Button>
+            }
+          >
+            The marks stand on frame {boundFrame}.
+          </Alert>
+        )}
+        {asking && !elsewhere && (
+          <Box role="status">
+            <Typography variant="overline" color="text.secondary">
+              Point out {items.indexOf(asking) + 1} of {items.length}
+            </Typography>
+            <Typography variant="h2" component="p">
+              {asking.name}
+            </Typography>
+            <Typography variant="body2" color="text.secondary">
+              {asking.place}
+            </Typography>
+          </Box>
+        )}
+        {chosen && !asking && (
+          <Typography variant="body2" color="text.secondary">
+            Drag it, or use the arrow keys: {NUDGE_PX} px a press, with Shift {NUDGE_PX * 8}. Delete removes it.
+          </Typography>
+        )}
+        <Box role="list" aria-label="Points" sx={{ border: 1, borderColor: 'divider' }}>
+          {items.map((item) => {
+            const p = points[item.key];
+            return (
+              <ListItemButton key={item.key} role="listitem" dense selected={item.key === selected} onClick={() => setSelected(item.key)} sx={{ minHeight: 40 }}>
+                <ListItemText primary={item.plain} />
+                <Typography variant="body2" color="text.secondary" data-testid={`point-${item.key}`}>
+                  {p ? `${p.x.toFixed(2)}, ${p.y.toFixed(2)} px${snap ? (p.onSticker ? ' · sticker' : ' · by eye') : ''}` : 'open'}
+                </Typography>
+              </ListItemButton>
+            );
+          })}
+        </Box>
+        {nextOpen(items, points) === null && done}
+        {children}
+      </Box>
+    </Box>
+  );
+}

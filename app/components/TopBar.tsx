@@ -1,0 +1,59 @@
+import DarkMode from '@mui/icons-material/DarkModeOutlined';
+import LightMode from '@mui/icons-material/LightModeOutlined';
+import Box from '@mui/material/Box';
+import IconButton from '@mui/material/IconButton';
+import { useTheme } from '@mui/material/styles';
+import Tooltip from '@mui/material/Tooltip';
+import Typography from '@mui/material/Typography';
+import { useSyncExternalStore, type ReactNode } from 'react';
+import { Link, useFetcher } from 'react-router';
+import { readSaveState, watchSaveState, type SaveState } from '../storage/saveState';
+
+const saved: SaveState = { state: 'saved' };
+
+function SaveNote() {
+  const s = useSyncExternalStore(watchSaveState, readSaveState, () => saved);
+  const text = s.state === 'saved' ? 'Saved on this device' : s.state === 'saving' ? 'Saving…' : `Could not save: ${s.why}`;
+  return (
+    <Typography
+      variant="body2"
+      role="status"
+      sx={{ color: s.state === 'failed' ? 'error.main' : 'text.secondary', fontWeight: s.state === 'failed' ? 600 : 400, maxWidth: 420 }}
+    >
+      {text}
+    </Typography>
+  );
+}
+
+/** The wordmark, what the page is about, and the state of saving. */
+export function TopBar({ children }: { children?: ReactNode }) {
+  const fetcher = useFetcher();
+  const dark = useTheme().palette.mode === 'dark';
+  return (
+    <Box
+      component="header"
+      className="no-print"
+      sx={{ display: 'flex', alignItems: 'center', gap: 2, px: 2.5, minHeight: 56, borderBottom: 1, borderColor: 'divider' }}
+    >
+      <Box component={Link} to="/" aria-label="Deep Angle: all riders" sx={{ display: 'flex', gap: 1, alignItems: 'center', color: 'text.primary', textDecoration: 'none', minHeight: 44, flexShrink: 0 }}>
+        <Box component="svg" viewBox="0 0 24 24" sx={{ width: 24, height: 24, stroke: 'currentColor', fill: 'none', strokeWidth: 1.6 }} aria-hidden>
+          <path d="M3 20 H21 M3 20 L15 4" strokeLinecap="round" />
+          <Box component="path" d="M11 20 A8 8 0 0 0 7.8 13.6" sx={{ stroke: (t) => t.palette.primary.main, strokeWidth: 2 }} />
+        </Box>
+        <Typography component="span" sx={{ fontWeight: 640, fontStretch: '90%', fontSize: '1.05rem' }}>
+          Deep Angle
+        </Typography>
+      </Box>
+      <Box sx={{ flex: 1, minWidth: 0 }}>{children}</Box>
+      <SaveNote />
+      <Tooltip title={dark ? 'Light paper' : 'Dark room'}>
+        <IconButton
+          aria-label={dark ? 'Use the light theme' : 'Use the dark theme'}
+          onClick={() => void fetcher.submit({ theme: dark ? 'light' : 'dark' }, { method: 'post', action: '/settings', encType: 'application/json' })}
+        >
+          {dark ? <LightMode /> : <DarkMode />}
+        </IconButton>
+      </Tooltip>
+    </Box>
+  );
+}

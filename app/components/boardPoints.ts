@@ -1,0 +1,27 @@
+import type { Vec2 } from '../../core/geometry/vec.ts';
+
+/** A point being pointed out on the film. */
+export interface BoardPoint extends Vec2 {
+  onSticker: boolean;
+}
+
+export interface BoardItem {
+  key: string;
+  name: string;
+  plain: string;
+  place: string;
+}
+
+export type BoardPoints = Partial<Record<string, BoardPoint>>;
+
+/** A list of states with a place in it: what undo and redo walk along. */
+export interface History {
+  past: BoardPoints[];
+  future: BoardPoints[];
+}
+
+export const NO_HISTORY: History = { past: [], future: [] };
+
+/** The first item that has no point yet; none when all have. */
+export const nextOpen = (items: readonly BoardItem[], points: BoardPoints): string | null =>
+  items.find((i) => !points[i.key])?.key ?? null;

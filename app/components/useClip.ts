@@ -1,0 +1,156 @@
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import type { Take, VideoInfo } from '../../core/records/types.ts';
+import { clipOf } from '../storage/sessions';
+import type { ClipTrouble } from '../workers/openClip';
+import { spawnClipReader, type Spawned } from '../workers/spawn';
+import type { ClipReader } from '../workers/clip.worker';
+
+export type ClipState =
+  | { status: 'loading' }
+  | { status: 'ready'; info: VideoInfo; tS: Float64Array }
+  | { status: 'trouble'; trouble: ClipTrouble };
+
+export interface Clip {
+  state: ClipState;
+  /** The film itself, once it is here. */
+  blob: Blob | null;
+  /** Frame whose picture is on the canvas. */
+  shown: number;
+  playing: boolean;
+  speed: number;
+  /** The picture, at the film's own size. */
+  canvas: HTMLCanvasElement | null;
+  attach: (canvas: HTMLCanvasElement | null) => void;
+  goTo: (frame: number) => void;
+  step: (by: number) => void;
+  togglePlay: () => void;
+  setSpeed: (speed: number) => void;
+}
+
+export const SPEEDS = [0.1, 0.25, 0.5, 1] as const;
+
+const LOST: ClipTrouble = {
+  title: 'The film of this take is not on this device.',
+  advice: 'Choose the file again on the Film station; marks and tracks stay.',
+};
+
+/**
+ * Opens a take's film in a worker and shows one frame at a time on a canvas. However fast frames are asked for, only the
+ * newest wish is decoded next, so scrubbing never queues up.
+ */
+export function useClip(take: Take | null, startFrame = 0): Clip {
+  const [state, setState] = useState<ClipState>({ status: 'loading' });
+  const [blob, setBlob] = useState<Blob | null>(null);
+  const [shown, setShown] = useState(startFrame);
+  const [playing, setPlaying] = useState(false);
+  const [speed, setSpeed] = useState(0.25);
+  const [canvas, setCanvas] = useState<HTMLCanvasElement | null>(null);
+  const reader = useRef<Spawned<ClipReader> | null>(null);
+  const wanted = useRef(startFrame);
+  const fetching = useRef(false);
+  const canvasRef = useRef<HTMLCanvasElement | null>(null);
+  const takeId = take?.id;
+  const takeRef = useRef(take);
+  takeRef.current = take;
+
+  const pump = useCallback(async () => {
+    if (fetching.current) return;
+    fetching.current = true;
+    let done = -1;
+    while (done !== wanted.current) {
+      const index = wanted.current;
+      const bitmap = (await reader.current?.api.frame(index)) ?? null;
+      const target = canvasRef.current;
+      if (bitmap && target) {
+        if (target.width !== bitmap.width) target.width = bitmap.width;
+        if (target.height !== bitmap.height) target.height = bitmap.height;
+        target.getContext('2d', { alpha: false })!.drawImage(bitmap, 0, 0);
+        setShown(index);
+      }
+      bitmap?.close();
+      done = index;
+    }
+    fetching.current = false;
+  }, []);
+
+  useEffect(() => {
+    const current = takeRef.current;
+    if (!current) return undefined;
+    const spawned = spawnClipReader();
+    reader.current = spawned;
+    let ended = false;
+    setState({ status: 'loading' });
+    void (async () => {
+      try {
+        const film = await clipOf(current);
+        if (ended) return;
+        if (!film) {
+          setState({ status: 'trouble', trouble: LOST });
+          return;
+        }
+        const answer = await spawned.api.open(film);
+        if (ended) return;
+        setBlob(film);
+        setState(answer.ok ? { status: 'ready', info: answer.info, tS: answer.tS } : { status: 'trouble', trouble: answer.trouble });
+        if (answer.ok) {
+          wanted.current = Math.min(wanted.current, answer.tS.length - 1);
+          void pump();
+        }
+      } catch (error) {
+        if (!ended) setState({ status: 'trouble', trouble: { title: 'The film could not be opened.', advice: String(error) } });
+      }
+    })();
+    return () => {
+      ended = true;
+      fetching.current = false;
+      spawned.end();
+    };
+  }, [takeId, pump]);
+
+  const frames = state.status === 'ready' ? state.info.frames : 0;
+  const goTo = useCallback(
+    (frame: number) => {
+      if (frames === 0) return;
+      wanted.current = Math.max(0, Math.min(frames - 1, Math.round(frame)));
+      void pump();
+    },
+    [frames, pump],
+  );
+  const step = useCallback((by: number) => {
+    setPlaying(false);
+    goTo(wanted.current + by);
+  }, [goTo]);
+  const togglePlay = useCallback(() => setPlaying((p) => !p), []);
+  const attach = useCallback(
+    (element: HTMLCanvasElement | null) => {
+      canvasRef.current = element;
+      setCanvas(element);
+      if (element) void pump();
+    },
+    [pump],
+  );
+
+  useEffect(() => {
+    if (!playing || state.status !== 'ready') return undefined;
+    const { tS } = state;
+    const from = wanted.current >= tS.length - 1 ? 0 : wanted.current;
+    const begin = performance.now();
+    let handle = 0;
+    const tick = (): void => {
+      const t = tS[from] + ((performance.now() - begin) / 1000) * speed;
+      let k = wanted.current < from ? from : wanted.current;
+      if (k >= tS.length - 1 && t < tS[tS.length - 1]) k = from;
+      while (k < tS.length - 1 && tS[k + 1] <= t) k += 1;
+      if (k !== wanted.current) goTo(k);
+      if (k >= tS.length - 1) setPlaying(false);
+      else handle = requestAnimationFrame(tick);
+    };
+    handle = requestAnimationFrame(tick);
+    return () => cancelAnimationFrame(handle);
+  }, [playing, speed, state, goTo]);
+
+  return useMemo(
+    () => ({ state, blob, shown, playing, speed, canvas, attach, goTo, step, togglePlay, setSpeed }),
+    [state, blob, shown, playing, speed, canvas, attach, goTo, step, togglePlay],
+  );
+}

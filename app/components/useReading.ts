@@ -1,0 +1,54 @@
+import { useEffect, useState } from 'react';
+import type { FitSession } from '../../core/records/types.ts';
+import { scaleFromAxles } from '../../core/stroke/plane.ts';
+import type { ReadOptions, ReadResult } from '../../core/stroke/read.ts';
+import type { Tracks } from '../../core/stroke/tracks.ts';
+import { tracksOf } from '../storage/sessions';
+import { spawnReading } from '../workers/spawn';
+
+export type ReadingState =
+  | { status: 'waiting' }
+  | { status: 'missing'; what: 'tracks' | 'scale' }
+  | { status: 'read'; result: ReadResult; tracks: Tracks };
+
+/** What the reading needs from the session beside the tracks; null while the scale is open. */
+export function readOptions(session: FitSession): ReadOptions | null {
+  const { rear, front } = session.take?.axles ?? { rear: null, front: null };
+  if (!rear || !front || !session.bike.wheelbaseMm) return null;
+  const scale = scaleFromAxles({ rearAxlePx: rear, frontAxlePx: front, wheelbaseMm: session.bike.wheelbaseMm });
+  if (!scale.ok) return null;
+  return { mmPerPx: scale.mmPerPx, levelDeg: scale.levelDeg, facing: scale.facing, crankMm: session.bike.crankMm ?? undefined };
+}
+
+/** The reading of the session's take, computed in a worker whenever tracks or scale have changed. */
+export function useReading(session: FitSession): ReadingState {
+  const [state, setState] = useState<ReadingState>({ status: 'waiting' });
+  const options = readOptions(session);
+  const { take } = session;
+  const key = JSON.stringify([take?.id, take?.tracking, take?.marks, options]);
+  useEffect(() => {
+    let ended = false;
+    const [, , , given] = JSON.parse(key) as [unknown, unknown, unknown, ReadOptions | null];
+    const reading = spawnReading();
+    void (async () => {
+      const tracks = take ? await tracksOf(take) : null;
+      if (ended) return;
+      if (!tracks || !given) {
+        setState({ status: 'missing', what: tracks ? 'scale' : 'tracks' });
+        return;
+      }
+      const result = await reading.api.readTracks(tracks, given);
+      if (!ended) setState({ status: 'read', result, tracks });
+    })().catch((error: unknown) => {
+      // Into the page's error boundary: a reading that fails is a bug, and is said.
+      if (!ended) setState(() => { throw error; });
+    });
+    return () => {
+      ended = true;
+      reading.end();
+    };
+    // `key` holds everything of the session that the reading depends on.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [key]);
+  return state;
+}

@@ -1,0 +1,36 @@
+import { useMemo } from 'react';
+import { wrap360, turnDeg } from '../../core/geometry/angles.ts';
+import type { Reading } from '../../core/stroke/read.ts';
+import type { Clip } from './useClip';
+
+/** One cursor for film and charts: the crank angle of the shown frame, and the frame for a crank angle pointed at. */
+export function useTurnCursor(clip: Clip, reading: Reading): { cursorDeg: number | null; goToTheta: (thetaDeg: number) => void; frameIndex: number } {
+  const frameTimes = clip.state.status === 'ready' ? clip.state.tS : null;
+  // The reading leaves out frames with doubled stamps: frames meet by time, not by number.
+  const frameIndex = useMemo(() => {
+    const t = frameTimes?.[clip.shown];
+    return t === undefined ? -1 : reading.tS.findIndex((s) => Math.abs(s - t) < 1e-6);
+  }, [frameTimes, clip.shown, reading]);
+  const theta = frameIndex >= 0 ? reading.thetaDeg[frameIndex] : NaN;
+  return {
+    frameIndex,
+    cursorDeg: Number.isFinite(theta) ? wrap360(theta) : null,
+    goToTheta(wanted) {
+      if (!frameTimes) return;
+      const now = reading.tS[Math.max(0, frameIndex)];
+      const used = reading.strokes.filter((s) => !s.fault);
+      const stroke = used.find((s) => now >= s.startS && now < s.endS) ?? used[0];
+      let best = -1;
+      let gap = Infinity;
+      reading.tS.forEach((t, i) => {
+        if (t < stroke.startS || t >= stroke.endS || !Number.isFinite(reading.thetaDeg[i])) return;
+        const off = Math.abs(turnDeg(reading.thetaDeg[i], wanted));
+        if (off < gap) {
+          gap = off;
+          best = i;
+        }
+      });
+      if (best >= 0) clip.goTo(frameTimes.findIndex((t) => Math.abs(t - reading.tS[best]) < 1e-6));
+    },
+  };
+}

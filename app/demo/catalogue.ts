@@ -1,0 +1,65 @@
+import { RECORD_VERSION, type FitSession, type Rider } from '../../core/records/types.ts';
+
+/** The demo studio: made-up riders with a session each, and the films that the virtual rider shot. */
+export interface Catalogue {
+  studio: string;
+  riders: Rider[];
+  sessions: FitSession[];
+  /** Clips offered on the Film station, by session. */
+  clips: Record<string, { url: string; name: string; caption: string }>;
+}
+
+const version = RECORD_VERSION;
+
+function session(id: string, startedIso: string, protocolId: string, bike: FitSession['bike']): FitSession {
+  return { version, id: `${id}-1`, riderId: id, startedIso, protocolId, bike, take: null, triedSaddleMm: null };
+}
+
+const bike = (wheelbaseMm: number, crankMm: number): FitSession['bike'] => ({ wheelbaseMm, crankMm, seatTubeDeg: 73 });
+
+/** The Kiln Yard Fitting Room. Maren's film waits to be worked through; the others have theirs ready. */
+export const CATALOGUE: Catalogue = {
+  studio: 'Kiln Yard Fitting Room',
+  riders: [
+    {
+      version,
+      id: 'maren',
+      name: 'Maren Toft',
+      note: 'Bridge inspector, 47. Five days of towpath gravel ahead; ache at the front of the knee, tingling hands.',
+      createdIso: '2026-11-02T09:00:00.000Z',
+    },
+    {
+      version,
+      id: 'idris',
+      name: 'Idris Bellweather',
+      note: 'Letter carrier, 29, on a flat-bar city bike, new to clipless pedals; pain at the outside of both feet.',
+      createdIso: '2026-11-04T09:00:00.000Z',
+    },
+    {
+      version,
+      id: 'pilar',
+      name: 'Pilar Quist',
+      note: 'Keeps the observatory’s instruments, 61, and rides up to it; low back, returning after two years off.',
+      createdIso: '2026-11-09T09:00:00.000Z',
+    },
+    {
+      version,
+      id: 'juno',
+      name: 'Juno Achterberg',
+      note: 'Rides pursuit on a concrete track, 34, on extensions; nothing hurts, wants to be lower.',
+      createdIso: '2026-11-12T09:00:00.000Z',
+    },
+  ],
+  sessions: [
+    session('maren', '2026-11-23T08:30:00.000Z', 'long-distance', bike(1032, 172.5)),
+    session('idris', '2026-11-20T13:00:00.000Z', 'city', bike(1076, 175)),
+    session('pilar', '2026-11-18T10:15:00.000Z', 'long-distance', bike(1004, 175)),
+    session('juno', '2026-11-16T16:45:00.000Z', 'time-trial', bike(986, 170)),
+  ],
+  clips: {
+    'maren-1': { url: '/demo/maren.webm', name: 'maren.webm', caption: 'Drive side, on the hoods, easy effort, 84 rpm' },
+    'idris-1': { url: '/demo/idris.webm', name: 'idris.webm', caption: 'Non-drive side, easy effort, 78 rpm' },
+    'pilar-1': { url: '/demo/pilar.webm', name: 'pilar.webm', caption: 'Drive side, on the hoods, easy effort, 72 rpm' },
+    'juno-1': { url: '/demo/juno.mp4', name: 'juno.mp4', caption: 'Drive side, on the extensions, working effort, 97 rpm' },
+  },
+};

@@ -1,0 +1,74 @@
+import Alert from '@mui/material/Alert';
+import Button from '@mui/material/Button';
+import { useCallback, useEffect, useRef } from 'react';
+import { Link } from 'react-router';
+import type { Vec2 } from '../../core/geometry/vec.ts';
+import type { FitSession } from '../../core/records/types.ts';
+import { LANDMARK_GUIDES, SIDE_BONES } from '../../core/stroke/landmarks.ts';
+import { NeedsFirst } from '../components/NeedsFirst';
+import { PointBoard } from '../components/PointBoard';
+import type { BoardPoints } from '../components/boardPoints';
+import { useClip } from '../components/useClip';
+import { useEdit } from '../components/useEdit';
+import { spawnTracker, type Spawned } from '../workers/spawn';
+import type { TrackApi } from '../workers/track.worker';
+import { useSession } from './session';
+
+export default function Mark() {
+  const { session } = useSession();
+  if (!session.take) {
+    return <NeedsFirst title="No film yet" text="The joints are pointed out on one frame of the film: bring it in first." to="../film" action="Go to Film" />;
+  }
+  return <Marking session={session} />;
+}
+
+function Marking({ session }: { session: FitSession }) {
+  const take = session.take!;
+  const clip = useClip(take, take.markedFrame);
+  const { edit, refused } = useEdit();
+  const worker = useRef<Spawned<TrackApi> | null>(null);
+  useEffect(() => () => {
+    worker.current?.end();
+    worker.current = null;
+  }, []);
+  const { blob } = clip;
+  const snap = useCallback(
+    async (frame: number, at: Vec2): Promise<Vec2 | null> => {
+      if (!blob) return null;
+      worker.current ??= spawnTracker();
+      return worker.current.api.snap(blob, frame, at);
+    },
+    [blob],
+  );
+  const onChange = useCallback(
+    (points: BoardPoints, frame: number) => void edit({ kind: 'marks', frame, marks: points }),
+    [edit],
+  );
+  const stored: BoardPoints = take.marks;
+  return (
+    <PointBoard
+      key={take.id}
+      clip={clip}
+      items={LANDMARK_GUIDES}
+      lines={SIDE_BONES}
+      stored={stored}
+      boundFrame={take.markedFrame}
+      snap={snap}
+      onChange={onChange}
+      done={
+        <>
+          {take.tracking.state !== 'none' && (
+            <Alert severity="info" variant="outlined">
+              These marks are tracked. Moving one makes the tracks void: they are then made again from here.
+            </Alert>
+          )}
+          <Button variant="contained" component={Link} to="../track" relative="path">
+            On to tracking
+          </Button>
+        </>
+      }
+    >
+      {refused && <Alert severity="error">{refused}</Alert>}
+    </PointBoard>
+  );
+}

@@ -1,0 +1,194 @@
+import Alert from '@mui/material/Alert';
+import AlertTitle from '@mui/material/AlertTitle';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import LinearProgress from '@mui/material/LinearProgress';
+import Typography from '@mui/material/Typography';
+import { proxy } from 'comlink';
+import { useEffect, useRef, useState } from 'react';
+import { Link } from 'react-router';
+import type { FitSession } from '../../core/records/types.ts';
+import { LANDMARK_GUIDES, SIDE_LANDMARKS } from '../../core/stroke/landmarks.ts';
+import { facingOf } from '../../core/stroke/plane.ts';
+import type { Tracks } from '../../core/stroke/tracks.ts';
+import { ClipView } from '../components/ClipView';
+import { NeedsFirst } from '../components/NeedsFirst';
+import { RiderOverlay } from '../components/RiderOverlay.client';
+import { TrackStrips } from '../components/TrackStrips';
+import { Transport } from '../components/Transport';
+import { useClip } from '../components/useClip';
+import { useEdit } from '../components/useEdit';
+import { readOptions } from '../components/useReading';
+import { useSettings } from '../components/useSettings';
+import { tracksOf } from '../storage/sessions';
+import { saving } from '../storage/saveState';
+import { saveTracks } from '../storage/stores';
+import type { TrackProgress } from '../workers/trackClip';
+import type { TrackApi } from '../workers/track.worker';
+import { spawnTracker, type Spawned } from '../workers/spawn';
+import { useSession } from './session';
+
+export default function Track() {
+  const { session } = useSession();
+  const { take } = session;
+  if (!take) return <NeedsFirst title="No film yet" text="Bring in the film and point out the joints on one frame: then they are followed." to="../film" action="Go to Film" />;
+  const open = LANDMARK_GUIDES.filter((g) => !take.marks[g.key]);
+  if (open.length) {
+    return (
+      <NeedsFirst
+        title={open.length === LANDMARK_GUIDES.length ? 'No joints marked yet' : 'Some joints are still open'}
+        text={`To be pointed out on one frame: ${open.map((g) => g.plain).join(', ')}.`}
+        to="../mark"
+        action="Go to Mark"
+      />
+    );
+  }
+  return <Tracking session={session} />;
+}
+
+interface Running {
+  progress: TrackProgress | null;
+  beganMs: number;
+}
+
+function Tracking({ session }: { session: FitSession }) {
+  const take = session.take!;
+  const clip = useClip(take, take.markedFrame);
+  const { edit } = useEdit();
+  const { jointConvention } = useSettings();
+  const [tracks, setTracks] = useState<Tracks | null>(null);
+  const [running, setRunning] = useState<Running | null>(null);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const [patches, setPatches] = useState<string[]>([]);
+  const worker = useRef<Spawned<TrackApi> | null>(null);
+  const takeRef = useRef(take);
+  takeRef.current = take;
+
+  useEffect(() => {
+    let ended = false;
+    void tracksOf(takeRef.current).then((t) => !ended && t && setTracks(t));
+    return () => {
+      ended = true;
+      worker.current?.end();
+      worker.current = null;
+    };
+  }, [take.id]);
+
+  const begin = async (): Promise<void> => {
+    if (!clip.blob) return;
+    setTrouble(null);
+    setRunning({ progress: null, beganMs: performance.now() });
+    const spawned = spawnTracker();
+    worker.current = spawned;
+    let keptAt = performance.now();
+    const onProgress = (p: TrackProgress): void => {
+      setRunning((r) => r && { ...r, progress: p });
+      setTracks(p.tracks);
+      // What is tracked so far is kept every second or so: a closed tab loses no more than that.
+      if (performance.now() - keptAt > 1200) {
+        keptAt = performance.now();
+        void saving(() => saveTracks(take.id, p.tracks)).then(() =>
+          edit({ kind: 'tracking', tracking: { state: 'stopped', framesDone: p.framesDone } }),
+        );
+      }
+    };
+    try {
+      const marks = Object.fromEntries(SIDE_LANDMARKS.map((k) => [k, { x: take.marks[k]!.x, y: take.marks[k]!.y }]));
+      const answer = await spawned.api.track(clip.blob, take.markedFrame, marks, proxy(onProgress));
+      if (answer.ok) {
+        setTracks(answer.tracks);
+        setPatches(answer.patches);
+        await saving(() => saveTracks(take.id, answer.tracks));
+        await edit({ kind: 'tracking', tracking: { state: answer.stopped ? 'stopped' : 'done', framesDone: answer.framesDone } });
+      } else {
+        setTrouble(`${answer.trouble.title} ${answer.trouble.advice}`);
+      }
+    } catch (error) {
+      setTrouble(error instanceof Error ? error.message : String(error));
+    } finally {
+      spawned.end();
+      worker.current = null;
+      setRunning(null);
+    }
+  };
+
+  const map = readOptions(session) ?? { mmPerPx: 1, levelDeg: 0, facing: tracks ? facingOf(tracks) : 'right' };
+  const { state } = take.tracking;
+  return (
+    <Box sx={{ display: 'flex', flex: 1, minHeight: 0, flexDirection: { xs: 'column', md: 'row' } }}>
+      <Box sx={{ flex: 1, minWidth: 0, minHeight: 0, display: 'flex', flexDirection: 'column', p: 1 }}>
+        <ClipView clip={clip} label="The film with the joints followed">
+          {(size) =>
+            tracks && (
+              <RiderOverlay
+                size={size}
+                tracks={tracks}
+                frame={clip.shown}
+                map={{ mmPerPx: map.mmPerPx, levelDeg: map.levelDeg ?? 0, facing: map.facing ?? 'right' }}
+                convention={jointConvention}
+              />
+            )
+          }
+        </ClipView>
+        <Transport clip={clip} />
+      </Box>
+      <Box component="aside" sx={{ width: { md: 330 }, borderLeft: { md: 1 }, borderColor: { md: 'divider' }, p: 2, overflowY: 'auto', display: 'flex', flexDirection: 'column', gap: 1.5 }}>
+        {running ? (
+          <Progress running={running} frames={take.video.frames} onStop={() => void worker.current?.api.stop()} />
+        ) : (
+          <>
+            <Typography variant="h2">{state === 'none' ? 'Follow the joints' : state === 'done' ? 'Followed through the whole film' : 'Followed in part'}</Typography>
+            {state === 'none' && (
+              <Typography>From frame {take.markedFrame} to both ends of the film, {take.video.frames} frames.</Typography>
+            )}
+            {state === 'stopped' && (
+              <Alert severity="info" variant="outlined">
+                {take.tracking.framesDone} of {take.video.frames} frames are followed and kept. Tracking again starts from the marks.
+              </Alert>
+            )}
+            <Button variant={state === 'done' ? 'outlined' : 'contained'} disabled={!clip.blob} onClick={() => void begin()}>
+              {state === 'none' ? 'Track' : 'Track again'}
+            </Button>
+          </>
+        )}
+        {trouble && (
+          <Alert severity="error" variant="outlined">
+            <AlertTitle>Tracking could not go on</AlertTitle>
+            {trouble}
+          </Alert>
+        )}
+        {patches.length > 0 && (
+          <Alert severity="warning" variant="outlined">
+            No sticker found on {patches.join(', ')}: followed by the look of the spot, which may drift. Look at the far end of the film.
+          </Alert>
+        )}
+        {tracks && <TrackStrips tracks={tracks} frame={clip.shown} onGo={clip.goTo} />}
+        {state !== 'none' && !running && (
+          <Button variant="contained" component={Link} to="../read" relative="path">
+            On to the reading
+          </Button>
+        )}
+      </Box>
+    </Box>
+  );
+}
+
+function Progress({ running, frames, onStop }: { running: Running; frames: number; onStop: () => void }) {
+  const done = running.progress?.framesDone ?? 0;
+  const elapsedS = (performance.now() - running.beganMs) / 1000;
+  const leftS = done > 0 ? (elapsedS / done) * (frames - done) : null;
+  return (
+    <Box role="status" aria-live="polite">
+      <Typography variant="h2" gutterBottom>
+        Following the joints
+      </Typography>
+      <LinearProgress variant="determinate" value={(100 * done) / frames} aria-label="Frames done" sx={{ height: 10 }} />
+      <Typography sx={{ my: 1 }}>
+        {done} of {frames} frames{leftS !== null && ` · about ${Math.max(1, Math.ceil(leftS))} s left`}
+      </Typography>
+      <Button variant="outlined" onClick={onStop}>
+        Stop, and keep what is done
+      </Button>
+    </Box>
+  );
+}

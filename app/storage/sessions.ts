@@ -1,0 +1,69 @@
+import { parseTracksCsv } from '../../core/formats/tracksCsv.ts';
+import { applyEdit, type EditResult, type SessionEdit } from '../../core/records/edits.ts';
+import { checkRecord, riderSchema, sessionSchema, type Checked } from '../../core/records/schemas.ts';
+import type { FitSession, Rider, Take } from '../../core/records/types.ts';
+import type { Tracks } from '../../core/stroke/tracks.ts';
+import { saving } from './saveState';
+import { dropTake, dropTracks, loadClip, loadTracks, riderStore, saveClip, saveTracks, sessionStore } from './stores';
+
+export const loadSession = async (id: string): Promise<Checked<FitSession> | null> => {
+  const stored = await sessionStore.getItem(id);
+  return stored === null ? null : checkRecord(sessionSchema, stored);
+};
+
+export const loadRider = async (id: string): Promise<Rider | null> => {
+  const checked = checkRecord(riderSchema, await riderStore.getItem(id));
+  return checked.ok ? checked.value : null;
+};
+
+export const saveRider = (rider: Rider): Promise<unknown> => saving(() => riderStore.setItem(rider.id, rider));
+export const saveSession = (session: FitSession): Promise<unknown> =>
+  saving(() => sessionStore.setItem(session.id, session));
+
+/** Edits of one session wait for each other: each starts from what the one before has stored. */
+const queues = new Map<string, Promise<unknown>>();
+
+/** Applies an edit to the stored session and stores the result; what does not fit is refused with a sentence. */
+export function editSession(id: string, edit: SessionEdit): Promise<EditResult> {
+  const before = queues.get(id) ?? Promise.resolve();
+  const now = before
+    .catch(() => undefined)
+    .then(async (): Promise<EditResult> => {
+      const stored = await loadSession(id);
+      if (!stored) return { ok: false, message: 'This session is no longer on this device.' };
+      if (!stored.ok) return { ok: false, message: stored.message };
+      const result = applyEdit(stored.value, edit);
+      if (!result.ok) return result;
+      await saveSession(result.session);
+      const old = stored.value.take;
+      if (old && old.id !== result.session.take?.id) await dropTake(old.id);
+      else if (old && edit.kind === 'marks') await dropTracks(old.id);
+      return result;
+    });
+  queues.set(id, now);
+  return now;
+}
+
+/** Film of a take: from this device, or fetched once from the demo studio and then kept. */
+export async function clipOf(take: Take): Promise<Blob | null> {
+  const kept = await loadClip(take.id);
+  if (kept || !take.demo) return kept;
+  const answer = await fetch(take.demo.clipUrl);
+  if (!answer.ok) return null;
+  const blob = await answer.blob();
+  await saving(() => saveClip(take.id, blob));
+  return blob;
+}
+
+/** Tracks of a take: from this device, or a demo take's ready-made ones. */
+export async function tracksOf(take: Take): Promise<Tracks | null> {
+  if (take.tracking.state === 'none') return null;
+  const kept = await loadTracks(take.id);
+  if (kept || !take.demo?.tracksUrl) return kept;
+  const answer = await fetch(take.demo.tracksUrl);
+  if (!answer.ok) return null;
+  const parsed = parseTracksCsv(await answer.text());
+  if (!parsed.ok) return null;
+  await saving(() => saveTracks(take.id, parsed.tracks));
+  return parsed.tracks;
+}

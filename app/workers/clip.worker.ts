@@ -1,0 +1,111 @@
+import { expose, transfer } from 'comlink';
+import { VideoSampleSink, type VideoSample } from 'mediabunny';
+import type { VideoInfo } from '../../core/records/types.ts';
+import { openClip, type ClipTrouble, type OpenedClip } from './openClip';
+
+export type OpenAnswer = { ok: true; info: VideoInfo; tS: Float64Array } | { ok: false; trouble: ClipTrouble };
+
+/** Decoded frames kept for stepping back and forth, by pixels rather than by count. */
+const KEEP_PX = 45_000_000;
+
+/**
+ * Serves single frames of one clip by index. Forward steps go on with the running decoder; backward steps and jumps start it
+ * at the key frame before and keep what passes by, so that stepping back is quick too.
+ */
+class ClipReader {
+  private clip: OpenedClip | null = null;
+  private sink: VideoSampleSink | null = null;
+  private running: AsyncGenerator<VideoSample, void, unknown> | null = null;
+  /** Index of the frame that the running decoder gives next. */
+  private nextIndex = -1;
+  private kept = new Map<number, ImageBitmap>();
+  private busy: Promise<unknown> = Promise.resolve();
+
+  async open(blob: Blob): Promise<OpenAnswer> {
+    await this.close();
+    const opened = await openClip(blob);
+    if (!opened.ok) return opened;
+    this.clip = opened.clip;
+    this.sink = new VideoSampleSink(opened.clip.track);
+    const tS = opened.clip.tS.slice();
+    return { ok: true, info: opened.clip.info, tS };
+  }
+
+  /** The picture of a frame, upright. Calls are answered one after another. */
+  frame(index: number): Promise<ImageBitmap | null> {
+    const now = this.busy.then(() => this.fetch(index));
+    this.busy = now.catch(() => undefined);
+    return now;
+  }
+
+  private async fetch(index: number): Promise<ImageBitmap | null> {
+    const { clip, sink } = this;
+    if (!clip || !sink || index < 0 || index >= clip.tS.length) return null;
+    let bitmap = this.kept.get(index) ?? null;
+    if (!bitmap) {
+      if (!this.running || index < this.nextIndex || index > this.nextIndex + 40) {
+        await this.running?.return();
+        // A step back is seldom the last one: begin some frames earlier and keep them.
+        const from = this.running && index < this.nextIndex ? Math.max(0, index - 12) : index;
+        this.running = sink.samples(clip.tS[from] - 1e-6);
+        this.nextIndex = from;
+      }
+      while (this.nextIndex <= index) {
+        const { value: sample, done } = await this.running.next();
+        if (done || !sample) {
+          this.running = null;
+          return null;
+        }
+        bitmap = await this.keep(this.indexOf(sample.timestamp), sample);
+      }
+    }
+    if (!bitmap) return null;
+    const copy = await createImageBitmap(bitmap);
+    return transfer(copy, [copy]);
+  }
+
+  private indexOf(timestamp: number): number {
+    const tS = this.clip!.tS;
+    let low = 0;
+    let high = tS.length - 1;
+    while (low < high) {
+      const mid = (low + high) >> 1;
+      if (tS[mid] < timestamp - 1e-5) low = mid + 1;
+      else high = mid;
+    }
+    return low;
+  }
+
+  private async keep(index: number, sample: VideoSample): Promise<ImageBitmap> {
+    const { widthPx, heightPx } = this.clip!.info;
+    const canvas = new OffscreenCanvas(widthPx, heightPx);
+    sample.draw(canvas.getContext('2d', { alpha: false })!, 0, 0, widthPx, heightPx);
+    sample.close();
+    const bitmap = canvas.transferToImageBitmap();
+    this.kept.set(index, bitmap);
+    this.nextIndex = index + 1;
+    const most = Math.max(4, Math.floor(KEEP_PX / (widthPx * heightPx)));
+    for (const [old, picture] of this.kept) {
+      if (this.kept.size <= most) break;
+      if (old === index) continue;
+      picture.close();
+      this.kept.delete(old);
+    }
+    return bitmap;
+  }
+
+  async close(): Promise<void> {
+    await this.busy;
+    await this.running?.return();
+    this.running = null;
+    this.kept.forEach((b) => b.close());
+    this.kept.clear();
+    this.clip?.input.dispose();
+    this.clip = null;
+    this.sink = null;
+    this.nextIndex = -1;
+  }
+}
+
+export type { ClipReader };
+expose(new ClipReader());

@@ -1,0 +1,55 @@
+import type { VideoSample } from 'mediabunny';
+import { turnFrame, type PlanarFrame } from '../../core/tracking/frame.ts';
+
+/**
+ * A decoded frame as planes, upright, at its display size. 4:2:0 formats are copied as they are; anything else goes through a
+ * canvas.
+ */
+export async function planesOf(sample: VideoSample, spare?: Uint8Array): Promise<{ frame: PlanarFrame; buffer: Uint8Array }> {
+  const { format } = sample;
+  const { width, height } = sample.visibleRect;
+  const square = sample.squarePixelWidth === width && sample.squarePixelHeight === height;
+  if ((format === 'I420' || format === 'NV12') && square && !sample.flip) {
+    const size = sample.allocationSize();
+    const buffer = spare && spare.byteLength >= size ? spare : new Uint8Array(size);
+    const layout = await sample.copyTo(buffer);
+    const [y, u, v] = layout;
+    const interleaved = format === 'NV12';
+    const frame: PlanarFrame = {
+      width,
+      height,
+      y: buffer.subarray(y.offset),
+      u: buffer.subarray(u.offset),
+      v: interleaved ? buffer.subarray(u.offset + 1) : buffer.subarray(v.offset),
+      yStride: y.stride,
+      chromaStride: u.stride,
+      chromaStep: interleaved ? 2 : 1,
+    };
+    return { frame: turnFrame(frame, sample.rotation / 90), buffer };
+  }
+  return { frame: throughCanvas(sample), buffer: spare ?? new Uint8Array(0) };
+}
+
+function throughCanvas(sample: VideoSample): PlanarFrame {
+  const width = sample.displayWidth;
+  const height = sample.displayHeight;
+  const context = new OffscreenCanvas(width, height).getContext('2d', { willReadFrequently: true })!;
+  sample.draw(context, 0, 0, width, height);
+  const rgba = context.getImageData(0, 0, width, height).data;
+  const cw = (width + 1) >> 1;
+  const ch = (height + 1) >> 1;
+  const y = new Uint8Array(width * height);
+  const u = new Uint8Array(cw * ch);
+  const v = new Uint8Array(cw * ch);
+  for (let n = 0, k = 0; n < y.length; n += 1, k += 4) {
+    y[n] = 16.5 + 0.1826 * rgba[k] + 0.6142 * rgba[k + 1] + 0.062 * rgba[k + 2];
+  }
+  for (let j = 0; j < ch; j += 1) {
+    for (let i = 0; i < cw; i += 1) {
+      const k = 4 * (2 * j * width + 2 * i);
+      u[j * cw + i] = 128.5 - 0.1006 * rgba[k] - 0.3386 * rgba[k + 1] + 0.4392 * rgba[k + 2];
+      v[j * cw + i] = 128.5 + 0.4392 * rgba[k] - 0.3989 * rgba[k + 1] - 0.0403 * rgba[k + 2];
+    }
+  }
+  return { width, height, y, u, v, yStride: width, chromaStride: cw, chromaStep: 1 };
+}

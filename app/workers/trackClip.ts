@@ -1,0 +1,112 @@
+import { EncodedPacketSink, VideoSampleSink } from 'mediabunny';
+import type { Vec2 } from '../../core/geometry/vec.ts';
+import { SIDE_BONES } from '../../core/stroke/landmarks.ts';
+import { emptyTracks, type Tracks } from '../../core/stroke/tracks.ts';
+import type { PlanarFrame } from '../../core/tracking/frame.ts';
+import { startTracker, type TrackedPoint, type Tracker } from '../../core/tracking/tracker.ts';
+import type { OpenedClip } from './openClip';
+import { planesOf } from './planes';
+
+export interface TrackProgress {
+  framesDone: number;
+  frames: number;
+  tracks: Tracks;
+}
+
+/** Frames held at once when going backwards: decoders only run forwards. */
+const BACKWARD_BYTES = 160_000_000;
+
+/**
+ * Follows the marks through a whole clip: forwards from the marked frame to the end, then backwards to the start, in chunks
+ * decoded forwards and tracked in reverse.
+ * @param onProgress called about four times a second with all that is tracked so far  @param stopped asked before every frame
+ */
+export async function trackClip(
+  clip: OpenedClip,
+  markedFrame: number,
+  marks: Record<string, Vec2>,
+  onProgress: (p: TrackProgress) => void,
+  stopped: () => boolean,
+): Promise<{ tracks: Tracks; framesDone: number; trackerMs: number; modes: Tracker['modes'] }> {
+  const { tS } = clip;
+  const tracks = emptyTracks(tS, Object.keys(marks));
+  const sink = new VideoSampleSink(clip.track);
+  let framesDone = 0;
+  let trackerMs = 0;
+  let lastTold = performance.now();
+  let modes: Tracker['modes'] = [];
+  const note = (index: number, points: TrackedPoint[], keys: string[]): void => {
+    keys.forEach((key, k) => {
+      tracks.landmarks[key].xPx[index] = points[k].x;
+      tracks.landmarks[key].yPx[index] = points[k].y;
+      tracks.landmarks[key].confidence[index] = points[k].confidence;
+    });
+    framesDone += 1;
+    if (performance.now() - lastTold > 250) {
+      lastTold = performance.now();
+      onProgress({ framesDone, frames: tS.length, tracks });
+    }
+  };
+  const start = (frame: PlanarFrame): Tracker => {
+    const tracker = startTracker(frame, tS[markedFrame], marks, SIDE_BONES);
+    modes = tracker.modes;
+    return tracker;
+  };
+  const timed = (tracker: Tracker, frame: PlanarFrame, index: number): void => {
+    const t0 = performance.now();
+    const points = tracker.step(frame, tS[index]);
+    trackerMs += performance.now() - t0;
+    note(index, points, tracker.keys);
+  };
+
+  let tracker: Tracker | null = null;
+  let first: PlanarFrame | null = null;
+  let index = markedFrame;
+  let spare: Uint8Array | undefined;
+  for await (const sample of sink.samples(tS[markedFrame] - 1e-6)) {
+    if (stopped() || index >= tS.length) {
+      sample.close();
+      break;
+    }
+    const { frame, buffer } = await planesOf(sample, tracker ? spare : undefined);
+    sample.close();
+    if (!tracker) {
+      tracker = start(frame);
+      first = frame;
+      note(index, tracker.keys.map((key) => ({ ...marks[key], confidence: 1 })), tracker.keys);
+    } else {
+      spare = buffer;
+      timed(tracker, frame, index);
+    }
+    index += 1;
+  }
+
+  if (first && markedFrame > 0) {
+    const back = start(first);
+    const hold = Math.max(4, Math.floor(BACKWARD_BYTES / (first.width * first.height * 1.5)));
+    let end = markedFrame;
+    while (end > 0 && !stopped()) {
+      const from = Math.max(await keyFrameBefore(clip, end - 1), end - hold);
+      const held: PlanarFrame[] = [];
+      for await (const sample of sink.samples(tS[from] - 1e-6, tS[end] - 1e-6)) {
+        held.push((await planesOf(sample)).frame);
+        sample.close();
+        if (held.length === end - from || stopped()) break;
+      }
+      if (stopped()) break;
+      for (let k = held.length - 1; k >= 0; k -= 1) timed(back, held[k], from + k);
+      end = from;
+    }
+  }
+  return { tracks, framesDone, trackerMs, modes };
+}
+
+/** Index of the key frame from which a frame can be decoded: chunks that begin there decode nothing twice. */
+async function keyFrameBefore(clip: OpenedClip, index: number): Promise<number> {
+  const sink = new EncodedPacketSink(clip.track);
+  const key = await sink.getKeyPacket(clip.tS[index] + 1e-6, { metadataOnly: true });
+  if (!key) return 0;
+  let k = index;
+  while (k > 0 && clip.tS[k] > key.timestamp + 1e-6) k -= 1;
+  return k;
+}

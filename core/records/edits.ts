@@ -1,0 +1,93 @@
+import Joi from 'joi';
+import type { Vec2 } from '../geometry/vec.ts';
+import type { SideLandmark } from '../stroke/landmarks.ts';
+import { crankMm, marksSchema, seatTubeDeg, sessionSchema, takeSchema, wheelbaseMm } from './schemas.ts';
+import type { FitSession, Mark, Take, TrackingState } from './types.ts';
+
+/** Everything the interface can change in a session, one word each. */
+export type SessionEdit =
+  | { kind: 'take'; take: Take | null }
+  | { kind: 'axles'; rear: Vec2 | null; front: Vec2 | null }
+  | { kind: 'bike'; wheelbaseMm?: number | null; crankMm?: number | null; seatTubeDeg?: number }
+  | { kind: 'marks'; frame: number; marks: Partial<Record<SideLandmark, Mark>> }
+  | { kind: 'tracking'; tracking: TrackingState }
+  | { kind: 'protocol'; protocolId: string }
+  | { kind: 'tried'; saddleMm: number | null };
+
+const point = Joi.object({ x: Joi.number().required(), y: Joi.number().required() }).allow(null);
+
+export const editSchema = Joi.alternatives<SessionEdit>().conditional('.kind', {
+  switch: [
+    { is: 'take', then: Joi.object({ kind: Joi.any(), take: takeSchema.allow(null).required() }) },
+    { is: 'axles', then: Joi.object({ kind: Joi.any(), rear: point.required(), front: point.required() }) },
+    {
+      is: 'bike',
+      then: Joi.object({
+        kind: Joi.any(),
+        wheelbaseMm: wheelbaseMm.allow(null),
+        crankMm: crankMm.allow(null),
+        seatTubeDeg,
+      }),
+    },
+    {
+      is: 'marks',
+      then: Joi.object({ kind: Joi.any(), frame: Joi.number().integer().min(0).required(), marks: marksSchema.required() }),
+    },
+    {
+      is: 'tracking',
+      then: Joi.object({
+        kind: Joi.any(),
+        tracking: Joi.object({
+          state: Joi.string().valid('none', 'stopped', 'done').required(),
+          framesDone: Joi.number().integer().min(0).required(),
+        }).required(),
+      }),
+    },
+    { is: 'protocol', then: Joi.object({ kind: Joi.any(), protocolId: Joi.string().max(60).required() }) },
+    { is: 'tried', then: Joi.object({ kind: Joi.any(), saddleMm: Joi.number().min(-80).max(80).allow(null).required() }) },
+  ],
+  otherwise: Joi.forbidden(),
+});
+
+export type EditResult = { ok: true; session: FitSession } | { ok: false; message: string };
+
+/**
+ * Applies an edit to a session and checks the whole again: a session that does not fit its schema is never handed back.
+ * New marks make old tracks void; so does a new film.
+ */
+export function applyEdit(session: FitSession, edit: unknown): EditResult {
+  const checked = editSchema.validate(edit, { convert: false });
+  if (checked.error) return { ok: false, message: checked.error.message };
+  const e = checked.value as SessionEdit;
+  const next = change(session, e);
+  if (!next) return { ok: false, message: 'There is no film in this session yet.' };
+  const whole = sessionSchema.validate(next, { convert: false });
+  return whole.error ? { ok: false, message: whole.error.message } : { ok: true, session: next };
+}
+
+function change(s: FitSession, e: SessionEdit): FitSession | null {
+  const untracked: TrackingState = { state: 'none', framesDone: 0 };
+  switch (e.kind) {
+    case 'take':
+      return { ...s, take: e.take, triedSaddleMm: null };
+    case 'bike': {
+      const { kind: _, ...given } = e;
+      return { ...s, bike: { ...s.bike, ...given } };
+    }
+    case 'protocol':
+      return { ...s, protocolId: e.protocolId, triedSaddleMm: null };
+    case 'tried':
+      return { ...s, triedSaddleMm: e.saddleMm };
+    default:
+      break;
+  }
+  if (!s.take) return null;
+  switch (e.kind) {
+    case 'axles':
+      return { ...s, take: { ...s.take, axles: { rear: e.rear, front: e.front } } };
+    case 'marks':
+      return { ...s, take: { ...s.take, markedFrame: e.frame, marks: e.marks, tracking: untracked }, triedSaddleMm: null };
+    case 'tracking':
+      return { ...s, take: { ...s.take, tracking: e.tracking }, triedSaddleMm: null };
+  }
+}

@@ -1,0 +1,112 @@
+import Joi from 'joi';
+import { SIDE_LANDMARKS } from '../stroke/landmarks.ts';
+import { RECORD_VERSION, type FitSession, type Rider, type Settings } from './types.ts';
+
+const id = Joi.string().pattern(/^[A-Za-z0-9_-]{1,40}$/).required();
+const finite = Joi.number().unsafe().min(-1e6).max(1e6);
+const iso = Joi.string().isoDate().required();
+const point = Joi.object({ x: finite.required(), y: finite.required() });
+
+/** Millimetres of a bike's parts: what no bike can have is a slip of the hand. */
+export const wheelbaseMm = Joi.number().min(700).max(2500).messages({
+  'number.base': 'Type the wheelbase in millimetres, axle to axle.',
+  'number.min': 'A wheelbase under 700 mm is not a bicycle’s: type millimetres, axle to axle.',
+  'number.max': 'A wheelbase over 2500 mm is not a bicycle’s: type millimetres, axle to axle.',
+});
+export const crankMm = Joi.number().min(100).max(220).messages({
+  'number.base': 'Type the crank length in millimetres, as stamped on the arm.',
+  'number.min': 'A crank under 100 mm is not made: type millimetres, as stamped on the arm.',
+  'number.max': 'A crank over 220 mm is not made: type millimetres, as stamped on the arm.',
+});
+export const seatTubeDeg = Joi.number().min(60).max(90).messages({
+  'number.base': 'Type the seat tube’s angle in degrees from horizontal.',
+  'number.min': 'The seat tube’s angle is measured from horizontal: 60 to 90 degrees.',
+  'number.max': 'The seat tube’s angle is measured from horizontal: 60 to 90 degrees.',
+});
+
+const version = Joi.number().integer().min(1).max(RECORD_VERSION).required();
+
+export const riderName = Joi.string().trim().min(1).max(120).messages({
+  'string.empty': 'Type the rider’s name.',
+  'string.max': 'A name of at most 120 characters, please.',
+});
+
+export const riderSchema = Joi.object<Rider>({
+  version,
+  id,
+  name: riderName.required(),
+  note: Joi.string().allow('').max(2000).required(),
+  createdIso: iso,
+});
+
+const mark = Joi.object({ x: finite.required(), y: finite.required(), onSticker: Joi.boolean().required() });
+export const marksSchema = Joi.object(Object.fromEntries(SIDE_LANDMARKS.map((k) => [k, mark])));
+
+export const takeSchema = Joi.object({
+  id,
+  clipName: Joi.string().min(1).max(300).required(),
+  clipBytes: Joi.number().integer().min(0).required(),
+  video: Joi.object({
+    widthPx: Joi.number().integer().min(1).max(16384).required(),
+    heightPx: Joi.number().integer().min(1).max(16384).required(),
+    codec: Joi.string().max(60).required(),
+    frames: Joi.number().integer().min(1).required(),
+    durationS: Joi.number().min(0).required(),
+    framesPerS: Joi.number().min(0).max(10000).required(),
+    evenlyTimed: Joi.boolean().required(),
+    rotationDeg: Joi.number().valid(0, 90, 180, 270).required(),
+  }).required(),
+  demo: Joi.object({
+    clipUrl: Joi.string().pattern(/^\/demo\/[a-z]+\.(webm|mp4)$/).required(),
+    tracksUrl: Joi.string().pattern(/^\/demo\/[a-z]+\.tracks\.csv$/).allow(null).required(),
+  })
+    .allow(null)
+    .required(),
+  axles: Joi.object({ rear: point.allow(null).required(), front: point.allow(null).required() }).required(),
+  markedFrame: Joi.number().integer().min(0).required(),
+  marks: marksSchema.required(),
+  tracking: Joi.object({
+    state: Joi.string().valid('none', 'stopped', 'done').required(),
+    framesDone: Joi.number().integer().min(0).required(),
+  }).required(),
+});
+
+export const sessionSchema = Joi.object<FitSession>({
+  version,
+  id,
+  riderId: id,
+  startedIso: iso,
+  protocolId: Joi.string().max(60).required(),
+  bike: Joi.object({
+    wheelbaseMm: wheelbaseMm.allow(null).required(),
+    crankMm: crankMm.allow(null).required(),
+    seatTubeDeg: seatTubeDeg.required(),
+  }).required(),
+  take: takeSchema.allow(null).required(),
+  triedSaddleMm: Joi.number().min(-80).max(80).allow(null).required(),
+});
+
+export const settingsSchema = Joi.object<Settings>({
+  version,
+  theme: Joi.string().valid('light', 'dark', 'system').required(),
+  jointConvention: Joi.string().valid('bend', 'inside').required(),
+});
+
+export type Checked<T> = { ok: true; value: T } | { ok: false; reason: 'newer' | 'broken'; message: string };
+
+/**
+ * Checks a stored or imported record against its schema. A record from a newer version is told apart from a broken one, so that
+ * it can be kept untouched.
+ */
+export function checkRecord<T>(schema: Joi.ObjectSchema<T>, record: unknown): Checked<T> {
+  const claimed = (record as { version?: unknown } | null)?.version;
+  if (typeof claimed === 'number' && claimed > RECORD_VERSION) {
+    return {
+      ok: false,
+      reason: 'newer',
+      message: `This record was written by a newer Deep Angle (its shape is ${claimed}, this one knows ${RECORD_VERSION}). It is kept as it is; update to open it.`,
+    };
+  }
+  const { error, value } = schema.validate(record, { abortEarly: true, convert: false });
+  return error ? { ok: false, reason: 'broken', message: error.message } : { ok: true, value: value as T };
+}

@@ -1,0 +1,72 @@
+import type { Vec2 } from '../geometry/vec.ts';
+import type { SideLandmark } from '../stroke/landmarks.ts';
+
+/** Every stored record says which shape it has: newer shapes are refused and kept as they are. */
+export const RECORD_VERSION = 1;
+
+export interface Rider {
+  version: number;
+  id: string;
+  name: string;
+  /** One line on who this is and why they came. */
+  note: string;
+  createdIso: string;
+}
+
+/** A landmark pointed out on the marked frame, image pixels. */
+export interface Mark extends Vec2 {
+  /** Pulled to a sticker's centre; otherwise it stands where it was put. */
+  onSticker: boolean;
+}
+
+export interface VideoInfo {
+  widthPx: number;
+  heightPx: number;
+  codec: string;
+  frames: number;
+  durationS: number;
+  /** Middle of the steps between frames, as a rate. */
+  framesPerS: number;
+  evenlyTimed: boolean;
+  rotationDeg: number;
+}
+
+export interface Take {
+  id: string;
+  clipName: string;
+  clipBytes: number;
+  video: VideoInfo;
+  /** Where a demo take's files come from when they are not on this device yet. */
+  demo: { clipUrl: string; tracksUrl: string | null } | null;
+  axles: { rear: Vec2 | null; front: Vec2 | null };
+  markedFrame: number;
+  marks: Partial<Record<SideLandmark, Mark>>;
+  tracking: TrackingState;
+}
+
+export interface TrackingState {
+  /** `stopped`: kept as far as it went. */
+  state: 'none' | 'stopped' | 'done';
+  framesDone: number;
+}
+
+export interface FitSession {
+  version: number;
+  id: string;
+  riderId: string;
+  startedIso: string;
+  protocolId: string;
+  bike: { wheelbaseMm: number | null; crankMm: number | null; seatTubeDeg: number };
+  take: Take | null;
+  /** The saddle-height change that the fitter looks at, mm; null while it is the advised one. */
+  triedSaddleMm: number | null;
+}
+
+export interface Settings {
+  version: number;
+  theme: 'light' | 'dark' | 'system';
+  /** How knee and elbow are quoted: 0° straight (bend), or 180° straight (inside). */
+  jointConvention: 'bend' | 'inside';
+}
+
+export const DEFAULT_SETTINGS: Settings = { version: RECORD_VERSION, theme: 'system', jointConvention: 'bend' };
