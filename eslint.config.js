@@ -3,8 +3,23 @@ import tseslint from 'typescript-eslint';
 
 /** Dependencies point one way: app → core, sim → core/geometry, core → nothing of ours. */
 const fromCore = {
-  group: ['**/app/**', '**/sim/**', '**/scripts/**', '**/server/**', 'react*', '@mui/*', '@emotion/*', 'd3*', 'localforage', 'comlink', 'mediabunny', 'konva', 'node:*'],
-  message: 'core/ is pure computation: it imports nothing of the interface, the storage, the simulation or Node.',
+  group: [
+    '**/app/**',
+    '**/sim/**',
+    '**/scripts/**',
+    '**/server/**',
+    'react*',
+    '@mui/*',
+    '@emotion/*',
+    'd3*',
+    'localforage',
+    'comlink',
+    'mediabunny',
+    'konva',
+    'node:*',
+  ],
+  message:
+    'core/ is pure computation: it imports nothing of the interface, the storage, the simulation or Node.',
 };
 const fromSim = {
   group: ['**/app/**', '**/core/!(geometry)/**', 'react*', '@mui/*', 'node:*'],
@@ -33,7 +48,16 @@ export default tseslint.config(
     ignores: ['**/*.test.ts'],
     rules: {
       '@typescript-eslint/no-restricted-imports': ['error', { patterns: [fromCore] }],
-      'no-restricted-globals': ['error', 'window', 'document', 'navigator', 'fetch', 'process', 'performance', 'setTimeout'],
+      'no-restricted-globals': [
+        'error',
+        'window',
+        'document',
+        'navigator',
+        'fetch',
+        'process',
+        'performance',
+        'setTimeout',
+      ],
       'no-restricted-properties': [
         'error',
         { object: 'Math', property: 'random', message: 'core/ has no randomness: take it as an argument.' },
@@ -46,6 +70,9 @@ export default tseslint.config(
     ignores: ['**/*.test.ts'],
     rules: { '@typescript-eslint/no-restricted-imports': ['error', { patterns: [fromSim] }] },
   },
-  { files: ['app/**/*.{ts,tsx}'], rules: { '@typescript-eslint/no-restricted-imports': ['error', { patterns: [fromApp] }] } },
+  {
+    files: ['app/**/*.{ts,tsx}'],
+    rules: { '@typescript-eslint/no-restricted-imports': ['error', { patterns: [fromApp] }] },
+  },
   { files: ['scripts/**', 'server/**', 'e2e/**'], rules: { 'no-console': 'off' } },
 );

@@ -1,5 +1,8 @@
 import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
-  test: { include: ['core/**/*.test.ts', 'sim/**/*.test.ts', 'app/**/*.test.ts', 'scripts/**/*.test.ts'], testTimeout: 120_000 },
+  test: {
+    include: ['core/**/*.test.ts', 'sim/**/*.test.ts', 'app/**/*.test.ts', 'scripts/**/*.test.ts'],
+    testTimeout: 120_000,
+  },
 });

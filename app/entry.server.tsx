@@ -26,7 +26,12 @@ function policy(nonce: string): string {
   ].join('; ');
 }
 
-export default function handleRequest(request: Request, status: number, headers: Headers, context: EntryContext) {
+export default function handleRequest(
+  request: Request,
+  status: number,
+  headers: Headers,
+  context: EntryContext,
+) {
   const nonce = randomBytes(16).toString('base64');
   return new Promise<Response>((resolve, reject) => {
     let failed = false;
@@ -41,7 +46,9 @@ export default function handleRequest(request: Request, status: number, headers:
           headers.set('Content-Type', 'text/html; charset=utf-8');
           headers.set('Content-Security-Policy', policy(nonce));
           headers.set('Cache-Control', 'no-store');
-          resolve(new Response(createReadableStreamFromReadable(body), { headers, status: failed ? 500 : status }));
+          resolve(
+            new Response(createReadableStreamFromReadable(body), { headers, status: failed ? 500 : status }),
+          );
           pipe(body);
         },
         onShellError: reject,

@@ -11,7 +11,10 @@ import { loadSettings } from './storage/settings';
 
 export const meta: Route.MetaFunction = () => [
   { title: 'Deep Angle' },
-  { name: 'description', content: 'Film a rider, read the joint angles through the stroke, and know what to move.' },
+  {
+    name: 'description',
+    content: 'Film a rider, read the joint angles through the stroke, and know what to move.',
+  },
 ];
 
 export function Layout({ children }: { children: ReactNode }) {

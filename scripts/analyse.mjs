@@ -2,5 +2,7 @@
 import { ensureInstalled, run } from './ensure-installed.mjs';
 
 ensureInstalled();
-const done = run('node', ['--import', 'tsx', 'scripts/analyse.ts', ...process.argv.slice(2)], { mayFail: true });
+const done = run('node', ['--import', 'tsx', 'scripts/analyse.ts', ...process.argv.slice(2)], {
+  mayFail: true,
+});
 process.exit(done.status ?? 1);

@@ -25,7 +25,8 @@ function call(): { file: string; mmPerPx: number; facing?: 'left' | 'right' } {
     fail((e as Error).message);
   }
   const [file, ...more] = parsed.positionals;
-  if (!file || more.length) fail('name one tracks table: analyse tracks.csv --mm-per-px 2.75 [--facing left|right]');
+  if (!file || more.length)
+    fail('name one tracks table: analyse tracks.csv --mm-per-px 2.75 [--facing left|right]');
   const mmPerPx = Number(parsed.values['mm-per-px']);
   if (!(mmPerPx > 0)) fail('--mm-per-px takes the scale, millimetres for a pixel, over 0');
   const facing = parsed.values.facing;

@@ -7,7 +7,11 @@ const root = fileURLToPath(new URL('..', import.meta.url));
 
 /** Runs a command in the project's folder with its output shown (on stderr where stdout is a result); ends the process when it fails. */
 export function run(command, args, options = {}) {
-  const done = spawnSync(command, args, { cwd: root, stdio: options.stdio ?? 'inherit', env: { ...process.env, ...options.env } });
+  const done = spawnSync(command, args, {
+    cwd: root,
+    stdio: options.stdio ?? 'inherit',
+    env: { ...process.env, ...options.env },
+  });
   if (done.status !== 0 && !options.mayFail) {
     console.error(`${command} ${args.join(' ')} failed${done.error ? `: ${done.error.message}` : ''}.`);
     process.exit(done.status ?? 1);
@@ -17,7 +21,8 @@ export function run(command, args, options = {}) {
 
 export function ensureInstalled() {
   const marker = `${root}/node_modules/.package-lock.json`;
-  const stale = !existsSync(marker) || statSync(marker).mtimeMs < statSync(`${root}/package-lock.json`).mtimeMs;
+  const stale =
+    !existsSync(marker) || statSync(marker).mtimeMs < statSync(`${root}/package-lock.json`).mtimeMs;
   if (stale) run('npm', ['ci', '--no-audit', '--no-fund'], { stdio: ['ignore', 2, 2] });
 }
 

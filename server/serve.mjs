@@ -34,16 +34,24 @@ app.use((_request, response, next) => {
 app.get('/healthz', (_request, response) => response.type('text').send('ok'));
 app.use('/demo', express.static(`${root}build/client/demo`, { maxAge: '1h', index: false }));
 app.use(compression());
-app.use('/assets', express.static(`${root}build/client/assets`, { immutable: true, maxAge: '1y', index: false }));
+app.use(
+  '/assets',
+  express.static(`${root}build/client/assets`, { immutable: true, maxAge: '1y', index: false }),
+);
 app.use(express.static(`${root}build/client`, { maxAge: '1h', index: false }));
-app.all('*all', createRequestHandler({ build: () => import('../build/server/index.js'), mode: 'production' }));
+app.all(
+  '*all',
+  createRequestHandler({ build: () => import('../build/server/index.js'), mode: 'production' }),
+);
 
 function listen(port, left) {
   const server = createServer(app);
   server.once('error', (error) => {
     if (error.code !== 'EADDRINUSE') throw error;
     if (asked || left === 0) {
-      console.error(`Port ${port} is taken by another program. Stop that one, or choose another: npm start -- --port ${port + 10}`);
+      console.error(
+        `Port ${port} is taken by another program. Stop that one, or choose another: npm start -- --port ${port + 10}`,
+      );
       process.exit(1);
     }
     console.log(`Port ${port} is taken; trying ${port + 1}.`);

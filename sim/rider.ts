@@ -44,7 +44,16 @@ export interface VirtualRider {
 }
 
 export type JointKey = 'hip' | 'knee' | 'ankle' | 'heel' | 'toe' | 'shoulder' | 'elbow' | 'wrist';
-export const JOINTS: readonly JointKey[] = ['hip', 'knee', 'ankle', 'heel', 'toe', 'shoulder', 'elbow', 'wrist'];
+export const JOINTS: readonly JointKey[] = [
+  'hip',
+  'knee',
+  'ankle',
+  'heel',
+  'toe',
+  'shoulder',
+  'elbow',
+  'wrist',
+];
 
 export interface Pose {
   thetaDeg: number;
@@ -113,7 +122,8 @@ export function poseAt(rider: VirtualRider, thetaDeg: number, tS: number): Pose 
   const ankle = footToPlane(spindle, footPitchDeg, -rider.ankleBehindMm, rider.ankleAboveMm);
   const knee = circleMeetLeft(ankle, rider.shankMm, hip, rider.thighMm);
   const kneeFront = circleMeetLeft(hip, rider.thighMm, ankle, rider.shankMm);
-  if (!knee || !kneeFront) throw new Error(`The virtual rider's leg cannot reach at ${thetaDeg.toFixed(0)} degrees.`);
+  if (!knee || !kneeFront)
+    throw new Error(`The virtual rider's leg cannot reach at ${thetaDeg.toFixed(0)} degrees.`);
   const shoulder = shoulderMm(rider, hip);
   const wrist = hoodMm(rider);
   const elbow = circleMeetLeft(wrist, rider.forearmMm, shoulder, rider.upperArmMm);

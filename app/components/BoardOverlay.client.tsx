@@ -18,8 +18,26 @@ interface Props {
   onDrop: (key: string, at: Vec2) => void;
 }
 
+/** Heel, ankle and toe stand close together: their names go to different sides. */
+const LABEL_SIDE: Record<string, { left: boolean; up: boolean }> = {
+  heel: { left: true, up: false },
+  ankle: { left: false, up: true },
+};
+
 /** Points over the film: fine crosses with their names, joined by dash-dot centre lines as on a drawing. */
-export function BoardOverlay({ size, items, points, lines, selected, faded, onHover, onPlace, onSelect, onDrag, onDrop }: Props) {
+export function BoardOverlay({
+  size,
+  items,
+  points,
+  lines,
+  selected,
+  faded,
+  onHover,
+  onPlace,
+  onSelect,
+  onDrag,
+  onDrop,
+}: Props) {
   const { palette } = useTheme();
   const k = size.scale;
   // Pixel centres are whole numbers in the film's coordinates, so half a pixel lies between them and the canvas's corner.
@@ -49,7 +67,12 @@ export function BoardOverlay({ size, items, points, lines, selected, faded, onHo
           return (
             <Group key={`${a}-${b}`} listening={false}>
               <Line points={[s.x, s.y, t.x, t.y]} stroke={palette.ink.plate} strokeWidth={4} />
-              <Line points={[s.x, s.y, t.x, t.y]} stroke={palette.ink.line} strokeWidth={1.2} dash={[14, 4, 3, 4]} />
+              <Line
+                points={[s.x, s.y, t.x, t.y]}
+                stroke={palette.ink.line}
+                strokeWidth={1.2}
+                dash={[14, 4, 3, 4]}
+              />
             </Group>
           );
         })}
@@ -58,6 +81,9 @@ export function BoardOverlay({ size, items, points, lines, selected, faded, onHo
           if (!point) return null;
           const p = toScreen(point);
           const on = item.key === selected;
+          const width = item.plain.length * 7.2 + 10;
+          const side = LABEL_SIDE[item.key] ?? { left: false, up: false };
+          const label = { x: side.left ? -width - 9 : 9, y: side.up ? -25 : 7 };
           const colour = on ? palette.primary.main : palette.ink.line;
           return (
             <Group
@@ -82,8 +108,23 @@ export function BoardOverlay({ size, items, points, lines, selected, faded, onHo
                   <Line points={l} stroke={colour} strokeWidth={on ? 2.2 : 1.5} />
                 </Group>
               ))}
-              <Rect x={9} y={7} width={item.plain.length * 7.2 + 10} height={18} fill={palette.ink.plate} listening={false} />
-              <Text x={14} y={10} text={item.plain} fontSize={13} fontFamily="Archivo Variable" fill={colour} listening={false} />
+              <Rect
+                x={label.x}
+                y={label.y}
+                width={width}
+                height={18}
+                fill={palette.ink.plate}
+                listening={false}
+              />
+              <Text
+                x={label.x + 5}
+                y={label.y + 3}
+                text={item.plain}
+                fontSize={13}
+                fontFamily="Archivo Variable"
+                fill={colour}
+                listening={false}
+              />
             </Group>
           );
         })}

@@ -13,13 +13,23 @@ export interface ViewSize {
 }
 
 /** The film's picture, fitted to the space there is, with whatever is drawn over it. */
-export function ClipView({ clip, children, label }: { clip: Clip; children?: (size: ViewSize) => ReactNode; label: string }) {
+export function ClipView({
+  clip,
+  children,
+  label,
+}: {
+  clip: Clip;
+  children?: (size: ViewSize) => ReactNode;
+  label: string;
+}) {
   const frame = useRef<HTMLDivElement | null>(null);
   const [room, setRoom] = useState<{ w: number; h: number } | null>(null);
   useEffect(() => {
     const element = frame.current;
     if (!element) return undefined;
-    const observer = new ResizeObserver(([entry]) => setRoom({ w: entry.contentRect.width, h: entry.contentRect.height }));
+    const observer = new ResizeObserver(([entry]) =>
+      setRoom({ w: entry.contentRect.width, h: entry.contentRect.height }),
+    );
     observer.observe(element);
     return () => observer.disconnect();
   }, []);
@@ -30,7 +40,18 @@ export function ClipView({ clip, children, label }: { clip: Clip; children?: (si
     size = { widthPx: state.info.widthPx * scale, heightPx: state.info.heightPx * scale, scale };
   }
   return (
-    <Box ref={frame} sx={{ flex: 1, minHeight: 200, minWidth: 0, position: 'relative', overflow: 'hidden', display: 'grid', placeItems: 'center' }}>
+    <Box
+      ref={frame}
+      sx={{
+        flex: 1,
+        minHeight: 200,
+        minWidth: 0,
+        position: 'relative',
+        overflow: 'hidden',
+        display: 'grid',
+        placeItems: state.status === 'ready' ? 'start center' : 'center',
+      }}
+    >
       {state.status === 'loading' && <LinearProgress aria-label="Opening the film" sx={{ width: '60%' }} />}
       {state.status === 'trouble' && (
         <Alert severity="error" variant="outlined" sx={{ maxWidth: 560 }}>
@@ -38,8 +59,20 @@ export function ClipView({ clip, children, label }: { clip: Clip; children?: (si
           {state.trouble.advice}
         </Alert>
       )}
-      <Box sx={{ position: 'relative', width: size?.widthPx ?? 0, height: size?.heightPx ?? 0, display: size ? 'block' : 'none' }}>
-        <canvas ref={clip.attach} role="img" aria-label={label} style={{ width: '100%', height: '100%', display: 'block' }} />
+      <Box
+        sx={{
+          position: 'relative',
+          width: size?.widthPx ?? 0,
+          height: size?.heightPx ?? 0,
+          display: size ? 'block' : 'none',
+        }}
+      >
+        <canvas
+          ref={clip.attach}
+          role="img"
+          aria-label={label}
+          style={{ width: '100%', height: '100%', display: 'block' }}
+        />
         {size && <Box sx={{ position: 'absolute', inset: 0 }}>{children?.(size)}</Box>}
       </Box>
     </Box>

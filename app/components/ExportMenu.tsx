@@ -23,7 +23,15 @@ function download(name: string, text: string, type: string): void {
 }
 
 /** Writes the session's tracks, angles and whole record as files, and reads a tracks table back in. */
-export function ExportMenu({ session, reading, tracks }: { session: FitSession; reading: Reading; tracks: Tracks }) {
+export function ExportMenu({
+  session,
+  reading,
+  tracks,
+}: {
+  session: FitSession;
+  reading: Reading;
+  tracks: Tracks;
+}) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const [said, setSaid] = useState<string | null>(null);
   const input = useRef<HTMLInputElement | null>(null);
@@ -39,7 +47,10 @@ export function ExportMenu({ session, reading, tracks }: { session: FitSession; 
     const frames = session.take!.video.frames;
     if (!parsed.ok) setSaid(parsed.message);
     else if (missing) setSaid(`Row 1: the columns of “${missing}” are missing.`);
-    else if (parsed.tracks.tS.length !== frames) setSaid(`The table has ${parsed.tracks.tS.length} rows, but the film has ${frames} frames: they don’t belong together.`);
+    else if (parsed.tracks.tS.length !== frames)
+      setSaid(
+        `The table has ${parsed.tracks.tS.length} rows, but the film has ${frames} frames: they don’t belong together.`,
+      );
     else {
       await saving(() => saveTracks(session.take!.id, parsed.tracks));
       // A new state object makes the reading start again, even where the words are the same.
@@ -54,9 +65,21 @@ export function ExportMenu({ session, reading, tracks }: { session: FitSession; 
         Files
       </Button>
       <Menu open={anchor !== null} anchorEl={anchor} onClose={() => setAnchor(null)}>
-        <MenuItem onClick={act(() => download(`${stem}-tracks.csv`, writeTracksCsv(tracks), 'text/csv'))}>Save tracks (CSV)</MenuItem>
-        <MenuItem onClick={act(() => download(`${stem}-angles.csv`, writeAnglesCsv(reading), 'text/csv'))}>Save angles (CSV)</MenuItem>
-        <MenuItem onClick={act(() => download(`${stem}-session.json`, JSON.stringify({ session, summary: summarise(reading) }, null, 2), 'application/json'))}>
+        <MenuItem onClick={act(() => download(`${stem}-tracks.csv`, writeTracksCsv(tracks), 'text/csv'))}>
+          Save tracks (CSV)
+        </MenuItem>
+        <MenuItem onClick={act(() => download(`${stem}-angles.csv`, writeAnglesCsv(reading), 'text/csv'))}>
+          Save angles (CSV)
+        </MenuItem>
+        <MenuItem
+          onClick={act(() =>
+            download(
+              `${stem}-session.json`,
+              JSON.stringify({ session, summary: summarise(reading) }, null, 2),
+              'application/json',
+            ),
+          )}
+        >
           Save session (JSON)
         </MenuItem>
         <MenuItem onClick={act(() => input.current?.click())}>Read tracks in (CSV)…</MenuItem>

@@ -7,7 +7,15 @@ const SIDE = 216;
 const ZOOM = 6;
 
 /** A close-up of the film about a point, with a fine cross on it. */
-export function Loupe({ source, at, frame }: { source: HTMLCanvasElement | null; at: Vec2 | null; frame: number }) {
+export function Loupe({
+  source,
+  at,
+  frame,
+}: {
+  source: HTMLCanvasElement | null;
+  at: Vec2 | null;
+  frame: number;
+}) {
   const canvas = useRef<HTMLCanvasElement | null>(null);
   const line = useTheme().palette.primary.main;
   useEffect(() => {
@@ -38,7 +46,16 @@ export function Loupe({ source, at, frame }: { source: HTMLCanvasElement | null;
     context.stroke();
   }, [source, at, frame, line]);
   return (
-    <Box sx={{ width: SIDE, height: SIDE, border: 1, borderColor: 'divider', bgcolor: 'action.hover', overflow: 'hidden' }}>
+    <Box
+      sx={{
+        width: SIDE,
+        height: SIDE,
+        border: 1,
+        borderColor: 'divider',
+        bgcolor: 'action.hover',
+        overflow: 'hidden',
+      }}
+    >
       <canvas ref={canvas} width={SIDE} height={SIDE} role="img" aria-label="Close-up of the spot" />
     </Box>
   );

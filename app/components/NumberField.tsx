@@ -23,7 +23,9 @@ export function NumberField({
   const [trouble, setTrouble] = useState<string | null>(null);
   const settle = (): void => {
     if (text === null) return;
-    const { error, value: number } = schema.required().validate(text.trim().replace(',', '.') || undefined) as { error?: Error; value: number };
+    const { error, value: number } = schema
+      .required()
+      .validate(text.trim().replace(',', '.') || undefined) as { error?: Error; value: number };
     if (error) {
       setTrouble(text.trim() === '' ? `Type a number in ${unit === '°' ? 'degrees' : unit}.` : error.message);
       return;
@@ -51,7 +53,10 @@ export function NumberField({
       error={trouble !== null}
       helperText={trouble ?? help}
       size="small"
-      slotProps={{ input: { endAdornment: <InputAdornment position="end">{unit}</InputAdornment> }, htmlInput: { inputMode: 'decimal' } }}
+      slotProps={{
+        input: { endAdornment: <InputAdornment position="end">{unit}</InputAdornment> },
+        htmlInput: { inputMode: 'decimal' },
+      }}
     />
   );
 }

@@ -37,7 +37,17 @@ const NUDGE_PX = 0.25;
  * Points asked for one after another on the film, each with a close-up; dragged, nudged with the arrow keys, undone.
  * Every settled change goes to `onChange` at once, so nothing is lost when the page is left.
  */
-export function PointBoard({ clip, items, lines, stored, boundFrame, snap, onChange, done, children }: Props) {
+export function PointBoard({
+  clip,
+  items,
+  lines,
+  stored,
+  boundFrame,
+  snap,
+  onChange,
+  done,
+  children,
+}: Props) {
   const [points, setPoints] = useState<BoardPoints>(stored);
   const [history, setHistory] = useState<History>(NO_HISTORY);
   const [selected, setSelected] = useState<string | null>(nextOpen(items, stored));
@@ -89,7 +99,9 @@ export function PointBoard({ clip, items, lines, stored, boundFrame, snap, onCha
       const to = from[from.length - 1];
       if (!to) return;
       const rest = from.slice(0, -1);
-      setHistory(back ? { past: rest, future: [...h.future, now] } : { past: [...h.past, now], future: rest });
+      setHistory(
+        back ? { past: rest, future: [...h.future, now] } : { past: [...h.past, now], future: rest },
+      );
       setPoints(to);
       setSelected(nextOpen(items, to));
       onChange(to, frame);
@@ -131,7 +143,10 @@ export function PointBoard({ clip, items, lines, stored, boundFrame, snap, onCha
   const asking = selected && !points[selected] ? items.find((i) => i.key === selected) : null;
   const chosen = selected ? points[selected] : null;
   const spot = dragged?.at ?? (asking ? hover : (chosen ?? hover));
-  const drawn = dragged && points[dragged.key] ? { ...points, [dragged.key]: { ...points[dragged.key]!, ...dragged.at } } : points;
+  const drawn =
+    dragged && points[dragged.key]
+      ? { ...points, [dragged.key]: { ...points[dragged.key]!, ...dragged.at } }
+      : points;
   return (
     <Box sx={{ display: 'flex', flex: 1, minHeight: 0, flexDirection: { xs: 'column', md: 'row' } }}>
       <Box sx={{ flex: 1, minWidth: 0, minHeight: 0, display: 'flex', flexDirection: 'column', p: 1 }}>
@@ -159,15 +174,33 @@ export function PointBoard({ clip, items, lines, stored, boundFrame, snap, onCha
       </Box>
       <Box
         component="aside"
-        sx={{ width: { xs: 'auto', md: 330 }, borderLeft: { md: 1 }, borderTop: { xs: 1, md: 0 }, borderColor: { xs: 'divider', md: 'divider' }, p: 2, overflowY: 'auto', display: 'flex', flexDirection: 'column', gap: 1.5 }}
+        sx={{
+          width: { xs: 'auto', md: 330 },
+          borderLeft: { md: 1 },
+          borderTop: { xs: 1, md: 0 },
+          borderColor: { xs: 'divider', md: 'divider' },
+          p: 2,
+          overflowY: 'auto',
+          display: 'flex',
+          flexDirection: 'column',
+          gap: 1.5,
+        }}
       >
-        <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'flex-start' }}>
+        <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'flex-start', flexShrink: 0 }}>
           <Loupe source={clip.canvas} at={spot} frame={clip.shown} />
           <Box sx={{ display: 'flex', flexDirection: 'column' }}>
-            <IconButton aria-label="Undo (Ctrl+Z)" disabled={history.past.length === 0} onClick={() => undo(true)}>
+            <IconButton
+              aria-label="Undo (Ctrl+Z)"
+              disabled={history.past.length === 0}
+              onClick={() => undo(true)}
+            >
               <Undo />
             </IconButton>
-            <IconButton aria-label="Redo (Ctrl+Shift+Z)" disabled={history.future.length === 0} onClick={() => undo(false)}>
+            <IconButton
+              aria-label="Redo (Ctrl+Shift+Z)"
+              disabled={history.future.length === 0}
+              onClick={() => undo(false)}
+            >
               <Redo />
             </IconButton>
           </Box>
@@ -200,17 +233,27 @@ export function PointBoard({ clip, items, lines, stored, boundFrame, snap, onCha
         )}
         {chosen && !asking && (
           <Typography variant="body2" color="text.secondary">
-            Drag it, or use the arrow keys: {NUDGE_PX} px a press, with Shift {NUDGE_PX * 8}. Delete removes it.
+            Drag it, or use the arrow keys: {NUDGE_PX} px a press, with Shift {NUDGE_PX * 8}. Delete removes
+            it.
           </Typography>
         )}
-        <Box role="list" aria-label="Points" sx={{ border: 1, borderColor: 'divider' }}>
+        <Box role="list" aria-label="Points" sx={{ border: 1, borderColor: 'divider', flexShrink: 0 }}>
           {items.map((item) => {
             const p = points[item.key];
             return (
-              <ListItemButton key={item.key} role="listitem" dense selected={item.key === selected} onClick={() => setSelected(item.key)} sx={{ minHeight: 40 }}>
+              <ListItemButton
+                key={item.key}
+                role="listitem"
+                dense
+                selected={item.key === selected}
+                onClick={() => setSelected(item.key)}
+                sx={{ minHeight: 40 }}
+              >
                 <ListItemText primary={item.plain} />
                 <Typography variant="body2" color="text.secondary" data-testid={`point-${item.key}`}>
-                  {p ? `${p.x.toFixed(2)}, ${p.y.toFixed(2)} px${snap ? (p.onSticker ? ' · sticker' : ' · by eye') : ''}` : 'open'}
+                  {p
+                    ? `${p.x.toFixed(2)}, ${p.y.toFixed(2)} px${snap ? (p.onSticker ? ' · sticker' : ' · by eye') : ''}`
+                    : 'open'}
                 </Typography>
               </ListItemButton>
             );

@@ -15,7 +15,13 @@ const WHAT_TO_DO: Record<string, string> = {
 };
 
 /** Hands on a reading, or says what is missing and where to get it. */
-export function ReadingGate({ session, children }: { session: FitSession; children: (reading: Reading, tracks: Tracks) => ReactNode }) {
+export function ReadingGate({
+  session,
+  children,
+}: {
+  session: FitSession;
+  children: (reading: Reading, tracks: Tracks) => ReactNode;
+}) {
   const state = useReading(session);
   if (state.status === 'waiting') {
     return (
@@ -26,13 +32,30 @@ export function ReadingGate({ session, children }: { session: FitSession; childr
   }
   if (state.status === 'missing') {
     return state.what === 'tracks' ? (
-      <NeedsFirst title="Nothing tracked yet" text="The angles are read from the joints’ paths through the film: track them first." to="../track" action="Go to Track" />
+      <NeedsFirst
+        title="Nothing tracked yet"
+        text="The angles are read from the joints’ paths through the film: track them first."
+        to="../track"
+        action="Go to Track"
+      />
     ) : (
-      <NeedsFirst title="No scale yet" text="Point out both axles and type the wheelbase: level, direction and millimetres come from them." to="../scale" action="Go to Scale" />
+      <NeedsFirst
+        title="No scale yet"
+        text="Point out both axles and type the wheelbase: level, direction and millimetres come from them."
+        to="../scale"
+        action="Go to Scale"
+      />
     );
   }
   if (!state.result.ok) {
-    return <NeedsFirst title="These tracks give no stroke" text={`${state.result.detail} ${WHAT_TO_DO[state.result.reason]}`} to="../track" action="Go to Track" />;
+    return (
+      <NeedsFirst
+        title="These tracks give no stroke"
+        text={`${state.result.detail} ${WHAT_TO_DO[state.result.reason]}`}
+        to="../track"
+        action="Go to Track"
+      />
+    );
   }
   return children(state.result, state.tracks);
 }

@@ -12,8 +12,13 @@ export function RouteTrouble({ error, bare = false }: { error: unknown; bare?: b
       ? error.message
       : 'Something failed without saying what.';
   return (
-    <main style={{ maxWidth: 640, margin: bare ? '12vh auto' : '6vh auto', padding: 24, lineHeight: 1.5 }} role="alert">
-      <h1 style={{ fontSize: '1.5rem' }}>{lost ? 'There is nothing at this address' : 'This page could not go on'}</h1>
+    <main
+      style={{ maxWidth: 640, margin: bare ? '12vh auto' : '6vh auto', padding: 24, lineHeight: 1.5 }}
+      role="alert"
+    >
+      <h1 style={{ fontSize: '1.5rem' }}>
+        {lost ? 'There is nothing at this address' : 'This page could not go on'}
+      </h1>
       <p>{said}</p>
       <p>What you have entered and filmed is kept on this device; this page has changed nothing in it.</p>
       <p style={{ display: 'flex', gap: 24 }}>

@@ -21,7 +21,12 @@ export function stationsOf(session: FitSession): Station[] {
   const all = marks === SIDE_LANDMARKS.length;
   const tracked = take?.tracking.state ?? 'none';
   return [
-    { path: 'film', name: 'Film', note: take ? `${take.video.frames} frames` : 'no clip', ready: Boolean(take) },
+    {
+      path: 'film',
+      name: 'Film',
+      note: take ? `${take.video.frames} frames` : 'no clip',
+      ready: Boolean(take),
+    },
     { path: 'scale', name: 'Scale', note: axles ? 'axles set' : 'open', ready: axles },
     { path: 'mark', name: 'Mark', note: `${marks} of ${SIDE_LANDMARKS.length}`, ready: all },
     {
@@ -30,15 +35,37 @@ export function stationsOf(session: FitSession): Station[] {
       note: tracked === 'done' ? 'whole clip' : tracked === 'stopped' ? 'a part' : 'open',
       ready: tracked !== 'none',
     },
-    { path: 'read', name: 'Read', note: tracked === 'none' ? 'waits for tracks' : axles ? 'figures' : 'waits for scale', ready: tracked !== 'none' && axles },
-    { path: 'plan', name: 'Plan', note: tracked !== 'none' && axles ? 'saddle height' : 'waits for figures', ready: tracked !== 'none' && axles },
+    {
+      path: 'read',
+      name: 'Read',
+      note: tracked === 'none' ? 'waits for tracks' : axles ? 'figures' : 'waits for scale',
+      ready: tracked !== 'none' && axles,
+    },
+    {
+      path: 'plan',
+      name: 'Plan',
+      note: tracked !== 'none' && axles ? 'saddle height' : 'waits for figures',
+      ready: tracked !== 'none' && axles,
+    },
   ];
 }
 
 /** The stations as graduations on a rule: a long tick where one has what the next needs, a short one where it has not. */
 export function StationRuler({ session }: { session: FitSession }) {
   return (
-    <Box component="nav" aria-label="Stations" className="no-print" sx={{ display: 'flex', borderBottom: 1, borderColor: 'text.primary', pl: 2, overflowX: 'auto', flexShrink: 0 }}>
+    <Box
+      component="nav"
+      aria-label="Stations"
+      className="no-print"
+      sx={{
+        display: 'flex',
+        borderBottom: 1,
+        borderColor: 'text.primary',
+        pl: 2,
+        overflowX: 'auto',
+        flexShrink: 0,
+      }}
+    >
       {stationsOf(session).map((s, i) => (
         <Box
           key={s.path}
@@ -53,18 +80,27 @@ export function StationRuler({ session }: { session: FitSession }) {
             pt: 0.75,
             color: 'text.secondary',
             textDecoration: 'none',
+            '&:hover': { color: 'text.primary' },
             '&::before': {
               content: '""',
               position: 'absolute',
               left: 0,
               bottom: 0,
-              width: s.ready ? 2 : 1,
+              width: s.ready ? '3px' : '1px',
               height: s.ready ? '72%' : '26%',
               bgcolor: 'text.primary',
             },
             '&.active': { color: 'text.primary' },
-            '&.active::after': { content: '""', position: 'absolute', left: 0, right: 12, bottom: 0, height: 4, bgcolor: 'primary.main' },
-            '&:focus-visible': { outline: 2, outlineColor: 'primary.main', outlineOffset: -2 },
+            '&.active::after': {
+              content: '""',
+              position: 'absolute',
+              left: 0,
+              right: 12,
+              bottom: 0,
+              height: '4px',
+              bgcolor: 'primary.main',
+            },
+            '&:focus-visible': { outline: '2px solid', outlineColor: 'primary.main', outlineOffset: '-2px' },
           }}
         >
           <Typography component="span" sx={{ display: 'block', fontWeight: 600 }}>

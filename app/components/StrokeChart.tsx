@@ -35,7 +35,16 @@ const PLACES = [
 ];
 
 /** One angle over the crank's turn: mean curve, its spread, its target band with a notch, and the cursor shared with the film. */
-export function StrokeChart({ label, unit, curves, spread, target, cursorDeg, onCursor, height = 250 }: Props) {
+export function StrokeChart({
+  label,
+  unit,
+  curves,
+  spread,
+  target,
+  cursorDeg,
+  onCursor,
+  height = 250,
+}: Props) {
   const { palette } = useTheme();
   const clipId = useId();
   const closed = curves.map((c) => ({ ...c, values: [...c.values, c.values[0]] }));
@@ -49,11 +58,18 @@ export function StrokeChart({ label, unit, curves, spread, target, cursorDeg, on
   const pad = Math.max(2, 0.08 * (high - low));
   const x = scaleLinear([0, 360], [M.left, WIDTH - M.right]);
   const y = scaleLinear([low - pad, high + pad], [height - M.bottom, M.top]).nice(5);
-  const path = line<number>((_, i) => x(grid[i]), (v) => y(v));
+  const path = line<number>(
+    (_, i) => x(grid[i]),
+    (v) => y(v),
+  );
   const first = closed.find((c) => c.kind === 'measured');
   const ribbon =
     first && sd
-      ? area<number>((_, i) => x(grid[i]), (v, i) => y(v - 1.96 * sd[i]), (v, i) => y(v + 1.96 * sd[i]))([...first.values])
+      ? area<number>(
+          (_, i) => x(grid[i]),
+          (v, i) => y(v - 1.96 * sd[i]),
+          (v, i) => y(v + 1.96 * sd[i]),
+        )([...first.values])
       : null;
   const colour = { measured: palette.ink.measured, predicted: palette.ink.predicted };
   const move = (e: PointerEvent<SVGSVGElement>): void => {
@@ -65,17 +81,30 @@ export function StrokeChart({ label, unit, curves, spread, target, cursorDeg, on
     const by = { ArrowLeft: -2.5, ArrowRight: 2.5, PageUp: 90, PageDown: -90 }[e.key];
     if (!by || !onCursor) return;
     e.preventDefault();
-    onCursor((((cursorDeg ?? 0) + by) % 360 + 360) % 360);
+    onCursor(((((cursorDeg ?? 0) + by) % 360) + 360) % 360);
   };
   const bandTop = band.high === null ? y.range()[1] : y(band.high);
   const bandLow = band.low === null ? y.range()[0] : y(band.low);
   return (
-    <Box sx={{ '& svg': { width: '100%', height: 'auto', display: 'block', touchAction: 'none' }, '& text': { fontSize: 13, fill: palette.text.secondary } }}>
+    <Box
+      sx={{
+        '& svg': { width: '100%', height: 'auto', display: 'block', touchAction: 'none' },
+        '& text': { fontSize: 13, fill: palette.text.secondary },
+      }}
+    >
       <svg
         viewBox={`0 0 ${WIDTH} ${height}`}
         role={onCursor ? 'slider' : 'img'}
-        aria-label={onCursor ? `${label} over the crank’s turn: crank position` : `${label} over the crank’s turn`}
-        {...(onCursor && { tabIndex: 0, 'aria-valuemin': 0, 'aria-valuemax': 360, 'aria-valuenow': Math.round(cursorDeg ?? 0), 'aria-valuetext': `${Math.round(cursorDeg ?? 0)} degrees from the top` })}
+        aria-label={
+          onCursor ? `${label} over the crank’s turn: crank position` : `${label} over the crank’s turn`
+        }
+        {...(onCursor && {
+          tabIndex: 0,
+          'aria-valuemin': 0,
+          'aria-valuemax': 360,
+          'aria-valuenow': Math.round(cursorDeg ?? 0),
+          'aria-valuetext': `${Math.round(cursorDeg ?? 0)} degrees from the top`,
+        })}
         onPointerMove={move}
         onPointerDown={move}
         onKeyDown={keys}
@@ -85,10 +114,22 @@ export function StrokeChart({ label, unit, curves, spread, target, cursorDeg, on
         </clipPath>
         {target && (
           <g>
-            <rect x={M.left} width={WIDTH - M.left - M.right} y={bandTop} height={Math.max(0, bandLow - bandTop)} fill={palette.ink.band} />
+            <rect
+              x={M.left}
+              width={WIDTH - M.left - M.right}
+              y={bandTop}
+              height={Math.max(0, bandLow - bandTop)}
+              fill={palette.ink.band}
+            />
             {[band.low, band.high].map((v) =>
               v === null ? null : (
-                <path key={v} d={`M${M.left},${y(v)} H${WIDTH - M.right} M${M.left - 6},${y(v) - 4} L${M.left},${y(v)} L${M.left - 6},${y(v) + 4}`} stroke={palette.text.secondary} strokeWidth={1} fill="none" />
+                <path
+                  key={v}
+                  d={`M${M.left},${y(v)} H${WIDTH - M.right} M${M.left - 6},${y(v) - 4} L${M.left},${y(v)} L${M.left - 6},${y(v) + 4}`}
+                  stroke={palette.text.secondary}
+                  strokeWidth={1}
+                  fill="none"
+                />
               ),
             )}
             <text x={WIDTH - M.right - 4} y={bandTop + 15} textAnchor="end">
@@ -98,7 +139,14 @@ export function StrokeChart({ label, unit, curves, spread, target, cursorDeg, on
         )}
         {y.ticks(5).map((t) => (
           <g key={t}>
-            <line x1={M.left} x2={WIDTH - M.right} y1={y(t)} y2={y(t)} stroke={palette.ink.faint} strokeWidth={0.7} />
+            <line
+              x1={M.left}
+              x2={WIDTH - M.right}
+              y1={y(t)}
+              y2={y(t)}
+              stroke={palette.ink.faint}
+              strokeWidth={0.7}
+            />
             <text x={M.left - 9} y={y(t) + 4} textAnchor="end">
               {t}
               {unit}
@@ -107,8 +155,18 @@ export function StrokeChart({ label, unit, curves, spread, target, cursorDeg, on
         ))}
         {PLACES.map((p) => (
           <g key={p.deg}>
-            <line x1={x(p.deg)} x2={x(p.deg)} y1={M.top} y2={height - M.bottom + 5} stroke={palette.ink.faint} />
-            <text x={x(p.deg)} y={height - 14} textAnchor={p.deg === 0 ? 'start' : p.deg === 360 ? 'end' : 'middle'}>
+            <line
+              x1={x(p.deg)}
+              x2={x(p.deg)}
+              y1={M.top}
+              y2={height - M.bottom + 5}
+              stroke={palette.ink.faint}
+            />
+            <text
+              x={x(p.deg)}
+              y={height - 14}
+              textAnchor={p.deg === 0 ? 'start' : p.deg === 360 ? 'end' : 'middle'}
+            >
               {p.text}
             </text>
           </g>
@@ -116,13 +174,30 @@ export function StrokeChart({ label, unit, curves, spread, target, cursorDeg, on
         <g clipPath={`url(#${clipId})`}>
           {ribbon && <path d={ribbon} fill={palette.ink.measured} opacity={0.2} />}
           {closed.map((c) => (
-            <path key={c.kind} d={path(c.values) ?? ''} fill="none" stroke={colour[c.kind]} strokeWidth={2.2} strokeDasharray={c.kind === 'predicted' ? '7 5' : undefined} />
+            <path
+              key={c.kind}
+              d={path(c.values) ?? ''}
+              fill="none"
+              stroke={colour[c.kind]}
+              strokeWidth={2.2}
+              strokeDasharray={c.kind === 'predicted' ? '7 5' : undefined}
+            />
           ))}
         </g>
         {cursorDeg !== null && (
           <g>
-            <line x1={x(cursorDeg)} x2={x(cursorDeg)} y1={M.top} y2={height - M.bottom} stroke={palette.text.primary} strokeWidth={1.2} />
-            <path d={`M${x(cursorDeg) - 5},${height - M.bottom + 8} h10 l-5,-8 z`} fill={palette.text.primary} />
+            <line
+              x1={x(cursorDeg)}
+              x2={x(cursorDeg)}
+              y1={M.top}
+              y2={height - M.bottom}
+              stroke={palette.text.primary}
+              strokeWidth={1.2}
+            />
+            <path
+              d={`M${x(cursorDeg) - 5},${height - M.bottom + 8} h10 l-5,-8 z`}
+              fill={palette.text.primary}
+            />
           </g>
         )}
       </svg>

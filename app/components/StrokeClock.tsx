@@ -41,8 +41,19 @@ export function StrokeClock({ label, values, spread, cursorDeg, onCursor, mirror
   };
   const front = mirrored ? -1 : 1;
   return (
-    <Box sx={{ '& svg': { width: '100%', height: 'auto', display: 'block', touchAction: 'none' }, '& text': { fontSize: 12, fill: palette.text.secondary } }}>
-      <svg viewBox="-132 -122 264 244" role="img" aria-label={`${label} on the crank’s clock`} onPointerMove={move} onPointerDown={move}>
+    <Box
+      sx={{
+        '& svg': { width: '100%', height: 'auto', display: 'block', touchAction: 'none' },
+        '& text': { fontSize: 12, fill: palette.text.secondary },
+      }}
+    >
+      <svg
+        viewBox="-132 -122 264 244"
+        role="img"
+        aria-label={`${label} on the crank’s clock`}
+        onPointerMove={move}
+        onPointerDown={move}
+      >
         {rings.map((t) => (
           <circle key={t} r={r(t)} fill="none" stroke={palette.ink.faint} strokeWidth={0.7} />
         ))}
@@ -50,7 +61,16 @@ export function StrokeClock({ label, values, spread, cursorDeg, onCursor, mirror
         {Array.from({ length: 12 }, (_, k) => {
           const a = k * 30 * RAD_PER_DEG;
           const long = k % 3 === 0 ? 9 : 5;
-          return <line key={k} x1={(R + 4) * Math.sin(a)} y1={-(R + 4) * Math.cos(a)} x2={(R + 4 - long) * Math.sin(a)} y2={-(R + 4 - long) * Math.cos(a)} stroke={palette.text.secondary} />;
+          return (
+            <line
+              key={k}
+              x1={(R + 4) * Math.sin(a)}
+              y1={-(R + 4) * Math.cos(a)}
+              x2={(R + 4 - long) * Math.sin(a)}
+              y2={-(R + 4 - long) * Math.cos(a)}
+              stroke={palette.text.secondary}
+            />
+          );
         })}
         <text y={-R - 9} textAnchor="middle">
           12
@@ -74,7 +94,14 @@ export function StrokeClock({ label, values, spread, cursorDeg, onCursor, mirror
         ))}
         {hand !== null && (
           <g>
-            <line x1={0} y1={0} x2={(R + 4) * Math.sin(hand)} y2={-(R + 4) * Math.cos(hand)} stroke={palette.text.primary} strokeWidth={1.6} />
+            <line
+              x1={0}
+              y1={0}
+              x2={(R + 4) * Math.sin(hand)}
+              y2={-(R + 4) * Math.cos(hand)}
+              stroke={palette.text.primary}
+              strokeWidth={1.6}
+            />
             <circle r={3} fill={palette.text.primary} />
           </g>
         )}

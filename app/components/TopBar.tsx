@@ -13,12 +13,21 @@ const saved: SaveState = { state: 'saved' };
 
 function SaveNote() {
   const s = useSyncExternalStore(watchSaveState, readSaveState, () => saved);
-  const text = s.state === 'saved' ? 'Saved on this device' : s.state === 'saving' ? 'Saving…' : `Could not save: ${s.why}`;
+  const text =
+    s.state === 'saved'
+      ? 'Saved on this device'
+      : s.state === 'saving'
+        ? 'Saving…'
+        : `Could not save: ${s.why}`;
   return (
     <Typography
       variant="body2"
       role="status"
-      sx={{ color: s.state === 'failed' ? 'error.main' : 'text.secondary', fontWeight: s.state === 'failed' ? 600 : 400, maxWidth: 420 }}
+      sx={{
+        color: s.state === 'failed' ? 'error.main' : 'text.secondary',
+        fontWeight: s.state === 'failed' ? 600 : 400,
+        maxWidth: 420,
+      }}
     >
       {text}
     </Typography>
@@ -33,12 +42,42 @@ export function TopBar({ children }: { children?: ReactNode }) {
     <Box
       component="header"
       className="no-print"
-      sx={{ display: 'flex', alignItems: 'center', gap: 2, px: 2.5, minHeight: 56, borderBottom: 1, borderColor: 'divider' }}
+      sx={{
+        display: 'flex',
+        alignItems: 'center',
+        gap: 2,
+        px: 2.5,
+        minHeight: 56,
+        borderBottom: 1,
+        borderColor: 'divider',
+      }}
     >
-      <Box component={Link} to="/" aria-label="Deep Angle: all riders" sx={{ display: 'flex', gap: 1, alignItems: 'center', color: 'text.primary', textDecoration: 'none', minHeight: 44, flexShrink: 0 }}>
-        <Box component="svg" viewBox="0 0 24 24" sx={{ width: 24, height: 24, stroke: 'currentColor', fill: 'none', strokeWidth: 1.6 }} aria-hidden>
+      <Box
+        component={Link}
+        to="/"
+        aria-label="Deep Angle: all riders"
+        sx={{
+          display: 'flex',
+          gap: 1,
+          alignItems: 'center',
+          color: 'text.primary',
+          textDecoration: 'none',
+          minHeight: 44,
+          flexShrink: 0,
+        }}
+      >
+        <Box
+          component="svg"
+          viewBox="0 0 24 24"
+          sx={{ width: 24, height: 24, stroke: 'currentColor', fill: 'none', strokeWidth: 1.6 }}
+          aria-hidden
+        >
           <path d="M3 20 H21 M3 20 L15 4" strokeLinecap="round" />
-          <Box component="path" d="M11 20 A8 8 0 0 0 7.8 13.6" sx={{ stroke: (t) => t.palette.primary.main, strokeWidth: 2 }} />
+          <Box
+            component="path"
+            d="M11 20 A8 8 0 0 0 7.8 13.6"
+            sx={{ stroke: (t) => t.palette.primary.main, strokeWidth: 2 }}
+          />
         </Box>
         <Typography component="span" sx={{ fontWeight: 640, fontStretch: '90%', fontSize: '1.05rem' }}>
           Deep Angle
@@ -49,7 +88,12 @@ export function TopBar({ children }: { children?: ReactNode }) {
       <Tooltip title={dark ? 'Light paper' : 'Dark room'}>
         <IconButton
           aria-label={dark ? 'Use the light theme' : 'Use the dark theme'}
-          onClick={() => void fetcher.submit({ theme: dark ? 'light' : 'dark' }, { method: 'post', action: '/settings', encType: 'application/json' })}
+          onClick={() =>
+            void fetcher.submit(
+              { theme: dark ? 'light' : 'dark' },
+              { method: 'post', action: '/settings', encType: 'application/json' },
+            )
+          }
         >
           {dark ? <LightMode /> : <DarkMode />}
         </IconButton>

@@ -12,7 +12,10 @@ import { useEffect } from 'react';
 import { SPEEDS, type Clip } from './useClip';
 
 const typing = (e: KeyboardEvent): boolean =>
-  e.target instanceof HTMLElement && (/^(INPUT|TEXTAREA|SELECT)$/.test(e.target.tagName) || e.target.getAttribute('role') === 'slider' || e.target.isContentEditable);
+  e.target instanceof HTMLElement &&
+  (/^(INPUT|TEXTAREA|SELECT)$/.test(e.target.tagName) ||
+    e.target.getAttribute('role') === 'slider' ||
+    e.target.isContentEditable);
 
 /** Steps, scrubs and plays the film. Keys: , and . a frame; < and > ten; Home, End; Space plays; [ and ] change the speed. */
 export function Transport({ clip }: { clip: Clip }) {
@@ -43,7 +46,11 @@ export function Transport({ clip }: { clip: Clip }) {
   if (state.status !== 'ready') return <Box sx={{ height: 56 }} />;
   const { frames } = state.info;
   return (
-    <Box sx={{ display: 'flex', alignItems: 'center', gap: 0.5, px: 1, height: 56 }} role="group" aria-label="Film">
+    <Box
+      sx={{ display: 'flex', alignItems: 'center', gap: 0.5, px: 1, height: 56 }}
+      role="group"
+      aria-label="Film"
+    >
       <IconButton aria-label="Frame back (,)" onClick={() => step(-1)}>
         <StepBack />
       </IconButton>

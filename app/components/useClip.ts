@@ -91,13 +91,21 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
         const answer = await spawned.api.open(film);
         if (ended) return;
         setBlob(film);
-        setState(answer.ok ? { status: 'ready', info: answer.info, tS: answer.tS } : { status: 'trouble', trouble: answer.trouble });
+        setState(
+          answer.ok
+            ? { status: 'ready', info: answer.info, tS: answer.tS }
+            : { status: 'trouble', trouble: answer.trouble },
+        );
         if (answer.ok) {
           wanted.current = Math.min(wanted.current, answer.tS.length - 1);
           void pump();
         }
       } catch (error) {
-        if (!ended) setState({ status: 'trouble', trouble: { title: 'The film could not be opened.', advice: String(error) } });
+        if (!ended)
+          setState({
+            status: 'trouble',
+            trouble: { title: 'The film could not be opened.', advice: String(error) },
+          });
       }
     })();
     return () => {
@@ -116,10 +124,13 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
     },
     [frames, pump],
   );
-  const step = useCallback((by: number) => {
-    setPlaying(false);
-    goTo(wanted.current + by);
-  }, [goTo]);
+  const step = useCallback(
+    (by: number) => {
+      setPlaying(false);
+      goTo(wanted.current + by);
+    },
+    [goTo],
+  );
   const togglePlay = useCallback(() => setPlaying((p) => !p), []);
   const attach = useCallback(
     (element: HTMLCanvasElement | null) => {

@@ -3,7 +3,11 @@ import { useFetcher, useParams } from 'react-router';
 import type { EditResult, SessionEdit } from '../../core/records/edits.ts';
 
 /** Sends edits of the open session to its action; says why when one was refused. */
-export function useEdit(): { edit: (e: SessionEdit) => Promise<void>; refused: string | null; busy: boolean } {
+export function useEdit(): {
+  edit: (e: SessionEdit) => Promise<void>;
+  refused: string | null;
+  busy: boolean;
+} {
   const { sessionId } = useParams();
   const fetcher = useFetcher<EditResult>();
   const submit = fetcher.submit;
@@ -17,5 +21,9 @@ export function useEdit(): { edit: (e: SessionEdit) => Promise<void>; refused: s
       }),
     [submit, sessionId],
   );
-  return { edit, refused: fetcher.data && !fetcher.data.ok ? fetcher.data.message : null, busy: fetcher.state !== 'idle' };
+  return {
+    edit,
+    refused: fetcher.data && !fetcher.data.ok ? fetcher.data.message : null,
+    busy: fetcher.state !== 'idle',
+  };
 }

@@ -15,9 +15,18 @@ export type ReadingState =
 export function readOptions(session: FitSession): ReadOptions | null {
   const { rear, front } = session.take?.axles ?? { rear: null, front: null };
   if (!rear || !front || !session.bike.wheelbaseMm) return null;
-  const scale = scaleFromAxles({ rearAxlePx: rear, frontAxlePx: front, wheelbaseMm: session.bike.wheelbaseMm });
+  const scale = scaleFromAxles({
+    rearAxlePx: rear,
+    frontAxlePx: front,
+    wheelbaseMm: session.bike.wheelbaseMm,
+  });
   if (!scale.ok) return null;
-  return { mmPerPx: scale.mmPerPx, levelDeg: scale.levelDeg, facing: scale.facing, crankMm: session.bike.crankMm ?? undefined };
+  return {
+    mmPerPx: scale.mmPerPx,
+    levelDeg: scale.levelDeg,
+    facing: scale.facing,
+    crankMm: session.bike.crankMm ?? undefined,
+  };
 }
 
 /** The reading of the session's take, computed in a worker whenever tracks or scale have changed. */
@@ -41,7 +50,10 @@ export function useReading(session: FitSession): ReadingState {
       if (!ended) setState({ status: 'read', result, tracks });
     })().catch((error: unknown) => {
       // Into the page's error boundary: a reading that fails is a bug, and is said.
-      if (!ended) setState(() => { throw error; });
+      if (!ended)
+        setState(() => {
+          throw error;
+        });
     });
     return () => {
       ended = true;

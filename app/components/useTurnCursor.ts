@@ -4,19 +4,17 @@ import type { Reading } from '../../core/stroke/read.ts';
 import type { Clip } from './useClip';
 
 /** One cursor for film and charts: the crank angle of the shown frame, and the frame for a crank angle pointed at. */
-export function useTurnCursor(clip: Clip, reading: Reading): { cursorDeg: number | null; goToTheta: (thetaDeg: number) => void; frameIndex: number } {
-  const frameTimes = clip.state.status === 'ready' ? clip.state.tS : null;
-  // The reading leaves out frames with doubled stamps: frames meet by time, not by number.
-  const frameIndex = useMemo(() => {
-    const t = frameTimes?.[clip.shown];
-    return t === undefined ? -1 : reading.tS.findIndex((s) => Math.abs(s - t) < 1e-6);
-  }, [frameTimes, clip.shown, reading]);
+export function useTurnCursor(
+  clip: Clip,
+  reading: Reading,
+): { cursorDeg: number | null; goToTheta: (thetaDeg: number) => void; frameIndex: number } {
+  // The reading leaves out frames with doubled stamps, so its rows and the film's frames are not numbered alike.
+  const frameIndex = useMemo(() => reading.frames.indexOf(clip.shown), [clip.shown, reading]);
   const theta = frameIndex >= 0 ? reading.thetaDeg[frameIndex] : NaN;
   return {
     frameIndex,
     cursorDeg: Number.isFinite(theta) ? wrap360(theta) : null,
     goToTheta(wanted) {
-      if (!frameTimes) return;
       const now = reading.tS[Math.max(0, frameIndex)];
       const used = reading.strokes.filter((s) => !s.fault);
       const stroke = used.find((s) => now >= s.startS && now < s.endS) ?? used[0];
@@ -30,7 +28,7 @@ export function useTurnCursor(clip: Clip, reading: Reading): { cursorDeg: number
           best = i;
         }
       });
-      if (best >= 0) clip.goTo(frameTimes.findIndex((t) => Math.abs(t - reading.tS[best]) < 1e-6));
+      if (best >= 0) clip.goTo(reading.frames[best]);
     },
   };
 }

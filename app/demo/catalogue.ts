@@ -1,4 +1,5 @@
-import { RECORD_VERSION, type FitSession, type Rider } from '../../core/records/types.ts';
+import { RECORD_VERSION, type FitSession, type Rider, type Take } from '../../core/records/types.ts';
+import takes from './takes.json';
 
 /** The demo studio: made-up riders with a session each, and the films that the virtual rider shot. */
 export interface Catalogue {
@@ -11,11 +12,27 @@ export interface Catalogue {
 
 const version = RECORD_VERSION;
 
+/** Takes already marked and tracked, made by `scripts/make-demo-takes.ts`. */
+const READY = takes as unknown as Record<string, Take>;
+
 function session(id: string, startedIso: string, protocolId: string, bike: FitSession['bike']): FitSession {
-  return { version, id: `${id}-1`, riderId: id, startedIso, protocolId, bike, take: null, triedSaddleMm: null };
+  return {
+    version,
+    id: `${id}-1`,
+    riderId: id,
+    startedIso,
+    protocolId,
+    bike,
+    take: READY[`${id}-1`] ?? null,
+    triedSaddleMm: null,
+  };
 }
 
-const bike = (wheelbaseMm: number, crankMm: number): FitSession['bike'] => ({ wheelbaseMm, crankMm, seatTubeDeg: 73 });
+const bike = (wheelbaseMm: number, crankMm: number): FitSession['bike'] => ({
+  wheelbaseMm,
+  crankMm,
+  seatTubeDeg: 73,
+});
 
 /** The Kiln Yard Fitting Room. Maren's film waits to be worked through; the others have theirs ready. */
 export const CATALOGUE: Catalogue = {
@@ -57,9 +74,25 @@ export const CATALOGUE: Catalogue = {
     session('juno', '2026-11-16T16:45:00.000Z', 'time-trial', bike(986, 170)),
   ],
   clips: {
-    'maren-1': { url: '/demo/maren.webm', name: 'maren.webm', caption: 'Drive side, on the hoods, easy effort, 84 rpm' },
-    'idris-1': { url: '/demo/idris.webm', name: 'idris.webm', caption: 'Non-drive side, easy effort, 78 rpm' },
-    'pilar-1': { url: '/demo/pilar.webm', name: 'pilar.webm', caption: 'Drive side, on the hoods, easy effort, 72 rpm' },
-    'juno-1': { url: '/demo/juno.mp4', name: 'juno.mp4', caption: 'Drive side, on the extensions, working effort, 97 rpm' },
+    'maren-1': {
+      url: '/demo/maren.webm',
+      name: 'maren.webm',
+      caption: 'Drive side, on the hoods, easy effort, 84 rpm',
+    },
+    'idris-1': {
+      url: '/demo/idris.webm',
+      name: 'idris.webm',
+      caption: 'Non-drive side, easy effort, 78 rpm',
+    },
+    'pilar-1': {
+      url: '/demo/pilar.webm',
+      name: 'pilar.webm',
+      caption: 'Drive side, on the hoods, easy effort, 72 rpm',
+    },
+    'juno-1': {
+      url: '/demo/juno.mp4',
+      name: 'juno.mp4',
+      caption: 'Drive side, on the extensions, working effort, 97 rpm',
+    },
   },
 };

@@ -24,7 +24,11 @@ import { spawnClipReader } from '../workers/spawn';
 import { useSession } from './session';
 
 /** Opens a file as this session's film, or says why it can't be one. Nothing is stored before it has opened. */
-async function takeFrom(file: Blob, name: string, demo: Take['demo']): Promise<{ take: Take } | { trouble: ClipTrouble }> {
+async function takeFrom(
+  file: Blob,
+  name: string,
+  demo: Take['demo'],
+): Promise<{ take: Take } | { trouble: ClipTrouble }> {
   const reader = spawnClipReader();
   try {
     const answer = await reader.api.open(file);
@@ -66,7 +70,10 @@ function useIntake(session: FitSession) {
     } catch (error) {
       setTrouble({
         name,
-        trouble: { title: 'The film could not be kept.', advice: error instanceof Error ? error.message : String(error) },
+        trouble: {
+          title: 'The film could not be kept.',
+          advice: error instanceof Error ? error.message : String(error),
+        },
       });
     } finally {
       setOpening(null);
@@ -79,7 +86,13 @@ function useIntake(session: FitSession) {
     const answer = await fetch(clip.url).catch(() => null);
     if (!answer?.ok) {
       setOpening(null);
-      setTrouble({ name: clip.name, trouble: { title: 'The demo film could not be fetched.', advice: 'See that the application is still running, then try again.' } });
+      setTrouble({
+        name: clip.name,
+        trouble: {
+          title: 'The demo film could not be fetched.',
+          advice: 'See that the application is still running, then try again.',
+        },
+      });
       return;
     }
     await accept(await answer.blob(), clip.name, { clipUrl: clip.url, tracksUrl: null });
@@ -131,7 +144,15 @@ function useDrop(accept: Intake['accept']) {
   };
 }
 
-function ChooseFile({ accept, label, variant }: { accept: Intake['accept']; label: string; variant: 'contained' | 'outlined' }) {
+function ChooseFile({
+  accept,
+  label,
+  variant,
+}: {
+  accept: Intake['accept'];
+  label: string;
+  variant: 'contained' | 'outlined';
+}) {
   const input = useRef<HTMLInputElement | null>(null);
   return (
     <>
@@ -160,13 +181,21 @@ function Empty({ session }: { session: FitSession }) {
   const demo = CATALOGUE.clips[session.id];
   return (
     <Box {...handlers} sx={{ flex: 1, display: 'grid', placeItems: 'center', p: 3 }}>
-      <Box sx={{ width: 'min(680px, 100%)', border: over ? 2 : 1, borderStyle: 'dashed', borderColor: over ? 'primary.main' : 'text.secondary', p: 4 }}>
+      <Box
+        sx={{
+          width: 'min(680px, 100%)',
+          border: over ? 2 : 1,
+          borderStyle: 'dashed',
+          borderColor: over ? 'primary.main' : 'text.secondary',
+          p: 4,
+        }}
+      >
         <Typography variant="h1" component="h2" gutterBottom>
           Bring in the film
         </Typography>
         <Typography sx={{ mb: 2 }}>
-          A side view of at least five turns of the crank: the bike level, the camera square to it and three metres or more away, a
-          sticker on each joint. Drop the file here, or choose it.
+          A side view of at least five turns of the crank: the bike level, the camera square to it and three
+          metres or more away, a sticker on each joint. Drop the file here, or choose it.
         </Typography>
         <Box sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap' }}>
           <ChooseFile accept={intake.accept} label="Choose a film…" variant="contained" />
@@ -183,7 +212,8 @@ function Empty({ session }: { session: FitSession }) {
         )}
         <Trouble intake={intake} />
         <Typography variant="body2" color="text.secondary" sx={{ mt: 3 }}>
-          MP4 with H.264 or WebM with VP9, 60 frames a second or more, shutter 1/500 s. The film stays on this device.
+          MP4 with H.264 or WebM with VP9, 60 frames a second or more, shutter 1/500 s. The film stays on this
+          device.
         </Typography>
       </Box>
     </Box>
@@ -205,21 +235,48 @@ function Filmed({ session }: { session: FitSession }) {
     ['Size', `${video.widthPx} × ${video.heightPx} px, ${(take.clipBytes / 1e6).toFixed(1)} MB`],
     ['Coded in', video.codec.toUpperCase().replace('AVC', 'H.264')],
     ['Length', `${video.durationS.toFixed(2)} s, ${video.frames} frames`],
-    ['Rate', `${video.framesPerS.toFixed(1)} frames/s${video.evenlyTimed ? '' : ', uneven: each frame’s own time is used'}`],
+    [
+      'Rate',
+      `${video.framesPerS.toFixed(1)} frames/s${video.evenlyTimed ? '' : ', uneven: each frame’s own time is used'}`,
+    ],
     ['Crank step', `${((6 * 90) / Math.max(1, video.framesPerS)).toFixed(1)}° a frame at 90 rpm`],
-    ...(video.rotationDeg ? ([['Turned', `${video.rotationDeg}° clockwise, as the file says`]] as [string, string][]) : []),
+    ...(video.rotationDeg
+      ? ([['Turned', `${video.rotationDeg}° clockwise, as the file says`]] as [string, string][])
+      : []),
   ];
   return (
-    <Box {...handlers} sx={{ display: 'flex', flex: 1, minHeight: 0, flexDirection: { xs: 'column', md: 'row' }, outline: over ? 2 : 0, outlineColor: 'primary.main' }}>
+    <Box
+      {...handlers}
+      sx={{
+        display: 'flex',
+        flex: 1,
+        minHeight: 0,
+        flexDirection: { xs: 'column', md: 'row' },
+        outline: over ? '2px solid' : 'none',
+        outlineColor: 'primary.main',
+      }}
+    >
       <Box sx={{ flex: 1, minWidth: 0, minHeight: 0, display: 'flex', flexDirection: 'column', p: 1 }}>
         <ClipView clip={clip} label="The film" />
         <Transport clip={clip} />
       </Box>
-      <Box component="aside" sx={{ width: { md: 330 }, borderLeft: { md: 1 }, borderColor: { md: 'divider' }, p: 2, overflowY: 'auto' }}>
+      <Box
+        component="aside"
+        sx={{
+          width: { md: 330 },
+          borderLeft: { md: 1 },
+          borderColor: { md: 'divider' },
+          p: 2,
+          overflowY: 'auto',
+        }}
+      >
         <Typography variant="h2" gutterBottom>
           The film
         </Typography>
-        <Box component="dl" sx={{ m: 0, mb: 2, display: 'grid', gridTemplateColumns: 'auto 1fr', columnGap: 2, rowGap: 0.75 }}>
+        <Box
+          component="dl"
+          sx={{ m: 0, mb: 2, display: 'grid', gridTemplateColumns: 'auto 1fr', columnGap: 2, rowGap: 0.75 }}
+        >
           {rows.map(([name, value]) => (
             <Box key={name} sx={{ display: 'contents' }}>
               <Typography component="dt" color="text.secondary">
@@ -233,8 +290,8 @@ function Filmed({ session }: { session: FitSession }) {
         </Box>
         {video.framesPerS < 50 && (
           <Alert severity="warning" variant="outlined" sx={{ mb: 2 }}>
-            Under 50 frames/s the crank turns {((6 * 90) / video.framesPerS).toFixed(0)}° between frames: figures are less sharp.
-            Film at 60 or more where the camera can.
+            Under 50 frames/s the crank turns {((6 * 90) / video.framesPerS).toFixed(0)}° between frames:
+            figures are less sharp. Film at 60 or more where the camera can.
           </Alert>
         )}
         <Trouble intake={intake} />
@@ -256,8 +313,8 @@ function Filmed({ session }: { session: FitSession }) {
       <Dialog open={offered !== null} onClose={() => setOffered(null)}>
         <DialogTitle>Replace this session’s film?</DialogTitle>
         <DialogContent>
-          “{offered?.name}” takes the place of “{take.clipName}”. The old film goes from this device, with its scale, marks and
-          tracks.
+          “{offered?.name}” takes the place of “{take.clipName}”. The old film goes from this device, with its
+          scale, marks and tracks.
         </DialogContent>
         <DialogActions>
           <Button onClick={() => setOffered(null)}>Keep the film</Button>

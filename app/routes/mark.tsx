@@ -17,7 +17,14 @@ import { useSession } from './session';
 export default function Mark() {
   const { session } = useSession();
   if (!session.take) {
-    return <NeedsFirst title="No film yet" text="The joints are pointed out on one frame of the film: bring it in first." to="../film" action="Go to Film" />;
+    return (
+      <NeedsFirst
+        title="No film yet"
+        text="The joints are pointed out on one frame of the film: bring it in first."
+        to="../film"
+        action="Go to Film"
+      />
+    );
   }
   return <Marking session={session} />;
 }
@@ -27,10 +34,13 @@ function Marking({ session }: { session: FitSession }) {
   const clip = useClip(take, take.markedFrame);
   const { edit, refused } = useEdit();
   const worker = useRef<Spawned<TrackApi> | null>(null);
-  useEffect(() => () => {
-    worker.current?.end();
-    worker.current = null;
-  }, []);
+  useEffect(
+    () => () => {
+      worker.current?.end();
+      worker.current = null;
+    },
+    [],
+  );
   const { blob } = clip;
   const snap = useCallback(
     async (frame: number, at: Vec2): Promise<Vec2 | null> => {

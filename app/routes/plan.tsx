@@ -6,7 +6,13 @@ import Typography from '@mui/material/Typography';
 import { useMemo, useState } from 'react';
 import { fitLegModel, modelResidualDeg, UNRELIABLE_FROM_DEG } from '../../core/prescribe/legModel.ts';
 import { protocolById } from '../../core/prescribe/protocols.ts';
-import { adviseSaddleHeight, KAPPA_PRIOR, predictKnee, SADDLE_STEP_MM, type SaddleAdvice } from '../../core/prescribe/saddleHeight.ts';
+import {
+  adviseSaddleHeight,
+  KAPPA_PRIOR,
+  predictKnee,
+  SADDLE_STEP_MM,
+  type SaddleAdvice,
+} from '../../core/prescribe/saddleHeight.ts';
 import { seatTubeDeg } from '../../core/records/schemas.ts';
 import type { FitSession } from '../../core/records/types.ts';
 import type { Reading } from '../../core/stroke/read.ts';
@@ -26,7 +32,11 @@ const SPAN_MM = 50;
 
 export default function Plan() {
   const { session } = useSession();
-  return <ReadingGate session={session}>{(reading) => <Prescription session={session} reading={reading} />}</ReadingGate>;
+  return (
+    <ReadingGate session={session}>
+      {(reading) => <Prescription session={session} reading={reading} />}
+    </ReadingGate>
+  );
 }
 
 const signed = (mm: number): string => `${mm > 0 ? '+' : mm < 0 ? '−' : ''}${Math.abs(mm)} mm`;
@@ -37,7 +47,10 @@ function Prescription({ session, reading }: { session: FitSession; reading: Read
   const protocol = protocolById(session.protocolId);
   const band = protocol.bands.kneeFlexionMinDeg;
   const knee = reading.angles.kneeFlexionDeg;
-  const model = useMemo(() => fitLegModel(reading, session.bike.seatTubeDeg), [reading, session.bike.seatTubeDeg]);
+  const model = useMemo(
+    () => fitLegModel(reading, session.bike.seatTubeDeg),
+    [reading, session.bike.seatTubeDeg],
+  );
   const residualDeg = useMemo(() => modelResidualDeg(model, knee.meanOnGrid), [model, knee]);
   const advice = useMemo(
     () => adviseSaddleHeight(model, { minDeg: knee.min, uncertaintyDeg: knee.uncertainty.absoluteDeg }, band),
@@ -54,41 +67,73 @@ function Prescription({ session, reading }: { session: FitSession; reading: Read
   const settle = (mm: number): void => void edit({ kind: 'tried', saddleMm: mm === advised ? null : mm });
   return (
     <Box sx={{ flex: 1, minHeight: 0, overflowY: 'auto' }}>
-      <Box sx={{ maxWidth: 1180, mx: 'auto', p: { xs: 2, md: 3 }, display: 'grid', gridTemplateColumns: { xs: '1fr', md: '420px 1fr' }, gap: 4 }}>
+      <Box
+        sx={{
+          maxWidth: 1180,
+          mx: 'auto',
+          p: { xs: 2, md: 3 },
+          display: 'grid',
+          gridTemplateColumns: { xs: '1fr', md: '420px 1fr' },
+          gap: 4,
+        }}
+      >
         <Box>
           <Advice advice={advice} convention={jointConvention} />
           {unreliable && (
             <Alert severity="warning" variant="outlined" sx={{ my: 2 }}>
-              The leg rebuilt from this film misses the measured knee by {degrees(residualDeg)}: what is foretold here is unreliable. Check
-              the marks of hip, knee and ankle.
+              The leg rebuilt from this film misses the measured knee by {degrees(residualDeg)}: what is
+              foretold here is unreliable. Check the marks of hip, knee and ankle.
             </Alert>
           )}
-          <Box component="dl" sx={{ m: 0, mt: 3, display: 'grid', gridTemplateColumns: 'auto 1fr', columnGap: 2, rowGap: 1 }}>
+          <Box
+            component="dl"
+            sx={{ m: 0, mt: 3, display: 'grid', gridTemplateColumns: 'auto 1fr', columnGap: 2, rowGap: 1 }}
+          >
             <Term name="Why">
-              Knee at its straightest {degrees(flip(knee.min))} ± {degrees(knee.uncertainty.absoluteDeg)} {conventionWord('knee', jointConvention)}; {protocol.name.toLowerCase()} wants{' '}
+              Knee at its straightest {degrees(flip(knee.min))} ± {degrees(knee.uncertainty.absoluteDeg)}{' '}
+              {conventionWord('knee', jointConvention)}; {protocol.name.toLowerCase()} wants{' '}
               {bandText(bandQuoted('knee', band, jointConvention), '°')}.
-              <BandGauge value={knee.min} uncertainty={knee.uncertainty.absoluteDeg} band={band} verdict={advice.verdict} />
+              <BandGauge
+                value={knee.min}
+                uncertainty={knee.uncertainty.absoluteDeg}
+                band={band}
+                verdict={advice.verdict}
+              />
             </Term>
             {advice.kind === 'move' && (
               <>
                 <Term name="Today">
-                  {signed(advice.todayMm)} in steps of {SADDLE_STEP_MM} mm: ride, ask, and go on while it gets better. Then film again before more.
+                  {signed(advice.todayMm)} in steps of {SADDLE_STEP_MM} mm: ride, ask, and go on while it gets
+                  better. Then film again before more.
                 </Term>
                 <Term name="Carries over">
-                  The saddle moves along the seat tube, so {Math.abs(advice.changeMm)} mm {advice.changeMm > 0 ? 'up' : 'down'} also moves it{' '}
-                  {Math.round(Math.abs(advice.changeMm) * Math.cos((session.bike.seatTubeDeg * Math.PI) / 180))} mm {advice.changeMm > 0 ? 'back' : 'forward'}, and the drop to the bar
-                  changes with it.
+                  The saddle moves along the seat tube, so {Math.abs(advice.changeMm)} mm{' '}
+                  {advice.changeMm > 0 ? 'up' : 'down'} also moves it{' '}
+                  {Math.round(
+                    Math.abs(advice.changeMm) * Math.cos((session.bike.seatTubeDeg * Math.PI) / 180),
+                  )}{' '}
+                  mm {advice.changeMm > 0 ? 'back' : 'forward'}, and the drop to the bar changes with it.
                 </Term>
-                <Term name="Mind">Stay under the seatpost’s maximum-extension mark, and clamp to the maker’s torque.</Term>
+                <Term name="Mind">
+                  Stay under the seatpost’s maximum-extension mark, and clamp to the maker’s torque.
+                </Term>
               </>
             )}
             <Term name="Model">
-              Thigh {reading.segmentsMm.thigh.toFixed(0)} mm, shank {reading.segmentsMm.shank.toFixed(0)} mm, crank {reading.segmentsMm.crank.toFixed(1)} mm, from this film; it rebuilds the
-              measured knee to {degrees(residualDeg, 2)}. The foot is taken to answer {Math.round(100 * KAPPA_PRIOR.mean)} % of a change until a second film tells this rider’s share.
+              Thigh {reading.segmentsMm.thigh.toFixed(0)} mm, shank {reading.segmentsMm.shank.toFixed(0)} mm,
+              crank {reading.segmentsMm.crank.toFixed(1)} mm, from this film; it rebuilds the measured knee to{' '}
+              {degrees(residualDeg, 2)}. The foot is taken to answer {Math.round(100 * KAPPA_PRIOR.mean)} % of
+              a change until a second film tells this rider’s share.
             </Term>
           </Box>
           <Box sx={{ mt: 3, maxWidth: 240 }}>
-            <NumberField label="Seat tube angle" unit="°" value={session.bike.seatTubeDeg} schema={seatTubeDeg} onChange={(v) => void edit({ kind: 'bike', seatTubeDeg: v })} />
+            <NumberField
+              label="Seat tube angle"
+              unit="°"
+              value={session.bike.seatTubeDeg}
+              schema={seatTubeDeg}
+              onChange={(v) => void edit({ kind: 'bike', seatTubeDeg: v })}
+            />
           </Box>
           {refused && <Alert severity="error">{refused}</Alert>}
         </Box>
@@ -100,12 +145,17 @@ function Prescription({ session, reading }: { session: FitSession; reading: Read
               <Figure
                 name={`Knee, straightest (${conventionWord('knee', jointConvention)})`}
                 value={degrees(flip(predicted.minDeg + shift), 0)}
-                plusMinus={tried === 0 ? 'as filmed' : `${range(flip(predicted.minLowDeg + shift), flip(predicted.minHighDeg + shift))} foretold`}
+                plusMinus={
+                  tried === 0
+                    ? 'as filmed'
+                    : `${range(flip(predicted.minLowDeg + shift), flip(predicted.minHighDeg + shift))} foretold`
+                }
                 testId="predicted-min"
               />
             ) : (
               <Alert severity="error" variant="outlined">
-                The leg can’t reach: {predicted.curve.missMm.toFixed(0)} mm too short at {predicted.curve.atThetaDeg.toFixed(0)}° of the crank.
+                The leg can’t reach: {predicted.curve.missMm.toFixed(0)} mm too short at{' '}
+                {predicted.curve.atThetaDeg.toFixed(0)}° of the crank.
               </Alert>
             )}
           </Box>
@@ -122,18 +172,20 @@ function Prescription({ session, reading }: { session: FitSession; reading: Read
             sx={{ mt: 1, mb: 3, width: 'calc(100% - 48px)', mx: 3 }}
           />
           <Box sx={{ display: 'flex', gap: 1, mb: 2, flexWrap: 'wrap' }}>
-            {[0, ...(advice.kind === 'move' ? [advice.todayMm, advised] : [])].filter((v, i, a) => a.indexOf(v) === i).map((mm) => (
-              <Button
-                key={mm}
-                variant={mm === tried ? 'contained' : 'outlined'}
-                onClick={() => {
-                  setTried(mm);
-                  settle(mm);
-                }}
-              >
-                {mm === 0 ? 'As filmed' : mm === advised ? `Advised ${signed(mm)}` : `Today ${signed(mm)}`}
-              </Button>
-            ))}
+            {[0, ...(advice.kind === 'move' ? [advice.todayMm, advised] : [])]
+              .filter((v, i, a) => a.indexOf(v) === i)
+              .map((mm) => (
+                <Button
+                  key={mm}
+                  variant={mm === tried ? 'contained' : 'outlined'}
+                  onClick={() => {
+                    setTried(mm);
+                    settle(mm);
+                  }}
+                >
+                  {mm === 0 ? 'As filmed' : mm === advised ? `Advised ${signed(mm)}` : `Today ${signed(mm)}`}
+                </Button>
+              ))}
           </Box>
           <StrokeChart
             label="Knee"
@@ -142,7 +194,14 @@ function Prescription({ session, reading }: { session: FitSession; reading: Read
             curves={[
               { values: knee.meanOnGrid.map(flip), kind: 'measured' },
               ...(predicted.curve.ok && tried !== 0
-                ? [{ values: predicted.curve.flexionDeg.map((v, k) => flip(knee.meanOnGrid[k] + v - (start.curve.ok ? start.curve.flexionDeg[k] : v))), kind: 'predicted' as const }]
+                ? [
+                    {
+                      values: predicted.curve.flexionDeg.map((v, k) =>
+                        flip(knee.meanOnGrid[k] + v - (start.curve.ok ? start.curve.flexionDeg[k] : v)),
+                      ),
+                      kind: 'predicted' as const,
+                    },
+                  ]
                 : []),
             ]}
             spread={knee.sdOnGrid}
@@ -153,9 +212,7 @@ function Prescription({ session, reading }: { session: FitSession; reading: Read
             <span>solid: as filmed</span>
             <span>dashed: foretold for {signed(tried)}</span>
             {predicted.curve.ok && (
-              <span>
-                then {judgeWord(predicted.minDeg + shift, knee.uncertainty.absoluteDeg, band)}
-              </span>
+              <span>then {judgeWord(predicted.minDeg + shift, knee.uncertainty.absoluteDeg, band)}</span>
             )}
           </Typography>
         </Box>
@@ -165,7 +222,13 @@ function Prescription({ session, reading }: { session: FitSession; reading: Read
 }
 
 const judgeWord = (v: number, u: number, band: Parameters<typeof judge>[2]): string =>
-  ({ in: 'in band', 'edge-low': 'at the lower edge', 'edge-high': 'at the upper edge', low: 'below the band', high: 'above the band' })[judge(v, u, band)];
+  ({
+    in: 'in band',
+    'edge-low': 'at the lower edge',
+    'edge-high': 'at the upper edge',
+    low: 'below the band',
+    high: 'above the band',
+  })[judge(v, u, band)];
 
 function range(a: number, b: number): string {
   const [low, high] = a < b ? [a, b] : [b, a];
@@ -200,7 +263,9 @@ function Advice({ advice, convention }: { advice: SaddleAdvice; convention: Conv
           Leave the saddle height
         </Typography>
         <Typography sx={{ mt: 1 }}>
-          {advice.verdict === 'in' ? 'The knee is in its band.' : 'The knee is at the edge of its band, closer than the measurement can tell.'}
+          {advice.verdict === 'in'
+            ? 'The knee is in its band.'
+            : 'The knee is at the edge of its band, closer than the measurement can tell.'}
         </Typography>
       </Box>
     );
@@ -212,8 +277,10 @@ function Advice({ advice, convention }: { advice: SaddleAdvice; convention: Conv
         {up ? 'Raise' : 'Lower'} the saddle {Math.abs(advice.changeMm)} mm
       </Typography>
       <Typography sx={{ mt: 1, fontSize: '1.1rem' }}>
-        Between {Math.min(...advice.intervalMm.map(Math.abs))} and {Math.max(...advice.intervalMm.map(Math.abs))} mm (95 %), to bring the knee to {degrees(quoted('knee', advice.targetDeg, convention), 0)}{' '}
-        {conventionWord('knee', convention)}. The band begins at {signed(advice.toEdgeMm)}.
+        Between {Math.min(...advice.intervalMm.map(Math.abs))} and{' '}
+        {Math.max(...advice.intervalMm.map(Math.abs))} mm (95 %), to bring the knee to{' '}
+        {degrees(quoted('knee', advice.targetDeg, convention), 0)} {conventionWord('knee', convention)}. The
+        band begins at {signed(advice.toEdgeMm)}.
       </Typography>
     </Box>
   );

@@ -35,7 +35,11 @@ import { useSession } from './session';
 
 export default function Read() {
   const { session } = useSession();
-  return <ReadingGate session={session}>{(reading, tracks) => <Reading_ session={session} reading={reading} tracks={tracks} />}</ReadingGate>;
+  return (
+    <ReadingGate session={session}>
+      {(reading, tracks) => <Reading_ session={session} reading={reading} tracks={tracks} />}
+    </ReadingGate>
+  );
 }
 
 function Reading_({ session, reading, tracks }: { session: FitSession; reading: Reading; tracks: Tracks }) {
@@ -53,19 +57,59 @@ function Reading_({ session, reading, tracks }: { session: FitSession; reading: 
   const knee = measures.find((m) => m.key === 'kneeFlexionMinDeg')!;
   return (
     <Box sx={{ display: 'flex', flex: 1, minHeight: 0, flexDirection: { xs: 'column', md: 'row' } }}>
-      <Box sx={{ flex: 1, minWidth: 0, minHeight: { xs: 520, md: 0 }, display: 'flex', flexDirection: 'column', p: 1 }}>
+      <Box
+        sx={{
+          flex: 1,
+          minWidth: 0,
+          minHeight: { xs: 520, md: 0 },
+          display: 'flex',
+          flexDirection: 'column',
+          p: 1,
+        }}
+      >
         <Box sx={{ display: 'flex', gap: 4, px: 1.5, pb: 1, flexWrap: 'wrap' }}>
-          <Figure name={`Knee, straightest (${conventionWord('knee', jointConvention)})`} value={degrees(quoted('knee', knee.value, jointConvention), 0)} plusMinus={`± ${degrees(knee.uncertainty, 0)}`} testId="knee-min" />
-          <Figure name={`${ANGLE_NAMES[angle]} here`} value={degrees(flip(now), 0)} plusMinus={cursorDeg === null ? '' : `crank ${cursorDeg.toFixed(0)}°`} />
+          <Figure
+            name={`Knee, straightest (${conventionWord('knee', jointConvention)})`}
+            value={degrees(quoted('knee', knee.value, jointConvention), 0)}
+            plusMinus={`± ${degrees(knee.uncertainty, 0)}`}
+            testId="knee-min"
+          />
+          <Figure
+            name={`${ANGLE_NAMES[angle]} here`}
+            value={degrees(flip(now), 0)}
+            plusMinus={cursorDeg === null ? '' : `crank ${cursorDeg.toFixed(0)}°`}
+          />
           <Figure name="Cadence" value={reading.cadenceRpm.toFixed(1)} plusMinus="rpm" testId="cadence" />
-          <Figure name="Strokes" value={String(reading.usedStrokes)} plusMinus={reading.provisional ? 'provisional' : `of ${reading.strokes.length}`} testId="strokes" />
+          <Figure
+            name="Strokes"
+            value={String(reading.usedStrokes)}
+            plusMinus={reading.provisional ? 'provisional' : `of ${reading.strokes.length}`}
+            testId="strokes"
+          />
         </Box>
         <ClipView clip={clip} label="The film with the angles drawn on the rider">
-          {(size) => <RiderOverlay size={size} tracks={tracks} frame={clip.shown} map={reading.map} convention={jointConvention} />}
+          {(size) => (
+            <RiderOverlay
+              size={size}
+              tracks={tracks}
+              frame={clip.shown}
+              map={reading.map}
+              convention={jointConvention}
+            />
+          )}
         </ClipView>
         <Transport clip={clip} />
       </Box>
-      <Box component="aside" sx={{ width: { md: 520 }, borderLeft: { md: 1 }, borderColor: { md: 'divider' }, p: 2, overflowY: 'auto' }}>
+      <Box
+        component="aside"
+        sx={{
+          width: { md: 520 },
+          borderLeft: { md: 1 },
+          borderColor: { md: 'divider' },
+          p: 2,
+          overflowY: 'auto',
+        }}
+      >
         <Box sx={{ display: 'flex', gap: 1, mb: 1.5, flexWrap: 'wrap' }}>
           <ConventionSwitch convention={jointConvention} />
           <Box sx={{ flex: 1 }} />
@@ -81,7 +125,9 @@ function Reading_({ session, reading, tracks }: { session: FitSession; reading: 
           size="small"
           value={angle}
           aria-label="Angle shown"
-          onChange={(_, v: AngleKey | null) => v && setSearch({ angle: v }, { replace: true, preventScrollReset: true })}
+          onChange={(_, v: AngleKey | null) =>
+            v && setSearch({ angle: v }, { replace: true, preventScrollReset: true })
+          }
           sx={{ flexWrap: 'wrap', mb: 1, '& .MuiToggleButton-root': { px: 1.25 } }}
         >
           {ANGLE_KEYS.map((key) => (
@@ -91,19 +137,32 @@ function Reading_({ session, reading, tracks }: { session: FitSession; reading: 
           ))}
         </ToggleButtonGroup>
         <Typography variant="body2" color="text.secondary">
-          {ANGLE_NAMES[angle]}: {ANGLE_HINTS[angle]} {conventionWord(angle, jointConvention) && `(${conventionWord(angle, jointConvention)})`}. Line: mean of {reading.usedStrokes} strokes; shading: 95 % of strokes.
+          {ANGLE_NAMES[angle]}: {ANGLE_HINTS[angle]}{' '}
+          {conventionWord(angle, jointConvention) && `(${conventionWord(angle, jointConvention)})`}. Line:
+          mean of {reading.usedStrokes} strokes; shading: 95 % of strokes.
         </Typography>
         <StrokeChart
           label={ANGLE_NAMES[angle]}
           unit="°"
           curves={[{ values: shown.meanOnGrid.map(flip), kind: 'measured' }]}
           spread={shown.sdOnGrid}
-          target={angle === 'kneeFlexionDeg' ? { band: bandQuoted('knee', knee.band, jointConvention), text: 'target, straightest' } : null}
+          target={
+            angle === 'kneeFlexionDeg'
+              ? { band: bandQuoted('knee', knee.band, jointConvention), text: 'target, straightest' }
+              : null
+          }
           cursorDeg={cursorDeg}
           onCursor={goToTheta}
         />
         <Box sx={{ display: 'grid', gridTemplateColumns: '220px 1fr', gap: 2, alignItems: 'center', mt: 1 }}>
-          <StrokeClock label={ANGLE_NAMES[angle]} values={shown.meanOnGrid.map(flip)} spread={shown.sdOnGrid} cursorDeg={cursorDeg} onCursor={goToTheta} mirrored={reading.map.facing === 'left'} />
+          <StrokeClock
+            label={ANGLE_NAMES[angle]}
+            values={shown.meanOnGrid.map(flip)}
+            spread={shown.sdOnGrid}
+            cursorDeg={cursorDeg}
+            onCursor={goToTheta}
+            mirrored={reading.map.facing === 'left'}
+          />
           <UncertaintyNote reading={reading} angle={angle} />
         </Box>
         <ValueTable reading={reading} convention={jointConvention} />
@@ -125,7 +184,13 @@ function ConventionSwitch({ convention }: { convention: Convention }) {
       size="small"
       value={convention}
       aria-label="How knee and elbow are quoted"
-      onChange={(_, v: Convention | null) => v && void fetcher.submit({ jointConvention: v }, { method: 'post', action: '/settings', encType: 'application/json' })}
+      onChange={(_, v: Convention | null) =>
+        v &&
+        void fetcher.submit(
+          { jointConvention: v },
+          { method: 'post', action: '/settings', encType: 'application/json' },
+        )
+      }
     >
       <ToggleButton value="bend">Bend, straight 0°</ToggleButton>
       <ToggleButton value="inside">Inside, straight 180°</ToggleButton>
@@ -146,7 +211,8 @@ function UncertaintyNote({ reading, angle }: { reading: Reading; angle: AngleKey
     <Box>
       <Typography variant="h3">± {degrees(u.absoluteDeg)}, 95 %</Typography>
       <Typography variant="body2" color="text.secondary" sx={{ mb: 0.5 }}>
-        For a change with the stickers left on: ± {degrees(u.changeDeg)}.
+        For a change with the stickers left on: ±{'\u00a0'}
+        {degrees(u.changeDeg)}.
       </Typography>
       {parts.map(([name, sd]) => (
         <Typography key={name} variant="body2" sx={{ display: 'flex', justifyContent: 'space-between' }}>
@@ -182,7 +248,8 @@ function ValueTable({ reading, convention }: { reading: Reading; convention: Con
             return (
               <TableRow key={key}>
                 <TableCell>
-                  {ANGLE_NAMES[key]} {conventionWord(key, convention) && <small>{conventionWord(key, convention)}</small>}
+                  {ANGLE_NAMES[key]}{' '}
+                  {conventionWord(key, convention) && <small>{conventionWord(key, convention)}</small>}
                 </TableCell>
                 {[...COLUMNS.map((c) => q(a.at[c])), ...ends].map((v, i) => (
                   <TableCell key={i} align="right">
@@ -199,7 +266,15 @@ function ValueTable({ reading, convention }: { reading: Reading; convention: Con
   );
 }
 
-function Measures({ session, measures, convention }: { session: FitSession; measures: MeasureReading[]; convention: Convention }) {
+function Measures({
+  session,
+  measures,
+  convention,
+}: {
+  session: FitSession;
+  measures: MeasureReading[];
+  convention: Convention;
+}) {
   const { edit } = useEdit();
   const protocol = protocolById(session.protocolId);
   return (
@@ -229,7 +304,9 @@ function Measures({ session, measures, convention }: { session: FitSession; meas
               <TableCell>{MEASURE_NAMES[m.key]}</TableCell>
               <TableCell align="right" sx={{ whiteSpace: 'nowrap' }}>
                 <strong>
-                  {quoted(m.key, m.value, convention).toFixed(m.unit === 'mm' ? 0 : 1).replace('-', '−')}
+                  {quoted(m.key, m.value, convention)
+                    .toFixed(m.unit === 'mm' ? 0 : 1)
+                    .replace('-', '−')}
                   {m.unit === 'mm' ? ' mm' : '°'}
                 </strong>{' '}
                 ± {m.uncertainty.toFixed(m.unit === 'mm' ? 0 : 1)}
@@ -257,12 +334,14 @@ function LossNote({ reading }: { reading: Reading }) {
     <Alert severity="info" variant="outlined" sx={{ mt: 2 }}>
       {rows.map(([key, n]) => (
         <div key={key}>
-          {key}: {n.bridgedFrames} frames bridged over short gaps{n.lostFrames > 0 && `, ${n.lostFrames} left open`}.
+          {key}: {n.bridgedFrames} frames bridged over short gaps
+          {n.lostFrames > 0 && `, ${n.lostFrames} left open`}.
         </div>
       ))}
       {faults.length > 0 && (
         <div>
-          Left out: {faults.length} {faults.length === 1 ? 'turn' : 'turns'} with {[...new Set(faults.map((f) => WHY[f.fault!]))].join(', ')}.
+          Left out: {faults.length} {faults.length === 1 ? 'turn' : 'turns'} with{' '}
+          {[...new Set(faults.map((f) => WHY[f.fault!]))].join(', ')}.
         </div>
       )}
     </Alert>

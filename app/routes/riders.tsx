@@ -45,9 +45,16 @@ export async function clientLoader(): Promise<{ rows: Row[]; unread: number }> {
     .flatMap((r) => (r.ok ? [r.value] : []))
     .map((rider) => ({
       rider,
-      session: fits.filter((s) => s.riderId === rider.id).sort((a, b) => b.startedIso.localeCompare(a.startedIso))[0] ?? null,
+      session:
+        fits
+          .filter((s) => s.riderId === rider.id)
+          .sort((a, b) => b.startedIso.localeCompare(a.startedIso))[0] ?? null,
     }))
-    .sort((a, b) => (b.session?.startedIso ?? b.rider.createdIso).localeCompare(a.session?.startedIso ?? a.rider.createdIso));
+    .sort((a, b) =>
+      (b.session?.startedIso ?? b.rider.createdIso).localeCompare(
+        a.session?.startedIso ?? a.rider.createdIso,
+      ),
+    );
   return { rows, unread: good.length - rows.length };
 }
 
@@ -57,7 +64,13 @@ export async function clientAction({ request }: Route.ClientActionArgs) {
   const { error, value } = riderName.required().validate(String(form.get('name') ?? ''));
   if (error) return { message: error.message };
   const now = new Date().toISOString();
-  const rider: Rider = { version: RECORD_VERSION, id: nanoid(), name: value as string, note: String(form.get('note') ?? '').slice(0, 2000), createdIso: now };
+  const rider: Rider = {
+    version: RECORD_VERSION,
+    id: nanoid(),
+    name: value as string,
+    note: String(form.get('note') ?? '').slice(0, 2000),
+    createdIso: now,
+  };
   const session: FitSession = {
     version: RECORD_VERSION,
     id: nanoid(),
@@ -92,10 +105,13 @@ export default function Riders({ loaderData, actionData }: Route.ComponentProps)
         </Box>
         {unread > 0 && (
           <Alert severity="warning" sx={{ mb: 2 }}>
-            {unread} stored {unread === 1 ? 'rider was' : 'riders were'} written by a newer version or can’t be read, and {unread === 1 ? 'is' : 'are'} kept untouched.
+            {unread} stored {unread === 1 ? 'rider was' : 'riders were'} written by a newer version or can’t
+            be read, and {unread === 1 ? 'is' : 'are'} kept untouched.
           </Alert>
         )}
-        {rows.length === 0 && <Typography>No riders yet. The first one is a name away: “New rider…”.</Typography>}
+        {rows.length === 0 && (
+          <Typography>No riders yet. The first one is a name away: “New rider…”.</Typography>
+        )}
         <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0, borderTop: 1, borderColor: 'text.primary' }}>
           {rows.map(({ rider, session }) => (
             <RiderRow key={rider.id} rider={rider} session={session} />
@@ -106,7 +122,14 @@ export default function Riders({ loaderData, actionData }: Route.ComponentProps)
         <Form method="post">
           <DialogTitle>New rider</DialogTitle>
           <DialogContent sx={{ display: 'grid', gap: 2, pt: 1 }}>
-            <TextField name="name" label="Name" autoFocus error={Boolean(actionData?.message)} helperText={actionData?.message} sx={{ mt: 1 }} />
+            <TextField
+              name="name"
+              label="Name"
+              autoFocus
+              error={Boolean(actionData?.message)}
+              helperText={actionData?.message}
+              sx={{ mt: 1 }}
+            />
             <TextField name="note" label="Why they came" multiline minRows={2} />
           </DialogContent>
           <DialogActions>
@@ -138,7 +161,7 @@ function RiderRow({ rider, session }: Row) {
           color: 'text.primary',
           textDecoration: 'none',
           '&:hover': { bgcolor: 'action.hover' },
-          '&:focus-visible': { outline: 2, outlineColor: 'primary.main' },
+          '&:focus-visible': { outline: '2px solid', outlineColor: 'primary.main' },
         }}
       >
         <Box sx={{ minWidth: 0 }}>
@@ -154,9 +177,28 @@ function RiderRow({ rider, session }: Row) {
           </Typography>
         </Box>
         <Box>
-          <Box aria-hidden sx={{ display: 'flex', alignItems: 'flex-end', height: 20, borderBottom: 1, borderColor: 'text.primary', gap: '14px', pl: '2px', width: 108 }}>
+          <Box
+            aria-hidden
+            sx={{
+              display: 'flex',
+              alignItems: 'flex-end',
+              height: 20,
+              borderBottom: 1,
+              borderColor: 'text.primary',
+              gap: '14px',
+              pl: '2px',
+              width: 108,
+            }}
+          >
             {stations.map((s) => (
-              <Box key={s.path} sx={{ width: s.ready ? 3 : 1, height: s.ready ? 18 : 7, bgcolor: s.ready ? 'primary.main' : 'text.primary' }} />
+              <Box
+                key={s.path}
+                sx={{
+                  width: s.ready ? '3px' : '1px',
+                  height: s.ready ? 18 : 7,
+                  bgcolor: s.ready ? 'primary.main' : 'text.primary',
+                }}
+              />
             ))}
           </Box>
           <Typography variant="body2" color="text.secondary">

@@ -25,7 +25,14 @@ const LINE = [['rear', 'front']] as const;
 export default function Scale() {
   const { session } = useSession();
   if (!session.take) {
-    return <NeedsFirst title="No film yet" text="The scale is set on the film: bring it in first." to="../film" action="Go to Film" />;
+    return (
+      <NeedsFirst
+        title="No film yet"
+        text="The scale is set on the film: bring it in first."
+        to="../film"
+        action="Go to Film"
+      />
+    );
   }
   return <Scaling session={session} />;
 }
@@ -34,7 +41,8 @@ function Scaling({ session }: { session: FitSession }) {
   const take = session.take!;
   const clip = useClip(take, take.markedFrame);
   const { edit, refused } = useEdit();
-  const asBoard = (p: { x: number; y: number } | null): BoardPoints[string] => p ? { ...p, onSticker: false } : undefined;
+  const asBoard = (p: { x: number; y: number } | null): BoardPoints[string] =>
+    p ? { ...p, onSticker: false } : undefined;
   const rear = asBoard(take.axles.rear);
   const front = asBoard(take.axles.front);
   const stored: BoardPoints = { ...(rear && { rear }), ...(front && { front }) };
@@ -86,7 +94,11 @@ function ScaleFigures({ session }: { session: FitSession }) {
   const reading = useReading(session);
   const { rear, front } = take.axles;
   if (!rear || !front) return null;
-  const scale = scaleFromAxles({ rearAxlePx: rear, frontAxlePx: front, wheelbaseMm: session.bike.wheelbaseMm ?? 0 });
+  const scale = scaleFromAxles({
+    rearAxlePx: rear,
+    frontAxlePx: front,
+    wheelbaseMm: session.bike.wheelbaseMm ?? 0,
+  });
   if (!scale.ok) {
     return (
       <Alert severity="info" variant="outlined">
@@ -103,7 +115,8 @@ function ScaleFigures({ session }: { session: FitSession }) {
         {scale.mmPerPx.toFixed(3)} <Typography component="span">mm per pixel</Typography>
       </Typography>
       <Typography variant="body2" color="text.secondary">
-        The bike points {scale.facing}; the axle line rises {scale.levelDeg.toFixed(2)}° towards the front, which is taken out.
+        The bike points {scale.facing}; the axle line rises {scale.levelDeg.toFixed(2)}° towards the front,
+        which is taken out.
       </Typography>
       <CrankCheck ratio={ratio} tracked={take.tracking.state !== 'none'} crankMm={session.bike.crankMm} />
     </Box>
@@ -111,11 +124,21 @@ function ScaleFigures({ session }: { session: FitSession }) {
 }
 
 /** Whether the pedal circle, measured by the axles' scale, is as long as the crank that was typed. */
-function CrankCheck({ ratio, tracked, crankMm: crank }: { ratio: number | null; tracked: boolean; crankMm: number | null }) {
+function CrankCheck({
+  ratio,
+  tracked,
+  crankMm: crank,
+}: {
+  ratio: number | null;
+  tracked: boolean;
+  crankMm: number | null;
+}) {
   if (ratio === null || crank === null) {
     return (
       <Typography variant="body2" color="text.secondary" sx={{ mt: 1 }}>
-        {tracked && crank === null ? 'Type the crank length to check the scale.' : 'Checked against the crank once the foot is tracked.'}
+        {tracked && crank === null
+          ? 'Type the crank length to check the scale.'
+          : 'Checked against the crank once the foot is tracked.'}
       </Typography>
     );
   }

@@ -17,7 +17,10 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [
 export async function clientLoader({ params }: Route.ClientLoaderArgs) {
   await seedDemo(CATALOGUE);
   const stored = await loadSession(params.sessionId);
-  if (!stored) throw data('This session is not on this device. It may have been deleted, or made in another browser.', { status: 404 });
+  if (!stored)
+    throw data('This session is not on this device. It may have been deleted, or made in another browser.', {
+      status: 404,
+    });
   if (!stored.ok) throw data(stored.message, { status: 409 });
   return { session: stored.value, rider: await loadRider(stored.value.riderId) };
 }

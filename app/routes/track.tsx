@@ -31,7 +31,15 @@ import { useSession } from './session';
 export default function Track() {
   const { session } = useSession();
   const { take } = session;
-  if (!take) return <NeedsFirst title="No film yet" text="Bring in the film and point out the joints on one frame: then they are followed." to="../film" action="Go to Film" />;
+  if (!take)
+    return (
+      <NeedsFirst
+        title="No film yet"
+        text="Bring in the film and point out the joints on one frame: then they are followed."
+        to="../film"
+        action="Go to Film"
+      />
+    );
   const open = LANDMARK_GUIDES.filter((g) => !take.marks[g.key]);
   if (open.length) {
     return (
@@ -93,13 +101,18 @@ function Tracking({ session }: { session: FitSession }) {
       }
     };
     try {
-      const marks = Object.fromEntries(SIDE_LANDMARKS.map((k) => [k, { x: take.marks[k]!.x, y: take.marks[k]!.y }]));
+      const marks = Object.fromEntries(
+        SIDE_LANDMARKS.map((k) => [k, { x: take.marks[k]!.x, y: take.marks[k]!.y }]),
+      );
       const answer = await spawned.api.track(clip.blob, take.markedFrame, marks, proxy(onProgress));
       if (answer.ok) {
         setTracks(answer.tracks);
         setPatches(answer.patches);
         await saving(() => saveTracks(take.id, answer.tracks));
-        await edit({ kind: 'tracking', tracking: { state: answer.stopped ? 'stopped' : 'done', framesDone: answer.framesDone } });
+        await edit({
+          kind: 'tracking',
+          tracking: { state: answer.stopped ? 'stopped' : 'done', framesDone: answer.framesDone },
+        });
       } else {
         setTrouble(`${answer.trouble.title} ${answer.trouble.advice}`);
       }
@@ -112,7 +125,11 @@ function Tracking({ session }: { session: FitSession }) {
     }
   };
 
-  const map = readOptions(session) ?? { mmPerPx: 1, levelDeg: 0, facing: tracks ? facingOf(tracks) : 'right' };
+  const map = readOptions(session) ?? {
+    mmPerPx: 1,
+    levelDeg: 0,
+    facing: tracks ? facingOf(tracks) : 'right',
+  };
   const { state } = take.tracking;
   return (
     <Box sx={{ display: 'flex', flex: 1, minHeight: 0, flexDirection: { xs: 'column', md: 'row' } }}>
@@ -132,21 +149,50 @@ function Tracking({ session }: { session: FitSession }) {
         </ClipView>
         <Transport clip={clip} />
       </Box>
-      <Box component="aside" sx={{ width: { md: 330 }, borderLeft: { md: 1 }, borderColor: { md: 'divider' }, p: 2, overflowY: 'auto', display: 'flex', flexDirection: 'column', gap: 1.5 }}>
+      <Box
+        component="aside"
+        sx={{
+          width: { md: 330 },
+          borderLeft: { md: 1 },
+          borderColor: { md: 'divider' },
+          p: 2,
+          overflowY: 'auto',
+          display: 'flex',
+          flexDirection: 'column',
+          gap: 1.5,
+        }}
+      >
         {running ? (
-          <Progress running={running} frames={take.video.frames} onStop={() => void worker.current?.api.stop()} />
+          <Progress
+            running={running}
+            frames={take.video.frames}
+            onStop={() => void worker.current?.api.stop()}
+          />
         ) : (
           <>
-            <Typography variant="h2">{state === 'none' ? 'Follow the joints' : state === 'done' ? 'Followed through the whole film' : 'Followed in part'}</Typography>
+            <Typography variant="h2">
+              {state === 'none'
+                ? 'Follow the joints'
+                : state === 'done'
+                  ? 'Followed through the whole film'
+                  : 'Followed in part'}
+            </Typography>
             {state === 'none' && (
-              <Typography>From frame {take.markedFrame} to both ends of the film, {take.video.frames} frames.</Typography>
+              <Typography>
+                From frame {take.markedFrame} to both ends of the film, {take.video.frames} frames.
+              </Typography>
             )}
             {state === 'stopped' && (
               <Alert severity="info" variant="outlined">
-                {take.tracking.framesDone} of {take.video.frames} frames are followed and kept. Tracking again starts from the marks.
+                {take.tracking.framesDone} of {take.video.frames} frames are followed and kept. Tracking again
+                starts from the marks.
               </Alert>
             )}
-            <Button variant={state === 'done' ? 'outlined' : 'contained'} disabled={!clip.blob} onClick={() => void begin()}>
+            <Button
+              variant={state === 'done' ? 'outlined' : 'contained'}
+              disabled={!clip.blob}
+              onClick={() => void begin()}
+            >
               {state === 'none' ? 'Track' : 'Track again'}
             </Button>
           </>
@@ -159,7 +205,8 @@ function Tracking({ session }: { session: FitSession }) {
         )}
         {patches.length > 0 && (
           <Alert severity="warning" variant="outlined">
-            No sticker found on {patches.join(', ')}: followed by the look of the spot, which may drift. Look at the far end of the film.
+            No sticker found on {patches.join(', ')}: followed by the look of the spot, which may drift. Look
+            at the far end of the film.
           </Alert>
         )}
         {tracks && <TrackStrips tracks={tracks} frame={clip.shown} onGo={clip.goTo} />}
@@ -182,7 +229,12 @@ function Progress({ running, frames, onStop }: { running: Running; frames: numbe
       <Typography variant="h2" gutterBottom>
         Following the joints
       </Typography>
-      <LinearProgress variant="determinate" value={(100 * done) / frames} aria-label="Frames done" sx={{ height: 10 }} />
+      <LinearProgress
+        variant="determinate"
+        value={(100 * done) / frames}
+        aria-label="Frames done"
+        sx={{ height: 10 }}
+      />
       <Typography sx={{ my: 1 }}>
         {done} of {frames} frames{leftS !== null && ` · about ${Math.max(1, Math.ceil(leftS))} s left`}
       </Typography>

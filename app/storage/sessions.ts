@@ -4,7 +4,16 @@ import { checkRecord, riderSchema, sessionSchema, type Checked } from '../../cor
 import type { FitSession, Rider, Take } from '../../core/records/types.ts';
 import type { Tracks } from '../../core/stroke/tracks.ts';
 import { saving } from './saveState';
-import { dropTake, dropTracks, loadClip, loadTracks, riderStore, saveClip, saveTracks, sessionStore } from './stores';
+import {
+  dropTake,
+  dropTracks,
+  loadClip,
+  loadTracks,
+  riderStore,
+  saveClip,
+  saveTracks,
+  sessionStore,
+} from './stores';
 
 export const loadSession = async (id: string): Promise<Checked<FitSession> | null> => {
   const stored = await sessionStore.getItem(id);
@@ -16,7 +25,8 @@ export const loadRider = async (id: string): Promise<Rider | null> => {
   return checked.ok ? checked.value : null;
 };
 
-export const saveRider = (rider: Rider): Promise<unknown> => saving(() => riderStore.setItem(rider.id, rider));
+export const saveRider = (rider: Rider): Promise<unknown> =>
+  saving(() => riderStore.setItem(rider.id, rider));
 export const saveSession = (session: FitSession): Promise<unknown> =>
   saving(() => sessionStore.setItem(session.id, session));
 

@@ -3,7 +3,8 @@ import { VideoSampleSink, type VideoSample } from 'mediabunny';
 import type { VideoInfo } from '../../core/records/types.ts';
 import { openClip, type ClipTrouble, type OpenedClip } from './openClip';
 
-export type OpenAnswer = { ok: true; info: VideoInfo; tS: Float64Array } | { ok: false; trouble: ClipTrouble };
+export type OpenAnswer =
+  { ok: true; info: VideoInfo; tS: Float64Array } | { ok: false; trouble: ClipTrouble };
 
 /** Decoded frames kept for stepping back and forth, by pixels rather than by count. */
 const KEEP_PX = 45_000_000;

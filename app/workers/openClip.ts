@@ -1,5 +1,13 @@
-import { ALL_FORMATS, BlobSource, EncodedPacketSink, Input, UnsupportedInputFormatError, type InputVideoTrack } from 'mediabunny';
+import {
+  ALL_FORMATS,
+  BlobSource,
+  EncodedPacketSink,
+  Input,
+  UnsupportedInputFormatError,
+  type InputVideoTrack,
+} from 'mediabunny';
 import type { VideoInfo } from '../../core/records/types.ts';
+import { frameRateOf } from '../../core/signal/stamps.ts';
 
 export interface OpenedClip {
   input: Input;
@@ -15,7 +23,8 @@ export interface ClipTrouble {
   advice: string;
 }
 
-const MAKE_ONE = 'Film in H.264 (MP4), or convert the file with any video program to MP4 with H.264, or WebM with VP9.';
+const MAKE_ONE =
+  'Film in H.264 (MP4), or convert the file with any video program to MP4 with H.264, or WebM with VP9.';
 
 async function startOf(blob: Blob): Promise<string> {
   const bytes = new Uint8Array(await blob.slice(0, 64).arrayBuffer());
@@ -24,21 +33,34 @@ async function startOf(blob: Blob): Promise<string> {
 
 /** A word for what a file that is no video seems to be, from its first bytes. */
 async function describe(blob: Blob): Promise<ClipTrouble> {
-  if (blob.size === 0) return { title: 'This file is empty.', advice: 'Copy it from the camera again, or choose another.' };
+  if (blob.size === 0)
+    return { title: 'This file is empty.', advice: 'Copy it from the camera again, or choose another.' };
   const head = await startOf(blob);
   const picture =
-    head.startsWith('\x89PNG') || head.startsWith('\xff\xd8\xff') || head.startsWith('GIF8') || /^RIFF.{4}WEBP/s.test(head) || /ftyp(heic|heix|mif1|avif)/.test(head);
+    head.startsWith('\x89PNG') ||
+    head.startsWith('\xff\xd8\xff') ||
+    head.startsWith('GIF8') ||
+    /^RIFF.{4}WEBP/s.test(head) ||
+    /ftyp(heic|heix|mif1|avif)/.test(head);
   if (picture) {
-    return { title: 'This is a picture, not a film.', advice: 'Choose the video itself: a clip of at least five turns of the crank.' };
+    return {
+      title: 'This is a picture, not a film.',
+      advice: 'Choose the video itself: a clip of at least five turns of the crank.',
+    };
   }
   if (/ftyp/.test(head) || head.startsWith('\x1aE\xdf\xa3')) {
     return {
       title: 'This video file is cut short: its index is missing.',
-      advice: 'The copy or the recording was broken off. Copy it from the camera again; if the original is broken too, film again.',
+      advice:
+        'The copy or the recording was broken off. Copy it from the camera again; if the original is broken too, film again.',
     };
   }
   const printable = [...head].every((c) => (c >= ' ' && c <= '~') || '\r\n\t'.includes(c) || c >= '\x80');
-  if (printable) return { title: 'This is a text file with a video’s name.', advice: `Choose the video itself. ${MAKE_ONE}` };
+  if (printable)
+    return {
+      title: 'This is a text file with a video’s name.',
+      advice: `Choose the video itself. ${MAKE_ONE}`,
+    };
   return { title: 'This is not a video that can be read here.', advice: MAKE_ONE };
 }
 
@@ -52,7 +74,8 @@ const HEVC: ClipTrouble = {
 async function stampsOf(track: InputVideoTrack): Promise<Float64Array> {
   const sink = new EncodedPacketSink(track);
   const stamps: number[] = [];
-  for await (const packet of sink.packets(undefined, undefined, { metadataOnly: true })) stamps.push(packet.timestamp);
+  for await (const packet of sink.packets(undefined, undefined, { metadataOnly: true }))
+    stamps.push(packet.timestamp);
   return Float64Array.from(stamps).sort();
 }
 
@@ -74,7 +97,9 @@ async function isCutShort(input: Input, track: InputVideoTrack, tS: Float64Array
  * Opens a file as a clip: container read, codec known and decodable, every frame's stamp listed. Nothing is read whole into
  * memory. The caller disposes of `input`.
  */
-export async function openClip(blob: Blob): Promise<{ ok: true; clip: OpenedClip } | { ok: false; trouble: ClipTrouble }> {
+export async function openClip(
+  blob: Blob,
+): Promise<{ ok: true; clip: OpenedClip } | { ok: false; trouble: ClipTrouble }> {
   const input = new Input({ source: new BlobSource(blob), formats: ALL_FORMATS });
   const refuse = (trouble: ClipTrouble): { ok: false; trouble: ClipTrouble } => {
     input.dispose();
@@ -86,15 +111,24 @@ export async function openClip(blob: Blob): Promise<{ ok: true; clip: OpenedClip
       const audio = await input.getPrimaryAudioTrack();
       return refuse(
         audio
-          ? { title: 'This file has sound only, no picture.', advice: 'Choose the video itself: a clip of at least five turns of the crank.' }
-          : { title: 'There is no film in this file: it holds zero frames.', advice: 'The recording was stopped before it began. Film again.' },
+          ? {
+              title: 'This file has sound only, no picture.',
+              advice: 'Choose the video itself: a clip of at least five turns of the crank.',
+            }
+          : {
+              title: 'There is no film in this file: it holds zero frames.',
+              advice: 'The recording was stopped before it began. Film again.',
+            },
       );
     }
     const codec = await track.getCodec();
     if (codec === 'hevc') return refuse(HEVC);
     const tS = await stampsOf(track);
     if (tS.length === 0) {
-      return refuse({ title: 'There is no film in this file: it holds zero frames.', advice: 'The recording was stopped before it began. Film again.' });
+      return refuse({
+        title: 'There is no film in this file: it holds zero frames.',
+        advice: 'The recording was stopped before it began. Film again.',
+      });
     }
     if (!codec || !(await track.canDecode())) {
       return refuse({
@@ -105,19 +139,18 @@ export async function openClip(blob: Blob): Promise<{ ok: true; clip: OpenedClip
     if (await isCutShort(input, track, tS)) {
       return refuse({
         title: 'This video file is cut short: its end is missing.',
-        advice: 'The copy or the recording was broken off. Copy it from the camera again; if the original is broken too, film again.',
+        advice:
+          'The copy or the recording was broken off. Copy it from the camera again; if the original is broken too, film again.',
       });
     }
-    const steps = Array.from(tS.slice(1), (t, i) => t - tS[i]).sort((a, b) => a - b);
-    const step = steps.length ? steps[steps.length >> 1] : 0;
+    const rate = frameRateOf(tS);
     const info: VideoInfo = {
       widthPx: await track.getDisplayWidth(),
       heightPx: await track.getDisplayHeight(),
       codec,
       frames: tS.length,
-      durationS: tS[tS.length - 1] - tS[0] + step,
-      framesPerS: step > 0 ? 1 / step : 0,
-      evenlyTimed: steps.length === 0 || (steps[0] > 0.7 * step && steps[steps.length - 1] < 1.5 * step),
+      durationS: tS[tS.length - 1] - tS[0] + (rate.framesPerS > 0 ? 1 / rate.framesPerS : 0),
+      ...rate,
       rotationDeg: await track.getRotation(),
     };
     return { ok: true, clip: { input, track, info, tS } };

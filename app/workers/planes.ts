@@ -5,7 +5,10 @@ import { turnFrame, type PlanarFrame } from '../../core/tracking/frame.ts';
  * A decoded frame as planes, upright, at its display size. 4:2:0 formats are copied as they are; anything else goes through a
  * canvas.
  */
-export async function planesOf(sample: VideoSample, spare?: Uint8Array): Promise<{ frame: PlanarFrame; buffer: Uint8Array }> {
+export async function planesOf(
+  sample: VideoSample,
+  spare?: Uint8Array,
+): Promise<{ frame: PlanarFrame; buffer: Uint8Array }> {
   const { format } = sample;
   const { width, height } = sample.visibleRect;
   const square = sample.squarePixelWidth === width && sample.squarePixelHeight === height;

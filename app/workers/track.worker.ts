@@ -9,7 +9,16 @@ import { planesOf } from './planes';
 import { trackClip, type TrackProgress } from './trackClip';
 
 export type TrackAnswer =
-  | { ok: true; tracks: Tracks; framesDone: number; frames: number; stopped: boolean; ms: number; trackerMs: number; patches: string[] }
+  | {
+      ok: true;
+      tracks: Tracks;
+      framesDone: number;
+      frames: number;
+      stopped: boolean;
+      ms: number;
+      trackerMs: number;
+      patches: string[];
+    }
   | { ok: false; trouble: ClipTrouble };
 
 let stopAsked = false;
@@ -95,7 +104,8 @@ function snapOnFrame(frame: PlanarFrame, at: Vec2): Vec2 | null {
       const a = (k / places) * 2 * Math.PI;
       const found = learnSticker(frame, { x: at.x + radius * Math.cos(a), y: at.y + radius * Math.sin(a) });
       if (found && Math.hypot(found.centre.x - at.x, found.centre.y - at.y) <= 14) {
-        if (!best || found.sticker.contrast > best.contrast) best = { centre: found.centre, contrast: found.sticker.contrast };
+        if (!best || found.sticker.contrast > best.contrast)
+          best = { centre: found.centre, contrast: found.sticker.contrast };
       }
     }
     if (best) return best.centre;

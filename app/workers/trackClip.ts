@@ -73,7 +73,11 @@ export async function trackClip(
     if (!tracker) {
       tracker = start(frame);
       first = frame;
-      note(index, tracker.keys.map((key) => ({ ...marks[key], confidence: 1 })), tracker.keys);
+      note(
+        index,
+        tracker.keys.map((key) => ({ ...marks[key], confidence: 1 })),
+        tracker.keys,
+      );
     } else {
       spare = buffer;
       timed(tracker, frame, index);

@@ -17,7 +17,10 @@ export function parseTracksCsv(text: string): ParsedTracks {
   const fail = (message: string): ParsedTracks => ({ ok: false, message });
   if (text.length > LONGEST_FILE_CHARS) return fail('The file is over 80 MB: no clip has that many frames.');
   if (text.includes('\u0000')) return fail('Row 1, column 1: this is not a text file.');
-  const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: 'greedy', delimiter: ',' });
+  const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), {
+    skipEmptyLines: 'greedy',
+    delimiter: ',',
+  });
   const broken = parsed.errors.find((e) => e.type !== 'Delimiter');
   if (broken) return fail(`Row ${(broken.row ?? 0) + 1}, column 1: ${broken.message}.`);
   const [header, ...rows] = parsed.data;
@@ -39,17 +42,23 @@ export function parseTracksCsv(text: string): ParsedTracks {
   if (keys.length === 0) return fail('Row 1, column 3: no landmark columns such as hip_x_px, hip_y_px.');
   if (rows.length === 0) return fail('Row 2, column frame: there is no row under the header.');
   const tS: number[] = [];
-  const tracks = emptyTracks(rows.map(() => 0), keys);
+  const tracks = emptyTracks(
+    rows.map(() => 0),
+    keys,
+  );
   for (let r = 0; r < rows.length; r += 1) {
     const row = rows[r];
     const at = (name: string): string => (row[column(name)] ?? '').trim();
     const where = (name: string): string => `Row ${r + 2}, column ${name}`;
-    if (row.length > names.length) return fail(`Row ${r + 2}, column ${names.length + 1}: more cells than the header has.`);
+    if (row.length > names.length)
+      return fail(`Row ${r + 2}, column ${names.length + 1}: more cells than the header has.`);
     const t = at('t_s');
     if (!DECIMAL.test(t)) return fail(`${where('t_s')}: “${t.slice(0, 40)}” is not a time in seconds.`);
-    if (r > 0 && Number(t) < tS[r - 1]) return fail(`${where('t_s')}: the time goes back from ${tS[r - 1]} to ${t}.`);
+    if (r > 0 && Number(t) < tS[r - 1])
+      return fail(`${where('t_s')}: the time goes back from ${tS[r - 1]} to ${t}.`);
     tS.push(Number(t));
-    if (!/^\d+$/.test(at('frame'))) return fail(`${where('frame')}: “${at('frame').slice(0, 40)}” is not a frame number.`);
+    if (!/^\d+$/.test(at('frame')))
+      return fail(`${where('frame')}: “${at('frame').slice(0, 40)}” is not a frame number.`);
     for (const key of keys) {
       const cells = [at(`${key}_x_px`), at(`${key}_y_px`)];
       for (const [k, cell] of cells.entries()) {

@@ -1,5 +1,13 @@
 import { describe, expect, it } from 'vitest';
-import { changeBike, changeWithAnswer, kneeCurve, legAt, legSpanMm, simpleLeg, type BikeChange } from './legModel.ts';
+import {
+  changeBike,
+  changeWithAnswer,
+  kneeCurve,
+  legAt,
+  legSpanMm,
+  simpleLeg,
+  type BikeChange,
+} from './legModel.ts';
 
 const leg = simpleLeg({
   crankMm: 172.5,
@@ -52,8 +60,13 @@ describe('the leg model', () => {
     const span = legSpanMm(leg, at);
     const stiff = legSpanMm(changeBike(leg, { saddleUpMm: 12 }), at) - span;
     expect(legSpanMm(changeWithAnswer(leg, { saddleUpMm: 5 }, 1), at)).toBeCloseTo(span, 4);
-    expect(legSpanMm(changeWithAnswer(leg, { saddleUpMm: 12 }, 0.35), at) - span).toBeCloseTo(0.65 * stiff, 4);
-    expect(changeWithAnswer(leg, { saddleUpMm: 12 }, 0.35).footPitchDeg.mean).toBeGreaterThan(leg.footPitchDeg.mean);
+    expect(legSpanMm(changeWithAnswer(leg, { saddleUpMm: 12 }, 0.35), at) - span).toBeCloseTo(
+      0.65 * stiff,
+      4,
+    );
+    expect(changeWithAnswer(leg, { saddleUpMm: 12 }, 0.35).footPitchDeg.mean).toBeGreaterThan(
+      leg.footPitchDeg.mean,
+    );
   });
   it('has a cleat 10 mm back act like about 5 mm of saddle', () => {
     const straightest = (change: BikeChange): number => {

@@ -107,7 +107,11 @@ export function legAt(m: LegModel, thetaDeg: number): LegResult {
   if (!a || !b) {
     const d = distance(ankle, hip);
     const over = d - m.thighMm - m.shankMm;
-    return { ok: false, reason: 'cannot-reach', missMm: over > 0 ? over : d - Math.abs(m.thighMm - m.shankMm) };
+    return {
+      ok: false,
+      reason: 'cannot-reach',
+      missMm: over > 0 ? over : d - Math.abs(m.thighMm - m.shankMm),
+    };
   }
   const knee = a.x > b.x ? a : b;
   return { ok: true, spindle, ankle, knee, hip, kneeFlexionDeg: 180 - insideAngleDeg(hip, knee, ankle) };
@@ -143,7 +147,13 @@ export function kneeCurve(m: LegModel): KneeCurve {
     flexionDeg.push(pose.kneeFlexionDeg);
   }
   const min = Math.min(...flexionDeg);
-  return { ok: true, flexionDeg, min, minAtThetaDeg: GRID_DEG[flexionDeg.indexOf(min)], max: Math.max(...flexionDeg) };
+  return {
+    ok: true,
+    flexionDeg,
+    min,
+    minAtThetaDeg: GRID_DEG[flexionDeg.indexOf(min)],
+    max: Math.max(...flexionDeg),
+  };
 }
 
 /**

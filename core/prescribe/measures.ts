@@ -37,6 +37,13 @@ export function judgeReading(reading: Reading, protocol: Protocol): MeasureReadi
   return MEASURE_KEYS.map((key) => {
     const [value, uncertainty] = values[key];
     const band = protocol.bands[key];
-    return { key, value, uncertainty, unit: key.endsWith('Mm') ? 'mm' : '°', band, verdict: judge(value, uncertainty, band) };
+    return {
+      key,
+      value,
+      uncertainty,
+      unit: key.endsWith('Mm') ? 'mm' : '°',
+      band,
+      verdict: judge(value, uncertainty, band),
+    };
   });
 }

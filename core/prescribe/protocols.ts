@@ -56,7 +56,8 @@ export const PROTOCOLS: readonly Protocol[] = [
     id: 'long-distance',
     name: 'Long-distance and gravel',
     position: 'on the hoods',
-    reason: 'Hours in one posture: an open hip and a back that need not be held; a little more knee bend forgives rough ground.',
+    reason:
+      'Hours in one posture: an open hip and a back that need not be held; a little more knee bend forgives rough ground.',
     ...COMMON,
     bands: {
       kneeFlexionMinDeg: within(33, 42),

@@ -104,7 +104,12 @@ export function adviseSaddleHeight(
   const ends = [solve(targetDeg, k0), solve(targetDeg, k1)];
   const shifted = solve(targetDeg + measured.uncertaintyDeg, kappa.mean);
   if (aim === null || least === null) {
-    return { kind: 'impossible', verdict, reason: 'No saddle height within 80 mm brings this knee into its band: look at the marks and the scale.' };
+    return {
+      kind: 'impossible',
+      verdict,
+      reason:
+        'No saddle height within 80 mm brings this knee into its band: look at the marks and the scale.',
+    };
   }
   const byMeasure = shifted === null ? 0 : Math.abs(shifted - aim);
   const sign = Math.sign(aim);

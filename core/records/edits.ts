@@ -31,7 +31,11 @@ export const editSchema = Joi.alternatives<SessionEdit>().conditional('.kind', {
     },
     {
       is: 'marks',
-      then: Joi.object({ kind: Joi.any(), frame: Joi.number().integer().min(0).required(), marks: marksSchema.required() }),
+      then: Joi.object({
+        kind: Joi.any(),
+        frame: Joi.number().integer().min(0).required(),
+        marks: marksSchema.required(),
+      }),
     },
     {
       is: 'tracking',
@@ -44,7 +48,10 @@ export const editSchema = Joi.alternatives<SessionEdit>().conditional('.kind', {
       }),
     },
     { is: 'protocol', then: Joi.object({ kind: Joi.any(), protocolId: Joi.string().max(60).required() }) },
-    { is: 'tried', then: Joi.object({ kind: Joi.any(), saddleMm: Joi.number().min(-80).max(80).allow(null).required() }) },
+    {
+      is: 'tried',
+      then: Joi.object({ kind: Joi.any(), saddleMm: Joi.number().min(-80).max(80).allow(null).required() }),
+    },
   ],
   otherwise: Joi.forbidden(),
 });
@@ -86,7 +93,11 @@ function change(s: FitSession, e: SessionEdit): FitSession | null {
     case 'axles':
       return { ...s, take: { ...s.take, axles: { rear: e.rear, front: e.front } } };
     case 'marks':
-      return { ...s, take: { ...s.take, markedFrame: e.frame, marks: e.marks, tracking: untracked }, triedSaddleMm: null };
+      return {
+        ...s,
+        take: { ...s.take, markedFrame: e.frame, marks: e.marks, tracking: untracked },
+        triedSaddleMm: null,
+      };
     case 'tracking':
       return { ...s, take: { ...s.take, tracking: e.tracking }, triedSaddleMm: null };
   }

@@ -2,7 +2,9 @@ import Joi from 'joi';
 import { SIDE_LANDMARKS } from '../stroke/landmarks.ts';
 import { RECORD_VERSION, type FitSession, type Rider, type Settings } from './types.ts';
 
-const id = Joi.string().pattern(/^[A-Za-z0-9_-]{1,40}$/).required();
+const id = Joi.string()
+  .pattern(/^[A-Za-z0-9_-]{1,40}$/)
+  .required();
 const finite = Joi.number().unsafe().min(-1e6).max(1e6);
 const iso = Joi.string().isoDate().required();
 const point = Joi.object({ x: finite.required(), y: finite.required() });
@@ -57,8 +59,13 @@ export const takeSchema = Joi.object({
     rotationDeg: Joi.number().valid(0, 90, 180, 270).required(),
   }).required(),
   demo: Joi.object({
-    clipUrl: Joi.string().pattern(/^\/demo\/[a-z]+\.(webm|mp4)$/).required(),
-    tracksUrl: Joi.string().pattern(/^\/demo\/[a-z]+\.tracks\.csv$/).allow(null).required(),
+    clipUrl: Joi.string()
+      .pattern(/^\/demo\/[a-z]+\.(webm|mp4)$/)
+      .required(),
+    tracksUrl: Joi.string()
+      .pattern(/^\/demo\/[a-z]+\.tracks\.csv$/)
+      .allow(null)
+      .required(),
   })
     .allow(null)
     .required(),

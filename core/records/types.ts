@@ -69,4 +69,8 @@ export interface Settings {
   jointConvention: 'bend' | 'inside';
 }
 
-export const DEFAULT_SETTINGS: Settings = { version: RECORD_VERSION, theme: 'system', jointConvention: 'bend' };
+export const DEFAULT_SETTINGS: Settings = {
+  version: RECORD_VERSION,
+  theme: 'system',
+  jointConvention: 'bend',
+};

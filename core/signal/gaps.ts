@@ -24,7 +24,8 @@ export function bridgeGaps(tS: ArrayLike<number>, values: ArrayLike<number>, lon
     const a = i - 1;
     if (a >= 0 && end < out.length && tS[end] - tS[a] <= longestS + 1e-9) {
       const span = tS[end] - tS[a];
-      const before = a > 0 && Number.isFinite(values[a - 1]) ? (out[a] - out[a - 1]) / (tS[a] - tS[a - 1]) : null;
+      const before =
+        a > 0 && Number.isFinite(values[a - 1]) ? (out[a] - out[a - 1]) / (tS[a] - tS[a - 1]) : null;
       const after =
         end + 1 < out.length && Number.isFinite(values[end + 1])
           ? (values[end + 1] - values[end]) / (tS[end + 1] - tS[end])
@@ -37,7 +38,10 @@ export function bridgeGaps(tS: ArrayLike<number>, values: ArrayLike<number>, lon
         const u2 = u * u;
         const u3 = u2 * u;
         out[k] =
-          (2 * u3 - 3 * u2 + 1) * out[a] + (u3 - 2 * u2 + u) * v0 + (3 * u2 - 2 * u3) * out[end] + (u3 - u2) * v1;
+          (2 * u3 - 3 * u2 + 1) * out[a] +
+          (u3 - 2 * u2 + u) * v0 +
+          (3 * u2 - 2 * u3) * out[end] +
+          (u3 - u2) * v1;
         filled[k] = 1;
       }
     }

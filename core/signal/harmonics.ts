@@ -57,7 +57,11 @@ function basisRow(thetaDeg: number, order: number): number[] {
   return row;
 }
 
-function accumulate(rows: readonly number[][], values: readonly number[], which: (i: number) => boolean): Normal {
+function accumulate(
+  rows: readonly number[][],
+  values: readonly number[],
+  which: (i: number) => boolean,
+): Normal {
   const n = rows[0].length;
   const a = Array.from({ length: n }, () => new Array<number>(n).fill(0));
   const b = new Array<number>(n).fill(0);
@@ -97,7 +101,10 @@ export function fitHarmonics(
   const all = accumulate(rows, values, () => true);
   const strokes = [...new Set(strokeOf)];
   // With one or two strokes, folds of every fourth sample stand in for left-out strokes.
-  const folds = strokes.length >= 3 ? strokes.map((s) => (i: number) => strokeOf[i] === s) : [0, 1, 2, 3].map((f) => (i: number) => i % 4 === f);
+  const folds =
+    strokes.length >= 3
+      ? strokes.map((s) => (i: number) => strokeOf[i] === s)
+      : [0, 1, 2, 3].map((f) => (i: number) => i % 4 === f);
   const error = new Array<number>(highest + 1).fill(0);
   for (const inFold of folds) {
     const part = accumulate(rows, values, inFold);
@@ -134,7 +141,12 @@ export function fitHarmonics(
 }
 
 /** Lowest and highest value of a curve over a turn, with the crank angles where they fall (to 0.05 degrees). */
-export function curveExtremes(c: HarmonicCurve): { min: number; minAtDeg: number; max: number; maxAtDeg: number } {
+export function curveExtremes(c: HarmonicCurve): {
+  min: number;
+  minAtDeg: number;
+  max: number;
+  maxAtDeg: number;
+} {
   const refine = (sign: 1 | -1): { value: number; at: number } => {
     let at = 0;
     let best = -Infinity;

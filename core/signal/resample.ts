@@ -3,7 +3,11 @@
  * Where a neighbour is unseen (NaN) the result is NaN.
  * @param tS times, s, strictly growing  @param values samples  @param gridS wanted times, s, growing
  */
-export function resample(tS: ArrayLike<number>, values: ArrayLike<number>, gridS: ArrayLike<number>): Float64Array {
+export function resample(
+  tS: ArrayLike<number>,
+  values: ArrayLike<number>,
+  gridS: ArrayLike<number>,
+): Float64Array {
   const out = new Float64Array(gridS.length).fill(NaN);
   const n = tS.length;
   let k = 0;

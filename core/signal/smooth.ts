@@ -6,7 +6,11 @@ import { resample } from './resample.ts';
  * brought back to its own times. Runs too short to filter are left as they are.
  * @param tS times, s, strictly growing  @param values NaN where unseen  @param cutoffHz low-pass cut-off
  */
-export function smoothSeries(tS: ArrayLike<number>, values: ArrayLike<number>, cutoffHz: number): Float64Array {
+export function smoothSeries(
+  tS: ArrayLike<number>,
+  values: ArrayLike<number>,
+  cutoffHz: number,
+): Float64Array {
   const out = Float64Array.from(values);
   let i = 0;
   while (i < out.length) {

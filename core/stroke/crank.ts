@@ -38,7 +38,9 @@ export function fitCrank(
     const circle = fitCircle(spindleMm.filter(isSeen));
     return circle && { circle, offsetMm: { x: NaN, y: NaN }, spindleMm: [...spindleMm] };
   }
-  const usable = toeMm.map((p, i) => ({ p, pitch: pitchDeg[i] })).filter((s) => isSeen(s.p) && Number.isFinite(s.pitch));
+  const usable = toeMm
+    .map((p, i) => ({ p, pitch: pitchDeg[i] }))
+    .filter((s) => isSeen(s.p) && Number.isFinite(s.pitch));
   if (usable.length < 12) return null;
   let offset = { ...OFFSET_PRIOR };
   let circle = fitCircle(usable.map((s) => shifted(s.p, offset, s.pitch)));

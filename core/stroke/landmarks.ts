@@ -23,12 +23,37 @@ export interface LandmarkGuide {
 
 /** What to point at, in the field's word and in plain words (handbook: measuring). */
 export const LANDMARK_GUIDES: readonly LandmarkGuide[] = [
-  { key: 'hip', name: 'Greater trochanter', plain: 'hip', place: 'where the thigh turns, found by swinging the leg' },
-  { key: 'knee', name: 'Lateral femoral epicondyle', plain: 'knee', place: 'on the bend axis, the outer side of the knee' },
+  {
+    key: 'hip',
+    name: 'Greater trochanter',
+    plain: 'hip',
+    place: 'where the thigh turns, found by swinging the leg',
+  },
+  {
+    key: 'knee',
+    name: 'Lateral femoral epicondyle',
+    plain: 'knee',
+    place: 'on the bend axis, the outer side of the knee',
+  },
   { key: 'ankle', name: 'Lateral malleolus', plain: 'ankle', place: 'the outer ankle bone' },
   { key: 'heel', name: 'Heel', plain: 'heel', place: 'on the shoe, below the ankle at the sole' },
-  { key: 'toe', name: 'Fifth metatarsal head', plain: 'toe', place: 'on the shoe at the sole, in line with the pedal spindle' },
-  { key: 'shoulder', name: 'Acromion', plain: 'shoulder', place: 'where the arm turns, as the camera sees it' },
+  {
+    key: 'toe',
+    name: 'Fifth metatarsal head',
+    plain: 'toe',
+    place: 'on the shoe at the sole, in line with the pedal spindle',
+  },
+  {
+    key: 'shoulder',
+    name: 'Acromion',
+    plain: 'shoulder',
+    place: 'where the arm turns, as the camera sees it',
+  },
   { key: 'elbow', name: 'Lateral humeral epicondyle', plain: 'elbow', place: 'the outer side of the elbow' },
-  { key: 'wrist', name: 'Ulnar styloid', plain: 'wrist', place: 'the bump on the little-finger side of the wrist' },
+  {
+    key: 'wrist',
+    name: 'Ulnar styloid',
+    plain: 'wrist',
+    place: 'the bump on the little-finger side of the wrist',
+  },
 ];

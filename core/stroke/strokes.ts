@@ -56,6 +56,7 @@ export function cutStrokes(thetaDeg: ArrayLike<number>, tS: ArrayLike<number>): 
     });
   }
   const middle = median(strokes.filter((s) => !s.fault).map((s) => s.cadenceRpm));
-  for (const s of strokes) if (!s.fault && Math.abs(s.cadenceRpm - middle) > 0.15 * middle) s.fault = 'cadence';
+  for (const s of strokes)
+    if (!s.fault && Math.abs(s.cadenceRpm - middle) > 0.15 * middle) s.fault = 'cadence';
   return strokes;
 }

@@ -22,7 +22,11 @@ export function emptyTracks(tS: ArrayLike<number>, keys: readonly string[]): Tra
     landmarks: Object.fromEntries(
       keys.map((key) => [
         key,
-        { xPx: new Float64Array(n).fill(NaN), yPx: new Float64Array(n).fill(NaN), confidence: new Float32Array(n) },
+        {
+          xPx: new Float64Array(n).fill(NaN),
+          yPx: new Float64Array(n).fill(NaN),
+          confidence: new Float32Array(n),
+        },
       ]),
     ),
   };

@@ -27,7 +27,8 @@ export const LEVEL_SD_DEG = 0.3;
  */
 export function angleSensitivity(key: AngleKey, joints: Readonly<Record<SideLandmark, Vec2>>): number {
   const shape = ANGLE_SHAPES[key];
-  if (shape.kind === 'direction') return (Math.SQRT2 / distance(joints[shape.from], joints[shape.to])) * DEG_PER_RAD;
+  if (shape.kind === 'direction')
+    return (Math.SQRT2 / distance(joints[shape.from], joints[shape.to])) * DEG_PER_RAD;
   const u = sub(joints[shape.ends[0]], joints[shape.vertex]);
   const w = sub(joints[shape.ends[1]], joints[shape.vertex]);
   const a = Math.hypot(u.x, u.y);

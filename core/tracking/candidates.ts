@@ -2,20 +2,28 @@ import type { Vec2 } from '../geometry/vec.ts';
 import { colourDistance2, type PlanarFrame } from './frame.ts';
 import type { Sticker } from './sticker.ts';
 
-/** A place that looks like the sticker, coarsely: 0…1, how much of its disc has the colour. */
+/** A place that looks like the sticker, coarsely: 0…1, how much more of its disc has the colour than of what surrounds it. */
 export interface Candidate extends Vec2 {
   score: number;
 }
 
 /**
  * All places near a point that look like the sticker, best first.
- * Each pixel's likeness to the sticker's colour is summed over a box of the sticker's size (summed-area table); local maxima
- * at least a radius apart are kept.
+ * Each pixel's likeness to the sticker's colour is summed over a box of the sticker's size, less the mean of a frame round it
+ * (summed-area table): a dark leg is not a dark sticker. Local maxima at least a radius apart are kept; of equals the nearer
+ * comes first.
  * @param reachPx half the window's side  @param most how many to return at the most
  */
-export function findCandidates(f: PlanarFrame, s: Sticker, near: Vec2, reachPx: number, most: number): Candidate[] {
+export function findCandidates(
+  f: PlanarFrame,
+  s: Sticker,
+  near: Vec2,
+  reachPx: number,
+  most: number,
+): Candidate[] {
   const half = Math.max(1, Math.round(s.radiusPx * 0.8));
-  const pad = half + 1;
+  const around = half + Math.max(3, Math.round(s.radiusPx * 0.8));
+  const pad = around + 1;
   const x0 = Math.max(0, Math.floor(near.x - reachPx) - pad);
   const y0 = Math.max(0, Math.floor(near.y - reachPx) - pad);
   const x1 = Math.min(f.width - 1, Math.ceil(near.x + reachPx) + pad);
@@ -36,30 +44,40 @@ export function findCandidates(f: PlanarFrame, s: Sticker, near: Vec2, reachPx: 
       table[(j + 1) * (w + 1) + i + 1] = table[j * (w + 1) + i + 1] + row;
     }
   }
-  const side = 2 * half + 1;
-  const gw = w - 2 * half;
-  const gh = h - 2 * half;
+  const sum = (i: number, j: number, reach: number): number => {
+    const a = (j - reach) * (w + 1) + i - reach;
+    const b = (j + reach + 1) * (w + 1) + i - reach;
+    const side = 2 * reach + 1;
+    return table[b + side] - table[b] - table[a + side] + table[a];
+  };
+  const inner = (2 * half + 1) ** 2;
+  const outer = (2 * around + 1) ** 2 - inner;
+  const gw = w - 2 * around;
+  const gh = h - 2 * around;
   const scores = new Float32Array(gw * gh);
   for (let j = 0; j < gh; j += 1) {
     for (let i = 0; i < gw; i += 1) {
-      const a = j * (w + 1) + i;
-      const b = (j + side) * (w + 1) + i;
-      scores[j * gw + i] = (table[b + side] - table[b] - table[a + side] + table[a]) / (side * side);
+      const disc = sum(i + around, j + around, half);
+      if (disc < 0.3 * inner) continue;
+      scores[j * gw + i] = disc / inner - (sum(i + around, j + around, around) - disc) / outer;
     }
   }
   const found: Candidate[] = [];
   for (let j = 0; j < gh; j += 1) {
     for (let i = 0; i < gw; i += 1) {
       const v = scores[j * gw + i];
-      if (v < 0.3) continue;
+      if (v < 0.25) continue;
       const left = i > 0 ? scores[j * gw + i - 1] : 0;
       const right = i < gw - 1 ? scores[j * gw + i + 1] : 0;
       const up = j > 0 ? scores[(j - 1) * gw + i] : 0;
       const down = j < gh - 1 ? scores[(j + 1) * gw + i] : 0;
-      if (v >= left && v > right && v >= up && v > down) found.push({ x: x0 + half + i, y: y0 + half + j, score: v });
+      if (v >= left && v > right && v >= up && v > down)
+        found.push({ x: x0 + around + i, y: y0 + around + j, score: v });
     }
   }
-  found.sort((a, b) => b.score - a.score);
+  const worth = (c: Candidate): number =>
+    c.score - (0.2 * Math.hypot(c.x - near.x, c.y - near.y)) / Math.max(1, reachPx);
+  found.sort((a, b) => worth(b) - worth(a));
   const kept: Candidate[] = [];
   for (const c of found) {
     if (kept.length >= most) break;

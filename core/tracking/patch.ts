@@ -73,7 +73,12 @@ function correlation(f: PlanarFrame, p: Patch, x: number, y: number, step: numbe
  * Finds the patch near a point: a coarse search on every second pixel, then finer, then a parabola below the pixel.
  * @returns the place and its correlation, or null where nothing correlates over 0.4
  */
-export function findPatch(f: PlanarFrame, p: Patch, near: Vec2, reachPx: number): (Vec2 & { score: number }) | null {
+export function findPatch(
+  f: PlanarFrame,
+  p: Patch,
+  near: Vec2,
+  reachPx: number,
+): (Vec2 & { score: number }) | null {
   let best = { x: near.x, y: near.y, score: -1 };
   for (let dy = -reachPx; dy <= reachPx; dy += 2) {
     for (let dx = -reachPx; dx <= reachPx; dx += 2) {
@@ -102,9 +107,11 @@ export function findPatch(f: PlanarFrame, p: Patch, near: Vec2, reachPx: number)
   const h = 0.5;
   const mid = best.score;
   const x =
-    best.x + h * peak(correlation(f, p, best.x - h, best.y, 1), mid, correlation(f, p, best.x + h, best.y, 1));
+    best.x +
+    h * peak(correlation(f, p, best.x - h, best.y, 1), mid, correlation(f, p, best.x + h, best.y, 1));
   const y =
-    best.y + h * peak(correlation(f, p, best.x, best.y - h, 1), mid, correlation(f, p, best.x, best.y + h, 1));
+    best.y +
+    h * peak(correlation(f, p, best.x, best.y - h, 1), mid, correlation(f, p, best.x, best.y + h, 1));
   return { x, y, score: mid };
 }
 

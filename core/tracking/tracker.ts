@@ -91,7 +91,14 @@ export function startTracker(
   // A foot at 95 rpm crosses a seventh of its circle between frames at 30 frames/s: look that far when nothing is known yet.
   const farReach = Math.round(0.085 * Math.min(frame.width, frame.height));
 
-  const optionsFor = (f: Followed, frameNow: PlanarFrame, t: number): (Option & { found: Located | null; score: number })[] => {
+  // How much of the time between frames the shutter is open, learned from how far moving stickers are smeared.
+  let openShare = 0.2;
+
+  const optionsFor = (
+    f: Followed,
+    frameNow: PlanarFrame,
+    t: number,
+  ): (Option & { found: Located | null; score: number })[] => {
     const guess = predict(f.trail.slice(-3), t);
     const newest = f.trail[f.trail.length - 1];
     const blind = f.trail.length < 2 || f.lostFrames > 0;
@@ -107,18 +114,32 @@ export function startTracker(
       const hit = findPatch(frameNow, f.patch, near, Math.min(reach, 28));
       if (!hit) return [];
       const miss = distance(hit, near) / sigma;
-      return [{ x: hit.x, y: hit.y, score: hit.score, found: null, cost: miss * miss * 0.5 + 12 * (1 - hit.score) }];
+      return [
+        { x: hit.x, y: hit.y, score: hit.score, found: null, cost: miss * miss * 0.5 + 12 * (1 - hit.score) },
+      ];
     }
     const out: (Option & { found: Located | null; score: number })[] = [];
     for (const c of findCandidates(frameNow, f.sticker!, near, reach, blind ? 7 : 3)) {
-      // Without knowing the shutter, the smear is at most the step since the last frame; half of it fits most cameras.
-      const step = f.trail.length > 1 ? { x: (c.x - newest.x) * 0.4, y: (c.y - newest.y) * 0.4 } : { x: 0, y: 0 };
+      const share = f.trail.length > 1 ? Math.min(0.7, 1.1 * openShare) : 0;
+      const step = { x: (c.x - newest.x) * share, y: (c.y - newest.y) * share };
       const found = centreOn(frameNow, f.sticker!, c, step);
-      if (!found || found.areaRatio < WHOLE_FROM || found.areaRatio > WHOLE_TO || found.colourMiss > COLOUR_MISS) continue;
+      if (
+        !found ||
+        found.areaRatio < WHOLE_FROM ||
+        found.areaRatio > WHOLE_TO ||
+        found.colourMiss > COLOUR_MISS
+      )
+        continue;
       if (out.some((o) => distance(o, found) < 1)) continue;
       const miss = distance(found, near) / sigma;
       const looks = (Math.log(found.areaRatio) / 0.2) ** 2 + (found.colourMiss / 0.2) ** 2;
-      out.push({ x: found.x, y: found.y, found, score: confidenceOf(found), cost: 0.5 * miss * miss + 0.5 * looks });
+      out.push({
+        x: found.x,
+        y: found.y,
+        found,
+        score: confidenceOf(found),
+        cost: 0.5 * miss * miss + 0.5 * looks,
+      });
     }
     return out.sort((a, b) => a.cost - b.cost);
   };
@@ -139,8 +160,16 @@ export function startTracker(
           const error = distance(predict(f.trail.slice(-3), t), at);
           f.surprise += 0.25 * (error - f.surprise);
         }
+        const newest = f.trail[f.trail.length - 1];
+        const stepPx = distance(newest, at);
+        if (at.found && f.trail.length > 1 && f.lostFrames === 0 && stepPx > 5) {
+          // What stands beside a sticker may lengthen its smear, never shorten it: follow the lower estimates.
+          const seen = Math.min(0.7, at.found.smearPx / stepPx);
+          openShare += (seen < openShare ? 0.15 : 0.04) * (seen - openShare);
+        }
         // After a gap the old places say nothing about the speed any more.
-        f.trail = f.lostFrames > 4 ? [{ t, x: at.x, y: at.y }] : [...f.trail.slice(-3), { t, x: at.x, y: at.y }];
+        f.trail =
+          f.lostFrames > 4 ? [{ t, x: at.x, y: at.y }] : [...f.trail.slice(-3), { t, x: at.x, y: at.y }];
         f.lostFrames = 0;
         if (f.sticker && at.found && at.score > 0.7) adapt(f.sticker, frameNow, at);
         if (f.patch && at.score > 0.75) refreshPatch(frameNow, f.patch, at, 0.2);

@@ -67,7 +67,13 @@ export function openFilm(scene: Scene, film: FilmSetting): { shoot: (i: number) 
 }
 
 /** The raster as the three planes of 4:2:0 video (BT.709, limited range), as a decoder hands them out, chroma left-sited. */
-export function toPlanes(r: Raster): { width: number; height: number; y: Uint8Array; u: Uint8Array; v: Uint8Array } {
+export function toPlanes(r: Raster): {
+  width: number;
+  height: number;
+  y: Uint8Array;
+  u: Uint8Array;
+  v: Uint8Array;
+} {
   const { width, height, rgb } = r;
   const cw = width >> 1;
   const y = new Uint8Array(width * height);

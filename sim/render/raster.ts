@@ -135,7 +135,13 @@ export function fillDisc(r: Raster, c: Vec2, radius: number, colour: Rgb): void 
 
 /** A ring (tyre, rim) stretched to an ellipse by the camera's yaw. */
 export function fillRing(r: Raster, c: Vec2, rx: number, ry: number, widthPx: number, colour: Rgb): void {
-  const [x0, y0, x1, y1] = box(r, c.x - rx - widthPx, c.y - ry - widthPx, c.x + rx + widthPx, c.y + ry + widthPx);
+  const [x0, y0, x1, y1] = box(
+    r,
+    c.x - rx - widthPx,
+    c.y - ry - widthPx,
+    c.x + rx + widthPx,
+    c.y + ry + widthPx,
+  );
   for (let y = y0; y <= y1; y += 1) {
     for (let x = x0; x <= x1; x += 1) {
       const ex = (x - c.x) / rx;
@@ -150,7 +156,13 @@ export function fillRing(r: Raster, c: Vec2, rx: number, ry: number, widthPx: nu
 export function fillConvex(r: Raster, corners: readonly Vec2[], colour: Rgb, weave = 0): void {
   const xs = corners.map((c) => c.x);
   const ys = corners.map((c) => c.y);
-  const [x0, y0, x1, y1] = box(r, Math.min(...xs) - 1, Math.min(...ys) - 1, Math.max(...xs) + 1, Math.max(...ys) + 1);
+  const [x0, y0, x1, y1] = box(
+    r,
+    Math.min(...xs) - 1,
+    Math.min(...ys) - 1,
+    Math.max(...xs) + 1,
+    Math.max(...ys) + 1,
+  );
   const n = corners.length;
   let area = 0;
   corners.forEach((c, i) => {

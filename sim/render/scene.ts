@@ -18,6 +18,7 @@ export interface Look {
   shorts: Rgb;
   jersey: Rgb;
   shoe: Rgb;
+  sole: Rgb;
   helmet: Rgb;
   frame: Rgb;
   wall: Rgb;
@@ -39,7 +40,7 @@ export const STICKER_DEPTH_MM: Record<JointKey, number> = {
   ankle: 160,
   heel: 166,
   toe: 172,
-  shoulder: 190,
+  shoulder: 200,
   elbow: 208,
   wrist: 205,
 };
@@ -85,7 +86,16 @@ export function drawRoom(r: Raster, camera: Camera, bike: VirtualBike, look: Loo
   const w = r.width;
   const shelf: Rgb = [112, 88, 66];
   const rect = (x: number, y: number, width: number, height: number, colour: Rgb): void =>
-    fillConvex(r, [{ x, y }, { x: x + width, y }, { x: x + width, y: y + height }, { x, y: y + height }], colour);
+    fillConvex(
+      r,
+      [
+        { x, y },
+        { x: x + width, y },
+        { x: x + width, y: y + height },
+        { x, y: y + height },
+      ],
+      colour,
+    );
   rect(0.05 * w, 60, 150, 190, [205, 216, 220]);
   rect(0.05 * w + 72, 60, 6, 190, [120, 112, 104]);
   rect(0.05 * w, 150, 150, 6, [120, 112, 104]);
@@ -106,7 +116,12 @@ export function drawBike(r: Raster, camera: Camera, bike: VirtualBike, look: Loo
     for (let i = 0; i < 9; i += 1) {
       const a = (i / 9) * Math.PI + 0.2;
       const end = { x: bike.wheelRadiusMm * 0.95 * Math.cos(a), y: bike.wheelRadiusMm * 0.95 * Math.sin(a) };
-      tube({ x: axle.x - end.x, y: axle.y - end.y }, { x: axle.x + end.x, y: axle.y + end.y }, 1.6, [150, 150, 152]);
+      tube(
+        { x: axle.x - end.x, y: axle.y - end.y },
+        { x: axle.x + end.x, y: axle.y + end.y },
+        1.6,
+        [150, 150, 152],
+      );
     }
     fillRing(r, c, rx * 0.965, ry * 0.965, 34 * c.pxPerMm, [42, 42, 44]);
     fillRing(r, c, rx * 0.9, ry * 0.9, 10 * c.pxPerMm, [120, 122, 126]);
@@ -127,8 +142,20 @@ export function drawBike(r: Raster, camera: Camera, bike: VirtualBike, look: Loo
   fillRing(r, ring, 78 * ring.pxPerMm, 78 * ring.pxPerMm, 12 * ring.pxPerMm, [88, 90, 94]);
   const s = bike.saddleTop;
   tube({ x: s.x - 120, y: s.y - 6 }, { x: s.x + 145, y: s.y - 16 }, 14, [38, 36, 38]);
-  tube({ x: bike.rearAxle.x - 150, y: bike.rearAxle.y - bike.wheelRadiusMm }, bike.rearAxle, 14, [84, 90, 88], 60);
-  tube({ x: bike.rearAxle.x + 170, y: bike.rearAxle.y - bike.wheelRadiusMm }, bike.rearAxle, 14, [84, 90, 88], 60);
+  tube(
+    { x: bike.rearAxle.x - 150, y: bike.rearAxle.y - bike.wheelRadiusMm },
+    bike.rearAxle,
+    14,
+    [84, 90, 88],
+    60,
+  );
+  tube(
+    { x: bike.rearAxle.x + 170, y: bike.rearAxle.y - bike.wheelRadiusMm },
+    bike.rearAxle,
+    14,
+    [84, 90, 88],
+    60,
+  );
 }
 
 function drawBar(r: Raster, camera: Camera, bike: VirtualBike, rider: VirtualRider): void {
@@ -142,7 +169,14 @@ function drawBar(r: Raster, camera: Camera, bike: VirtualBike, rider: VirtualRid
   tube({ x: hood.x + 30, y: hood.y - 95 }, { x: hood.x - 70, y: hood.y - 140 }, 12, bar, 190);
 }
 
-function drawLeg(r: Raster, camera: Camera, pose: Pose, rider: VirtualRider, look: Look, near: boolean): void {
+function drawLeg(
+  r: Raster,
+  camera: Camera,
+  pose: Pose,
+  rider: VirtualRider,
+  look: Look,
+  near: boolean,
+): void {
   const k = near ? 1 : 0.62;
   const z = near ? NEAR : FAR;
   const { hip, knee, ankle } = pose.joints;
@@ -169,14 +203,21 @@ function drawLeg(r: Raster, camera: Camera, pose: Pose, rider: VirtualRider, loo
     split: { at: 0.86, colour: look.shortsTo > 1 ? shorts : dim([228, 226, 220], k) },
   });
   const sole = rider.soleAboveMm;
-  limb(foot(-rider.heelBehindMm + 8, sole + 24), 34, foot(10, sole + 20), 30, shoe);
-  limb(foot(10, sole + 20), 30, foot(rider.shoeTipMm, sole + 10), 20, shoe);
-  limb(foot(-rider.ankleBehindMm, rider.ankleAboveMm - 6), 35, foot(-rider.ankleBehindMm + 40, sole + 34), 36, shoe);
-  limb(foot(-rider.heelBehindMm, sole), 5, foot(rider.shoeTipMm - 6, sole - 2), 6, {
-    colour: dim([46, 46, 46], k),
+  // The uppers reach a little below heel and toe stickers, so that both lie on the shoe.
+  limb(foot(-rider.heelBehindMm - 2, sole + 17), 35, foot(10, sole + 13), 32, shoe);
+  limb(foot(10, sole + 13), 32, foot(rider.shoeTipMm, sole + 2), 21, shoe);
+  limb(
+    foot(-rider.ankleBehindMm, rider.ankleAboveMm - 6),
+    35,
+    foot(-rider.ankleBehindMm + 40, sole + 34),
+    36,
+    shoe,
+  );
+  limb(foot(-rider.heelBehindMm, sole - 18), 4, foot(rider.shoeTipMm - 4, sole - 18), 4, {
+    colour: dim(look.sole, k),
     roundness: 0,
   });
-  limb(foot(-45, 0), 9, foot(45, 0), 9, { colour: dim([58, 58, 60], k), roundness: 0.3 });
+  limb(foot(-45, -4), 7, foot(45, -4), 7, { colour: dim([58, 58, 60], k), roundness: 0.3 });
   limb(hip, 92, knee, 57, {
     colour: shorts,
     roundness: 0.5,
@@ -214,7 +255,11 @@ function drawTrunk(r: Raster, camera: Camera, pose: Pose, look: Look): void {
   const n = project(camera, neck, 0);
   const h = project(camera, head, 0);
   const collar = project(camera, { x: shoulder.x + ux * 0.05, y: shoulder.y + 25 }, 0);
-  fillLimb(r, collar, 52 * q.pxPerMm, n, 50 * n.pxPerMm, { colour: dim(look.jersey, 0.9), roundness: 0.4, weave: look.weave });
+  fillLimb(r, collar, 52 * q.pxPerMm, n, 50 * n.pxPerMm, {
+    colour: dim(look.jersey, 0.9),
+    roundness: 0.4,
+    weave: look.weave,
+  });
   fillLimb(r, n, 50 * n.pxPerMm, h, 84 * h.pxPerMm, { colour: look.skin, roundness: 0.4 });
   const back = project(camera, { x: head.x - 70, y: head.y + 46 }, 0);
   const front = project(camera, { x: head.x + 60, y: head.y + 58 }, 0);
@@ -236,7 +281,12 @@ function drawArm(r: Raster, camera: Camera, pose: Pose, look: Look, near: boolea
     seed: 9,
     split: { at: look.sleeveTo, colour: dim(look.skin, k) },
   });
-  fillLimb(r, e, 41 * e.pxPerMm, w, 27 * w.pxPerMm, { colour: dim(look.skin, k), roundness: 0.5, weave: look.weave * 0.4, seed: 3 });
+  fillLimb(r, e, 41 * e.pxPerMm, w, 27 * w.pxPerMm, {
+    colour: dim(look.skin, k),
+    roundness: 0.5,
+    weave: look.weave * 0.4,
+    seed: 3,
+  });
   fillLimb(r, w, 28 * w.pxPerMm, hand, 24 * hand.pxPerMm, { colour: dim([54, 54, 58], k), roundness: 0.4 });
 }
 
@@ -268,7 +318,13 @@ export function projectJoints(scene: Scene, pose: Pose): Record<JointKey, Vec2> 
 }
 
 /** Draws everything that moves over the room already in the raster; `bikeOver` lays the bike between the far leg and the near one. */
-export function drawRider(r: Raster, scene: Scene, thetaDeg: number, tS: number, bikeOver: (r: Raster) => void): void {
+export function drawRider(
+  r: Raster,
+  scene: Scene,
+  thetaDeg: number,
+  tS: number,
+  bikeOver: (r: Raster) => void,
+): void {
   const { camera, rider, bike, look } = scene;
   const pose = poseAt(rider, thetaDeg, tS);
   drawArm(r, camera, pose, look, false);

@@ -1,0 +1,71 @@
+import { readFileSync } from 'node:fs';
+import type { Page } from '@playwright/test';
+
+/** Ways through the interface that tests, screenshots and the benchmark share. */
+export interface Truth {
+  clip: string;
+  frames: number;
+  framesPerS: number;
+  facing: 'left' | 'right';
+  crankMm: number;
+  wheelbaseMm: number;
+  rearAxlePx: { x: number; y: number };
+  frontAxlePx: { x: number; y: number };
+  crankCentrePx: { x: number; y: number };
+  cadenceRpm: number;
+  thetaDeg: number[];
+  jointsPx: Record<string, [number, number][]>;
+  jointsMm: Record<string, [number, number][]>;
+}
+
+export const truthOf = (rider: string): Truth =>
+  JSON.parse(readFileSync(new URL(`../public/demo/${rider}.truth.json`, import.meta.url), 'utf8')) as Truth;
+
+export const LANDMARKS = ['hip', 'knee', 'ankle', 'heel', 'toe', 'shoulder', 'elbow', 'wrist'];
+
+/** Clicks on a place of the film, given in its own pixels. */
+export async function pointOut(page: Page, at: { x: number; y: number }, filmWidthPx = 1280): Promise<void> {
+  const stage = page.locator('.konvajs-content').first();
+  await stage.waitFor();
+  const box = (await stage.boundingBox())!;
+  const k = box.width / filmWidthPx;
+  await page.mouse.click(box.x + (at.x + 0.5) * k, box.y + (at.y + 0.5) * k);
+}
+
+export async function openSession(page: Page, name: string): Promise<void> {
+  await page.goto('/');
+  await page.getByRole('heading', { name }).click();
+}
+
+export async function useDemoFilm(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Use the demo film' }).click();
+  await page.getByTestId('frame-readout').waitFor({ timeout: 30_000 });
+}
+
+export async function setScale(page: Page, truth: Truth): Promise<void> {
+  await page.getByRole('link', { name: /^2 Scale/ }).click();
+  await page.getByText('Point out 1 of 2').waitFor();
+  await page.getByTestId('frame-readout').waitFor({ timeout: 30_000 });
+  await pointOut(page, truth.rearAxlePx);
+  await page.getByText('Point out 2 of 2').waitFor();
+  await pointOut(page, truth.frontAxlePx);
+  await page.getByTestId('mm-per-px').waitFor();
+}
+
+/** Marks all joints on the first frame, each some pixels beside its sticker: snapping has to find the centre. */
+export async function markAll(page: Page, truth: Truth, missPx = 2): Promise<void> {
+  await page.getByRole('link', { name: /^3 Mark/ }).click();
+  await page.getByTestId('frame-readout').waitFor({ timeout: 30_000 });
+  for (const [i, key] of LANDMARKS.entries()) {
+    await page.getByText(`Point out ${i + 1} of 8`).waitFor();
+    const [x, y] = truth.jointsPx[key][0];
+    await pointOut(page, { x: x + missPx, y: y - missPx });
+    await page.getByTestId(`point-${key}`).filter({ hasText: 'px' }).waitFor();
+  }
+}
+
+export async function track(page: Page): Promise<void> {
+  await page.getByRole('link', { name: /^4 Track/ }).click();
+  await page.getByRole('button', { name: /^Track/ }).click();
+  await page.getByRole('heading', { name: 'Followed through the whole film' }).waitFor({ timeout: 90_000 });
+}
