@@ -99,7 +99,7 @@ async function takeOf(rider: string): Promise<Take> {
     axles: { rear: truth.rearAxlePx, front: truth.frontAxlePx },
     markedFrame: 0,
     marks,
-    tracking: { state: 'done', framesDone: truth.frames },
+    tracking: { state: 'done', framesDone: truth.frames, revision: 0 },
   };
 }
 

@@ -53,9 +53,8 @@ export function ExportMenu({
       );
     else {
       await saving(() => saveTracks(session.take!.id, parsed.tracks));
-      // A new state object makes the reading start again, even where the words are the same.
-      await edit({ kind: 'tracking', tracking: { state: 'none', framesDone: 0 } });
-      await edit({ kind: 'tracking', tracking: { state: 'done', framesDone: frames } });
+      const revision = session.take!.tracking.revision + 1;
+      await edit({ kind: 'tracking', tracking: { state: 'done', framesDone: frames, revision } });
       setSaid(`Tracks read in from ${file.name}.`);
     }
   };

@@ -127,7 +127,8 @@ export function PointBoard({
         ArrowDown: { x: 0, y: by },
       };
       if (e.key === 'Delete' || e.key === 'Backspace') {
-        const { [selected]: _, ...rest } = live.current.points;
+        const rest = { ...live.current.points };
+        delete rest[selected];
         e.preventDefault();
         settle(rest);
       } else if (move[e.key]) {

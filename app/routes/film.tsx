@@ -42,7 +42,7 @@ async function takeFrom(
       axles: { rear: null, front: null },
       markedFrame: 0,
       marks: {},
-      tracking: { state: 'none', framesDone: 0 },
+      tracking: { state: 'none', framesDone: 0, revision: 0 },
     };
     await saving(() => saveClip(take.id, file));
     return { take };

@@ -89,6 +89,8 @@ function Tracking({ session }: { session: FitSession }) {
     const spawned = spawnTracker();
     worker.current = spawned;
     let keptAt = performance.now();
+    let { revision } = take.tracking;
+    const nextRevision = (): number => (revision += 1);
     const onProgress = (p: TrackProgress): void => {
       setRunning((r) => r && { ...r, progress: p });
       setTracks(p.tracks);
@@ -96,7 +98,10 @@ function Tracking({ session }: { session: FitSession }) {
       if (performance.now() - keptAt > 1200) {
         keptAt = performance.now();
         void saving(() => saveTracks(take.id, p.tracks)).then(() =>
-          edit({ kind: 'tracking', tracking: { state: 'stopped', framesDone: p.framesDone } }),
+          edit({
+            kind: 'tracking',
+            tracking: { state: 'stopped', framesDone: p.framesDone, revision: nextRevision() },
+          }),
         );
       }
     };
@@ -111,7 +116,11 @@ function Tracking({ session }: { session: FitSession }) {
         await saving(() => saveTracks(take.id, answer.tracks));
         await edit({
           kind: 'tracking',
-          tracking: { state: answer.stopped ? 'stopped' : 'done', framesDone: answer.framesDone },
+          tracking: {
+            state: answer.stopped ? 'stopped' : 'done',
+            framesDone: answer.framesDone,
+            revision: nextRevision(),
+          },
         });
       } else {
         setTrouble(`${answer.trouble.title} ${answer.trouble.advice}`);

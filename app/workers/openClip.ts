@@ -26,6 +26,27 @@ export interface ClipTrouble {
 const MAKE_ONE =
   'Film in H.264 (MP4), or convert the file with any video program to MP4 with H.264, or WebM with VP9.';
 
+const NO_INDEX: ClipTrouble = {
+  title: 'This video file is cut short: its index is missing.',
+  advice:
+    'The copy or the recording was broken off. Copy it from the camera again; if the original is broken too, film again.',
+};
+
+/** An MP4 or MOV without its `moov` box, which cameras write last: the recording or the copy never got that far. */
+async function lacksIndex(blob: Blob): Promise<boolean> {
+  if (!/ftyp/.test(await startOf(blob))) return false;
+  let at = 0;
+  while (at + 16 <= blob.size) {
+    const view = new DataView(await blob.slice(at, at + 16).arrayBuffer());
+    const name = String.fromCharCode(view.getUint8(4), view.getUint8(5), view.getUint8(6), view.getUint8(7));
+    if (name === 'moov') return false;
+    const size = view.getUint32(0) === 1 ? Number(view.getBigUint64(8)) : view.getUint32(0);
+    if (size < 8) return true;
+    at += size;
+  }
+  return true;
+}
+
 async function startOf(blob: Blob): Promise<string> {
   const bytes = new Uint8Array(await blob.slice(0, 64).arrayBuffer());
   return Array.from(bytes, (b) => String.fromCharCode(b)).join('');
@@ -48,13 +69,7 @@ async function describe(blob: Blob): Promise<ClipTrouble> {
       advice: 'Choose the video itself: a clip of at least five turns of the crank.',
     };
   }
-  if (/ftyp/.test(head) || head.startsWith('\x1aE\xdf\xa3')) {
-    return {
-      title: 'This video file is cut short: its index is missing.',
-      advice:
-        'The copy or the recording was broken off. Copy it from the camera again; if the original is broken too, film again.',
-    };
-  }
+  if (/ftyp/.test(head) || head.startsWith('\x1aE\xdf\xa3')) return NO_INDEX;
   const printable = [...head].every((c) => (c >= ' ' && c <= '~') || '\r\n\t'.includes(c) || c >= '\x80');
   if (printable)
     return {
@@ -108,6 +123,7 @@ export async function openClip(
   try {
     const track = await input.getPrimaryVideoTrack();
     if (!track) {
+      if (await lacksIndex(blob)) return refuse(NO_INDEX);
       const audio = await input.getPrimaryAudioTrack();
       return refuse(
         audio

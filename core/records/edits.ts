@@ -44,6 +44,7 @@ export const editSchema = Joi.alternatives<SessionEdit>().conditional('.kind', {
         tracking: Joi.object({
           state: Joi.string().valid('none', 'stopped', 'done').required(),
           framesDone: Joi.number().integer().min(0).required(),
+          revision: Joi.number().integer().min(0).required(),
         }).required(),
       }),
     },
@@ -73,13 +74,20 @@ export function applyEdit(session: FitSession, edit: unknown): EditResult {
 }
 
 function change(s: FitSession, e: SessionEdit): FitSession | null {
-  const untracked: TrackingState = { state: 'none', framesDone: 0 };
+  const untracked: TrackingState = {
+    state: 'none',
+    framesDone: 0,
+    revision: (s.take?.tracking.revision ?? 0) + 1,
+  };
   switch (e.kind) {
     case 'take':
       return { ...s, take: e.take, triedSaddleMm: null };
     case 'bike': {
-      const { kind: _, ...given } = e;
-      return { ...s, bike: { ...s.bike, ...given } };
+      const bike = { ...s.bike };
+      if (e.wheelbaseMm !== undefined) bike.wheelbaseMm = e.wheelbaseMm;
+      if (e.crankMm !== undefined) bike.crankMm = e.crankMm;
+      if (e.seatTubeDeg !== undefined) bike.seatTubeDeg = e.seatTubeDeg;
+      return { ...s, bike };
     }
     case 'protocol':
       return { ...s, protocolId: e.protocolId, triedSaddleMm: null };

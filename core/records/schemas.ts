@@ -75,6 +75,7 @@ export const takeSchema = Joi.object({
   tracking: Joi.object({
     state: Joi.string().valid('none', 'stopped', 'done').required(),
     framesDone: Joi.number().integer().min(0).required(),
+    revision: Joi.number().integer().min(0).required(),
   }).required(),
 });
 

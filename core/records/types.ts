@@ -48,6 +48,8 @@ export interface TrackingState {
   /** `stopped`: kept as far as it went. */
   state: 'none' | 'stopped' | 'done';
   framesDone: number;
+  /** Counts up whenever the stored tracks are written anew, so that whoever read them knows to read again. */
+  revision: number;
 }
 
 export interface FitSession {

@@ -137,7 +137,7 @@ export function centreOn(f: PlanarFrame, s: Sticker, near: Vec2, blur: Vec2): Lo
   const ringFrom = (s.radiusPx + 1.3) ** 2;
   const ringTo = (s.radiusPx + 2.9) ** 2;
   const outer = s.radiusPx + 3.4 + half;
-  for (let round = 0; round < 12; round += 1) {
+  for (let round = 0; round < 8; round += 1) {
     bg.fill(0);
     const x0 = Math.max(0, Math.ceil(cx - outer));
     const x1 = Math.min(f.width - 1, Math.floor(cx + outer));
@@ -204,10 +204,8 @@ export function centreOn(f: PlanarFrame, s: Sticker, near: Vec2, blur: Vec2): Lo
     const nx = sx / sa;
     const ny = sy / sa;
     const shift = Math.hypot(nx - cx, ny - cy);
-    // The window moves with the centre, so a plain mean creeps up on it from one side: step further than it says.
-    const gain = shift > 0.03 ? 1.7 : 1;
-    cx += gain * (nx - cx);
-    cy += gain * (ny - cy);
+    cx = nx;
+    cy = ny;
     area = sa;
     smearPx = Math.sqrt(Math.max(0, (12 * (along2 - across2)) / sa));
     if (Math.hypot(cx - near.x, cy - near.y) > 2 * s.radiusPx + half + 2) return null;

@@ -1,0 +1,157 @@
+import { readFileSync } from 'node:fs';
+import { expect, test, type Page } from '@playwright/test';
+import { parseTracksCsv } from '../core/formats/tracksCsv.ts';
+import { LANDMARKS, markAll, openSession, setScale, track, truthOf, useDemoFilm } from './studio.ts';
+
+const figure = async (page: Page, id: string): Promise<number> =>
+  parseFloat((await page.getByTestId(id).innerText()).replace('−', '-'));
+
+async function save(page: Page, item: string): Promise<string> {
+  await page.getByRole('button', { name: 'Files' }).click();
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('menuitem', { name: item }).click(),
+  ]);
+  return readFileSync((await download.path())!, 'utf8');
+}
+
+test('from an empty browser to a saddle height, through a reload, out to files and back in', async ({
+  page,
+}) => {
+  const truth = truthOf('maren');
+  const troubles: string[] = [];
+  page.on('pageerror', (e) => troubles.push(e.message));
+  page.on('console', (m) => m.type() === 'error' && troubles.push(m.text()));
+  const origins = new Set<string>();
+  page.on('request', (r) => r.url().startsWith('http') && origins.add(new URL(r.url()).origin));
+
+  await openSession(page, 'Maren Toft');
+  await useDemoFilm(page);
+  expect(await page.evaluate(() => crossOriginIsolated)).toBe(true);
+  await setScale(page, truth);
+  expect(await figure(page, 'mm-per-px')).toBeCloseTo(2.55, 1);
+
+  // A reload in the middle of marking keeps what is marked.
+  await markAll(page, truth);
+  await page.reload();
+  await expect(page.getByTestId('point-wrist')).toContainText('sticker');
+  for (const key of LANDMARKS) {
+    const [x, y] = (await page.getByTestId(`point-${key}`).innerText()).match(/-?\d+\.\d+/g)!.map(Number);
+    expect(Math.hypot(x - truth.jointsPx[key][0][0], y - truth.jointsPx[key][0][1]), key).toBeLessThan(0.4);
+  }
+
+  await track(page);
+  for (const key of LANDMARKS) await expect(page.getByTestId(`lost-${key}`)).toHaveText('all');
+  await page.getByRole('link', { name: /^2 Scale/ }).click();
+  await expect(page.getByTestId('crank-check')).toContainText('closer to the camera');
+
+  await page.getByRole('link', { name: /^5 Read/ }).click();
+  await expect(page.getByTestId('strokes')).toContainText('8');
+  expect(await figure(page, 'cadence')).toBeCloseTo(truth.cadenceRpm, 0);
+  const bend = await figure(page, 'knee-min');
+  expect(bend).toBe(48);
+  await page.getByRole('button', { name: 'Inside, straight 180°' }).click();
+  await expect(page.getByTestId('knee-min')).toContainText('132°');
+  await page.getByRole('button', { name: 'Bend, straight 0°' }).click();
+
+  await page.getByRole('link', { name: /^6 Plan/ }).click();
+  await expect(page.getByTestId('advice')).toContainText(/Raise the saddle \d\d mm/);
+  const slider = page.getByRole('slider', { name: 'Saddle height change' });
+  const advised = await figure(page, 'tried');
+  await slider.focus();
+  await page.keyboard.press('ArrowLeft');
+  expect(await figure(page, 'tried')).toBe(advised - 1);
+  expect(await figure(page, 'predicted-min')).toBeLessThan(bend);
+
+  await page.reload();
+  expect(await figure(page, 'tried')).toBe(advised - 1);
+
+  await page.getByRole('link', { name: /^5 Read/ }).click();
+  const tracksCsv = await save(page, 'Save tracks (CSV)');
+  const parsed = parseTracksCsv(tracksCsv);
+  if (!parsed.ok) throw new Error(parsed.message);
+  expect(parsed.tracks.tS.length).toBe(truth.frames);
+  const anglesCsv = await save(page, 'Save angles (CSV)');
+  expect(anglesCsv.split('\n')[0]).toBe(
+    'stroke,theta_deg,knee_flexion_deg,hip_angle_deg,ankle_angle_deg,foot_pitch_deg,back_angle_deg,shoulder_angle_deg,elbow_flexion_deg',
+  );
+  const session = JSON.parse(await save(page, 'Save session (JSON)')) as {
+    summary: { strokes: number };
+    session: { id: string };
+  };
+  expect(session.summary.strokes).toBe(8);
+  expect(session.session.id).toBe('maren-1');
+
+  // A table that does not fit is refused with its place; the right one reads back in.
+  const input = page.getByTestId('tracks-file');
+  await input.setInputFiles({
+    name: 'bad.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(tracksCsv.replace(/^(1,[^,]+),[^,]+/m, '$1,wrong')),
+  });
+  await expect(page.getByText(/Row 3, column hip_x_px/)).toBeVisible();
+  await input.setInputFiles({ name: 'good.csv', mimeType: 'text/csv', buffer: Buffer.from(tracksCsv) });
+  await expect(page.getByText('Tracks read in from good.csv.')).toBeVisible();
+  await expect(page.getByTestId('strokes')).toContainText('8');
+
+  expect(troubles).toEqual([]);
+  expect([...origins]).toEqual([new URL(page.url()).origin]);
+});
+
+for (const rider of ['idris', 'pilar', 'juno'] as const) {
+  test(`the worked-through session of ${rider} reads and plans at once`, async ({ page }) => {
+    const truth = truthOf(rider);
+    await page.goto(`/sessions/${rider}-1/read`);
+    expect(await figure(page, 'cadence')).toBeCloseTo(truth.cadenceRpm, 0);
+    await page.getByRole('link', { name: /^6 Plan/ }).click();
+    await expect(page.getByTestId('advice')).toContainText(/saddle/);
+  });
+}
+
+test('marks are dragged, nudged by a quarter pixel, undone and redone', async ({ page }) => {
+  const truth = truthOf('maren');
+  await openSession(page, 'Maren Toft');
+  await useDemoFilm(page);
+  await markAll(page, truth);
+  const hip = page.getByTestId('point-hip');
+  await hip.click();
+  const before = await hip.innerText();
+  const x = (text: string): number => parseFloat(text);
+  await page.keyboard.press('ArrowRight');
+  await expect(hip).toContainText('by eye');
+  expect(x(await hip.innerText())).toBeCloseTo(x(before) + 0.25, 1);
+  await page.keyboard.press('Control+z');
+  await expect(hip).toHaveText(before);
+  await page.keyboard.press('Control+Shift+z');
+  await expect(hip).toContainText('by eye');
+
+  const stage = (await page.locator('.konvajs-content').first().boundingBox())!;
+  const k = stage.width / 1280;
+  const [hx, hy] = truth.jointsPx.hip[0];
+  await page.mouse.move(stage.x + hx * k, stage.y + hy * k);
+  await page.mouse.down();
+  await page.mouse.move(stage.x + hx * k + 30, stage.y + hy * k, { steps: 5 });
+  await page.mouse.up();
+  await expect.poll(async () => x(await hip.innerText())).toBeGreaterThan(x(before) + 30);
+  await page.keyboard.press('Control+z');
+  await hip.click();
+  await page.keyboard.press('Delete');
+  await expect(hip).toHaveText('open');
+  await page.reload();
+  await expect(hip).toHaveText('open');
+});
+
+test('Stop keeps what is tracked, and it can be tracked again', async ({ page }) => {
+  const truth = truthOf('maren');
+  await openSession(page, 'Maren Toft');
+  await useDemoFilm(page);
+  await markAll(page, truth);
+  await page.getByRole('link', { name: /^4 Track/ }).click();
+  await page.getByRole('button', { name: 'Track', exact: true }).click();
+  await expect(page.getByText(/[1-9]\d* of 420 frames/)).toBeVisible();
+  await page.getByRole('button', { name: /^Stop/ }).click();
+  await expect(page.getByRole('heading', { name: 'Followed in part' })).toBeVisible();
+  await page.reload();
+  await expect(page.getByText(/[1-9]\d* of 420 frames are followed and kept/)).toBeVisible();
+  await track(page);
+});
