@@ -137,6 +137,7 @@ test('marks are dragged, nudged by a quarter pixel, undone and redone', async ({
   await hip.click();
   await page.keyboard.press('Delete');
   await expect(hip).toHaveText('open');
+  await expect(page.getByText('Saved on this device')).toBeVisible();
   await page.reload();
   await expect(hip).toHaveText('open');
 });

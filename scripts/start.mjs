@@ -16,5 +16,4 @@ const built = `${root}build/server/index.js`;
 const sources = ['app', 'core', 'public', 'package-lock.json', 'vite.config.ts', 'react-router.config.ts'];
 if (!existsSync(built) || sources.some((s) => newest(root + s) > statSync(built).mtimeMs))
   run('npx', ['react-router', 'build']);
-process.argv.splice(2, 0);
 await import('../server/serve.mjs');

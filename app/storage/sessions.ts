@@ -36,22 +36,23 @@ const queues = new Map<string, Promise<unknown>>();
 /** Applies an edit to the stored session and stores the result; what does not fit is refused with a sentence. */
 export function editSession(id: string, edit: SessionEdit): Promise<EditResult> {
   const before = queues.get(id) ?? Promise.resolve();
-  const now = before
-    .catch(() => undefined)
-    .then(async (): Promise<EditResult> => {
-      const stored = await loadSession(id);
-      if (!stored) return { ok: false, message: 'This session is no longer on this device.' };
-      if (!stored.ok) return { ok: false, message: stored.message };
-      const result = applyEdit(stored.value, edit);
-      if (!result.ok) return result;
-      await saveSession(result.session);
-      const old = stored.value.take;
-      if (old && old.id !== result.session.take?.id) await dropTake(old.id);
-      else if (old && edit.kind === 'marks') await dropTracks(old.id);
-      return result;
-    });
+  // “Saving…” stands from the moment of the edit, not only while the database writes.
+  const now = saving(() => before.catch(() => undefined).then(() => storeEdit(id, edit)));
   queues.set(id, now);
   return now;
+}
+
+async function storeEdit(id: string, edit: SessionEdit): Promise<EditResult> {
+  const stored = await loadSession(id);
+  if (!stored) return { ok: false, message: 'This session is no longer on this device.' };
+  if (!stored.ok) return { ok: false, message: stored.message };
+  const result = applyEdit(stored.value, edit);
+  if (!result.ok) return result;
+  await sessionStore.setItem(id, result.session);
+  const old = stored.value.take;
+  if (old && old.id !== result.session.take?.id) await dropTake(old.id);
+  else if (old && edit.kind === 'marks') await dropTracks(old.id);
+  return result;
 }
 
 /** Film of a take: from this device, or fetched once from the demo studio and then kept. */

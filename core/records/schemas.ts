@@ -115,6 +115,6 @@ export function checkRecord<T>(schema: Joi.ObjectSchema<T>, record: unknown): Ch
       message: `This record was written by a newer Deep Angle (its shape is ${claimed}, this one knows ${RECORD_VERSION}). It is kept as it is; update to open it.`,
     };
   }
-  const { error, value } = schema.validate(record, { abortEarly: true, convert: false });
+  const { error, value } = schema.required().validate(record, { abortEarly: true, convert: false });
   return error ? { ok: false, reason: 'broken', message: error.message } : { ok: true, value: value as T };
 }

@@ -1,0 +1,94 @@
+import { describe, expect, it } from 'vitest';
+import { seededRandom } from '../../sim/random.ts';
+import { emptyTracks } from '../stroke/tracks.ts';
+import { parseTracksCsv, writeTracksCsv } from './tracksCsv.ts';
+
+function someTracks() {
+  const random = seededRandom(5);
+  const tracks = emptyTracks(
+    Array.from({ length: 30 }, (_, i) => i / 60),
+    ['hip', 'spindle'],
+  );
+  for (const key of ['hip', 'spindle']) {
+    const t = tracks.landmarks[key];
+    for (let i = 0; i < 30; i += 1) {
+      if (i % 7 === 3) continue;
+      t.xPx[i] = 1280 * random();
+      t.yPx[i] = 720 * random();
+      t.confidence[i] = random();
+    }
+  }
+  return tracks;
+}
+
+describe('the tracks table', () => {
+  it('comes back as it was written, unseen frames included', () => {
+    const tracks = someTracks();
+    const back = parseTracksCsv(writeTracksCsv(tracks));
+    if (!back.ok) throw new Error(back.message);
+    expect(Object.keys(back.tracks.landmarks)).toEqual(['hip', 'spindle']);
+    for (const key of ['hip', 'spindle']) {
+      const [a, b] = [tracks.landmarks[key], back.tracks.landmarks[key]];
+      for (let i = 0; i < 30; i += 1) {
+        expect(Number.isNaN(b.xPx[i])).toBe(Number.isNaN(a.xPx[i]));
+        if (Number.isNaN(a.xPx[i])) continue;
+        expect(Math.abs(a.xPx[i] - b.xPx[i])).toBeLessThan(0.0006);
+        expect(Math.abs(a.yPx[i] - b.yPx[i])).toBeLessThan(0.0006);
+        expect(Math.abs(a.confidence[i] - b.confidence[i])).toBeLessThan(0.0006);
+      }
+    }
+  });
+
+  it('takes a byte order mark, Windows line ends, spaces and a missing confidence', () => {
+    const parsed = parseTracksCsv('\uFEFFframe, t_s ,hip_x_px,hip_y_px\r\n0,0, 10.5 ,20\r\n1,0.02,,\r\n');
+    if (!parsed.ok) throw new Error(parsed.message);
+    expect(parsed.tracks.landmarks.hip.xPx[0]).toBe(10.5);
+    expect(parsed.tracks.landmarks.hip.confidence[0]).toBe(1);
+    expect(parsed.tracks.landmarks.hip.xPx[1]).toBeNaN();
+  });
+
+  const HEAD = 'frame,t_s,hip_x_px,hip_y_px,hip_conf\n';
+  it.each([
+    ['', 'Row 1, column 1'],
+    ['frame,hip_x_px,hip_y_px\n0,1,2\n', 'Row 1, column t_s'],
+    ['t_s,hip_x_px,hip_y_px\n0,1,2\n', 'Row 1, column frame'],
+    ['frame,t_s,hip_x_px\n0,0,1\n', 'Row 1, column hip_y_px'],
+    ['frame,t_s,hip_x_px,hip_y_px,hip_x_px\n0,0,1,2,3\n', 'Row 1, column hip_x_px'],
+    ['frame,t_s\n0,0\n', 'Row 1, column 3'],
+    [HEAD, 'Row 2, column frame'],
+    [`${HEAD}0,0,1,2,1\n1,later,1,2,1\n`, 'Row 3, column t_s: “later”'],
+    [`${HEAD}0,0.5,1,2,1\n1,0.4,1,2,1\n`, 'Row 3, column t_s: the time goes back'],
+    [`${HEAD}zero,0,1,2,1\n`, 'Row 2, column frame'],
+    [`${HEAD}0,0,NaN,2,1\n`, 'Row 2, column hip_x_px'],
+    [`${HEAD}0,0,1,0x1F,1\n`, 'Row 2, column hip_y_px'],
+    [`${HEAD}0,0,1e9,2,1\n`, 'Row 2, column hip_x_px'],
+    [`${HEAD}0,0,1,,1\n`, 'Row 2, column hip_y_px: empty'],
+    [`${HEAD}0,0,1,2,1.5\n`, 'Row 2, column hip_conf'],
+    [`${HEAD}0,0,1,2,1,9\n`, 'Row 2, column 6'],
+    [`${HEAD}0,0,"1,2,1\n`, 'Row'],
+    ['\u0000\u0001PNG', 'Row 1, column 1: this is not a text file'],
+  ])('names row and column of what is wrong: %j', (text, where) => {
+    const parsed = parseTracksCsv(text);
+    expect(parsed.ok).toBe(false);
+    if (!parsed.ok) expect(parsed.message).toContain(where);
+  });
+
+  it('never throws and never lets a wrong number in, whatever is done to a good file', () => {
+    const good = writeTracksCsv(someTracks());
+    const random = seededRandom(77);
+    const junk = ['', ',', '\n', '"', 'é', '-', 'NaN', 'Infinity', '=1+1', '\t', '9'];
+    for (let k = 0; k < 400; k += 1) {
+      const at = Math.floor(random() * good.length);
+      const length = Math.floor(random() * 6);
+      const bad = good.slice(0, at) + junk[Math.floor(random() * junk.length)] + good.slice(at + length);
+      const parsed = parseTracksCsv(bad);
+      if (!parsed.ok) {
+        expect(parsed.message).toMatch(/^Row \d+, column /);
+        continue;
+      }
+      expect(
+        Array.from(parsed.tracks.tS).every((t, i, all) => Number.isFinite(t) && (i === 0 || t >= all[i - 1])),
+      ).toBe(true);
+    }
+  });
+});

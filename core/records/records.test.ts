@@ -1,0 +1,80 @@
+import { describe, expect, it } from 'vitest';
+import { CATALOGUE } from '../../app/demo/catalogue.ts';
+import { applyEdit } from './edits.ts';
+import { checkRecord, riderSchema, sessionSchema } from './schemas.ts';
+import { RECORD_VERSION, type FitSession } from './types.ts';
+
+const idris = CATALOGUE.sessions.find((s) => s.riderId === 'idris')!;
+const maren = CATALOGUE.sessions.find((s) => s.riderId === 'maren')!;
+
+function mustEdit(session: FitSession, edit: unknown): FitSession {
+  const result = applyEdit(session, edit);
+  if (!result.ok) throw new Error(result.message);
+  return result.session;
+}
+
+it('every record of the demo studio fits its schema', () => {
+  for (const r of CATALOGUE.riders) expect(checkRecord(riderSchema, r)).toMatchObject({ ok: true });
+  for (const s of CATALOGUE.sessions) expect(checkRecord(sessionSchema, s)).toMatchObject({ ok: true });
+});
+
+describe('records', () => {
+  it('tells a newer record from a broken one', () => {
+    expect(
+      checkRecord(sessionSchema, { ...idris, version: RECORD_VERSION + 1, surprise: true }),
+    ).toMatchObject({ ok: false, reason: 'newer' });
+    expect(checkRecord(sessionSchema, { ...idris, protocolId: 7 })).toMatchObject({
+      ok: false,
+      reason: 'broken',
+    });
+    for (const rubbish of [null, undefined, 3, 'x', [], {}])
+      expect(checkRecord(sessionSchema, rubbish)).toMatchObject({ ok: false });
+  });
+  it('takes no NaN, no unit slip and no path in place of a demo film', () => {
+    expect(checkRecord(sessionSchema, { ...idris, bike: { ...idris.bike, wheelbaseMm: NaN } }).ok).toBe(
+      false,
+    );
+    expect(checkRecord(sessionSchema, { ...idris, bike: { ...idris.bike, wheelbaseMm: 103.2 } }).ok).toBe(
+      false,
+    );
+    const take = { ...idris.take!, demo: { clipUrl: '/demo/../secret.webm', tracksUrl: null } };
+    expect(checkRecord(sessionSchema, { ...idris, take }).ok).toBe(false);
+  });
+});
+
+describe('edits', () => {
+  it('change what they name and leave the session given as it was', () => {
+    const before = structuredClone(idris);
+    const after = mustEdit(idris, { kind: 'bike', crankMm: 165 });
+    expect(after.bike).toEqual({ ...idris.bike, crankMm: 165 });
+    expect(idris).toEqual(before);
+  });
+  it('new marks make the tracks void, and the tried height with them', () => {
+    const tried = mustEdit(idris, { kind: 'tried', saddleMm: 6 });
+    const after = mustEdit(tried, {
+      kind: 'marks',
+      frame: 3,
+      marks: { hip: { x: 1, y: 2, onSticker: false } },
+    });
+    expect(after.take!.tracking).toMatchObject({ state: 'none', framesDone: 0 });
+    expect(after.take!.tracking.revision).toBeGreaterThan(idris.take!.tracking.revision);
+    expect(after.triedSaddleMm).toBeNull();
+  });
+  it('refuses what does not fit, in words, and never half-applies', () => {
+    for (const edit of [
+      { kind: 'bike', wheelbaseMm: 40 },
+      { kind: 'bike', crankMm: 'long' },
+      { kind: 'marks', frame: -1, marks: {} },
+      { kind: 'marks', frame: 0, marks: { nose: { x: 1, y: 1, onSticker: false } } },
+      { kind: 'tried', saddleMm: 500 },
+      { kind: 'elsewhere' },
+      {},
+      null,
+    ]) {
+      const result = applyEdit(idris, edit);
+      expect(result.ok, JSON.stringify(edit)).toBe(false);
+      if (!result.ok) expect(result.message.length).toBeGreaterThan(5);
+    }
+    expect(applyEdit(maren, { kind: 'axles', rear: null, front: null })).toMatchObject({ ok: false });
+  });
+});

@@ -1,0 +1,156 @@
+import { describe, expect, it } from 'vitest';
+import { gaussian, seededRandom } from '../../sim/random.ts';
+import { fillDisc, fillLimb, newRaster, type Raster } from '../../sim/render/raster.ts';
+import { toPlanes } from '../../sim/render/film.ts';
+import { assignLandmarks } from './assign.ts';
+import { packedFrame, turnFrame, type PlanarFrame } from './frame.ts';
+import { learnSticker } from './sticker.ts';
+import { startTracker } from './tracker.ts';
+
+/** A limb on a mottled wall with whatever is drawn on it. */
+function picture(draw: (r: Raster) => void, noise = 2, seed = 1): PlanarFrame {
+  const r = newRaster(240, 160);
+  const random = seededRandom(seed);
+  for (let i = 0; i < r.rgb.length; i += 1) r.rgb[i] = 150 + 12 * Math.sin(i / 97);
+  fillLimb(r, { x: 30, y: 80 }, 26, { x: 210, y: 84 }, 22, {
+    colour: [60, 62, 70],
+    roundness: 0.5,
+    weave: 0.05,
+  });
+  draw(r);
+  for (let i = 0; i < r.rgb.length; i += 1) r.rgb[i] += noise * gaussian(random);
+  const p = toPlanes(r);
+  return packedFrame(p.width, p.height, p.y, p.u, p.v);
+}
+
+describe('learnSticker', () => {
+  it('finds the centre below a quarter pixel, from a mark some pixels off', () => {
+    for (const [x, y] of [
+      [100.3, 80.8],
+      [140, 78.5],
+      [77.77, 83.1],
+    ]) {
+      const frame = picture((r) => fillDisc(r, { x, y }, 5.1, [238, 214, 60]));
+      const found = learnSticker(frame, { x: x + 2, y: y - 1.5 })!;
+      expect(Math.hypot(found.centre.x - x, found.centre.y - y)).toBeLessThan(0.15);
+      expect(found.sticker.radiusPx).toBeCloseTo(5.1, 0);
+    }
+  });
+  it('sees no sticker on plain cloth, on a limb’s edge or on a stripe', () => {
+    expect(
+      learnSticker(
+        picture(() => undefined),
+        { x: 120, y: 80 },
+      ),
+    ).toBeNull();
+    expect(
+      learnSticker(
+        picture(() => undefined),
+        { x: 120, y: 57 },
+      ),
+    ).toBeNull();
+    const stripe = picture((r) =>
+      fillLimb(r, { x: 110, y: 20 }, 4, { x: 110, y: 140 }, 4, { colour: [240, 240, 240], roundness: 0 }),
+    );
+    expect(learnSticker(stripe, { x: 110, y: 80 })).toBeNull();
+  });
+});
+
+describe('the tracker', () => {
+  const bones = [['a', 'b']] as const;
+  it('says lost while a hand is over the sticker, does not jump to its neighbour, and finds it again', () => {
+    const at = (i: number) => ({ a: { x: 70 + 1.5 * i, y: 80 }, b: { x: 120 + 1.5 * i, y: 82 } });
+    const frame = (i: number): PlanarFrame =>
+      picture(
+        (r) => {
+          fillDisc(r, at(i).a, 5, [238, 214, 60]);
+          fillDisc(r, at(i).b, 5, [238, 214, 60]);
+          if (i >= 8 && i < 14)
+            fillLimb(r, { x: at(i).a.x - 20, y: 60 }, 16, { x: at(i).a.x + 10, y: 90 }, 16, {
+              colour: [190, 140, 110],
+              roundness: 0.4,
+            });
+        },
+        2,
+        i,
+      );
+    const tracker = startTracker(frame(0), 0, at(0), bones);
+    for (let i = 1; i < 24; i += 1) {
+      const [a, b] = tracker.step(frame(i), i / 60);
+      expect(Math.hypot(b.x - at(i).b.x, b.y - at(i).b.y)).toBeLessThan(0.4);
+      if (i >= 8 && i < 14) {
+        expect(a.confidence).toBe(0);
+        expect(a.x).toBeNaN();
+      } else {
+        expect(Math.hypot(a.x - at(i).a.x, a.y - at(i).a.y), `frame ${i}`).toBeLessThan(0.4);
+      }
+    }
+  });
+  it('sorts out equal stickers on the first step, when no speed is known yet, by the limb between them', () => {
+    // Both move by most of the distance between them: the second one's nearest spot is the first one's new place.
+    const at = (x: number): PlanarFrame =>
+      picture((r) => {
+        fillDisc(r, { x, y: 80 }, 3.5, [238, 214, 60]);
+        fillDisc(r, { x: x + 16, y: 80 }, 3.5, [238, 214, 60]);
+      });
+    const tracker = startTracker(at(60), 0, { a: { x: 60, y: 80 }, b: { x: 76, y: 80 } }, bones);
+    const [a, b] = tracker.step(at(72.5), 1 / 30);
+    expect(Math.abs(a.x - 72.5)).toBeLessThan(0.3);
+    expect(Math.abs(b.x - 88.5)).toBeLessThan(0.3);
+  });
+  it('follows a spot without a sticker by its look', () => {
+    const frame = (i: number): PlanarFrame =>
+      picture(
+        (r) => {
+          const x = 90 + 2 * i;
+          const cloth = { colour: [120, 116, 110], roundness: 0.2, weave: 0.3, seed: 12 } as const;
+          fillLimb(r, { x: x - 50, y: 80 }, 30, { x: x + 60, y: 80 }, 30, cloth);
+        },
+        2,
+        i,
+      );
+    const tracker = startTracker(frame(0), 0, { spot: { x: 90, y: 80 } }, []);
+    expect(tracker.modes).toEqual(['patch']);
+    for (let i = 1; i < 20; i += 1) {
+      const [p] = tracker.step(frame(i), i / 60);
+      expect(Math.hypot(p.x - 90 - 2 * i, p.y - 80), `frame ${i}`).toBeLessThan(0.6);
+    }
+  });
+});
+
+describe('assignLandmarks', () => {
+  it('prefers the pair whose limb keeps its length to the better-looking wrong spot', () => {
+    const bones = [{ a: 0, b: 1, lengthPx: 100 }];
+    const options = [
+      [{ x: 0, y: 0, cost: 0 }],
+      [
+        { x: 60, y: 0, cost: 0.1 },
+        { x: 100, y: 0, cost: 3 },
+      ],
+    ];
+    expect(assignLandmarks(options, bones)).toEqual([0, 1]);
+  });
+  it('calls lost what breaks the limb, and what has no option', () => {
+    const bones = [{ a: 0, b: 1, lengthPx: 100 }];
+    expect(assignLandmarks([[{ x: 0, y: 0, cost: 0 }], [{ x: 40, y: 0, cost: 1 }]], bones)).toEqual([0, -1]);
+    expect(assignLandmarks([[], [{ x: 40, y: 0, cost: 1 }]], bones)).toEqual([-1, 0]);
+  });
+});
+
+it('turns pictures by quarter turns, four of which are none', () => {
+  const w = 6;
+  const h = 4;
+  const y = Uint8Array.from({ length: w * h }, (_, k) => k);
+  const u = Uint8Array.from({ length: 6 }, (_, k) => 100 + k);
+  const frame = packedFrame(w, h, y, u, u);
+  const once = turnFrame(frame, 1);
+  expect([once.width, once.height]).toEqual([4, 6]);
+  // Clockwise: the bottom left corner comes to the top left.
+  expect(once.y[0]).toBe(y[(h - 1) * w]);
+  expect(once.y[once.width - 1]).toBe(y[0]);
+  let back: PlanarFrame = frame;
+  for (let k = 0; k < 4; k += 1) back = turnFrame(back, 1);
+  expect(Array.from(back.y)).toEqual(Array.from(y));
+  expect(Array.from(turnFrame(frame, 2).u)).toEqual(Array.from(u).reverse());
+  expect(Array.from(turnFrame(turnFrame(frame, 3), 1).v)).toEqual(Array.from(u));
+});

@@ -1,0 +1,76 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { describe, expect, it } from 'vitest';
+
+const analyse = (...args: string[]) =>
+  spawnSync('node', ['scripts/analyse.mjs', ...args], { encoding: 'utf8' });
+const folder = mkdtempSync(join(tmpdir(), 'analyse-'));
+const file = (name: string, text: string): string => {
+  const path = join(folder, name);
+  writeFileSync(path, text);
+  return path;
+};
+
+describe('npm run analyse', () => {
+  it('prints the summary of a tracks table as JSON', () => {
+    const done = analyse('public/demo/pilar.tracks.csv', '--mm-per-px', '2.46');
+    expect(done.status).toBe(0);
+    const s = JSON.parse(done.stdout) as Record<string, never>;
+    expect(Object.keys(s)).toEqual([
+      'strokes',
+      'cadenceRpm',
+      'crank',
+      'angles',
+      'kneeOverSpindleMm',
+      'hipTravelMm',
+    ]);
+    expect(Object.keys(s.crank)).toEqual(['centreXPx', 'centreYPx', 'radiusPx', 'residualPx']);
+    expect(Object.keys(s.angles)).toHaveLength(7);
+    expect(Object.keys(s.angles['kneeFlexionDeg'])).toEqual([
+      'min',
+      'max',
+      'minAtThetaDeg',
+      'maxAtThetaDeg',
+      'at',
+      'strokeSdDeg',
+      'uncertaintyDeg',
+    ]);
+    expect(s.cadenceRpm).toBeCloseTo(72, 0);
+    expect(s.strokes).toBe(7);
+  });
+  it('reads the other facing as told', () => {
+    const left = analyse('public/demo/idris.tracks.csv', '--mm-per-px', '2.7', '--facing', 'left');
+    const found = analyse('public/demo/idris.tracks.csv', '--mm-per-px', '2.7');
+    expect(left.stdout).toBe(found.stdout);
+  });
+  it.each([
+    [
+      'a wrong cell',
+      () => [
+        file(
+          'cell.csv',
+          readFileSync('public/demo/pilar.tracks.csv', 'utf8').replace(/^(2,[^,]+),[^,]+/m, '$1,oops'),
+        ),
+        '--mm-per-px',
+        '2.5',
+      ],
+      /Row 4, column hip_x_px/,
+    ],
+    ['no file', () => [join(folder, 'none.csv'), '--mm-per-px', '2.5'], /can't be read/],
+    ['no scale', () => ['public/demo/pilar.tracks.csv'], /--mm-per-px/],
+    [
+      'a wrong facing',
+      () => ['public/demo/pilar.tracks.csv', '--mm-per-px', '2', '--facing', 'up'],
+      /--facing/,
+    ],
+    ['a scale below nothing', () => ['public/demo/pilar.tracks.csv', '--mm-per-px', '0'], /--mm-per-px/],
+  ] as [string, () => string[], RegExp][])('answers %s with one line and exit 2', (_, args, said) => {
+    const done = analyse(...args());
+    expect(done.status).toBe(2);
+    expect(done.stdout).toBe('');
+    expect(done.stderr.trim().split('\n')).toHaveLength(1);
+    expect(done.stderr).toMatch(said);
+  });
+});

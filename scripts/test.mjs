@@ -1,0 +1,58 @@
+// npm test: installs what is missing (Chromium through apt-get when absent) and runs types, lint, unit and interface tests.
+// Ends with one line, “N passed, N failed”.
+import { existsSync, readFileSync, rmSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import { ensureInstalled, run } from './ensure-installed.mjs';
+
+const root = fileURLToPath(new URL('..', import.meta.url));
+const chromium = process.env.CHROMIUM ?? '/usr/bin/chromium';
+
+ensureInstalled();
+if (!existsSync(chromium)) {
+  run('apt-get', ['update', '-qq'], { mayFail: true });
+  run('apt-get', ['install', '-y', '-qq', 'chromium'], { env: { DEBIAN_FRONTEND: 'noninteractive' } });
+}
+
+let passed = 0;
+let failed = 0;
+function count(name, ok, p = ok ? 1 : 0, f = ok ? 0 : 1) {
+  passed += p;
+  failed += f;
+  console.log(`— ${name}: ${ok ? 'good' : 'FAILED'}`);
+}
+
+const resultsOf = (file) => (existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : null);
+rmSync(`${root}test-results`, { recursive: true, force: true });
+
+count('types', run('npm', ['run', '--silent', 'types'], { mayFail: true }).status === 0);
+count('lint', run('npm', ['run', '--silent', 'lint'], { mayFail: true }).status === 0);
+
+const unit = run(
+  'npx',
+  ['vitest', 'run', '--reporter=default', '--reporter=json', '--outputFile.json=test-results/unit.json'],
+  { mayFail: true },
+);
+const unitResults = resultsOf(`${root}test-results/unit.json`);
+count(
+  'unit tests',
+  unit.status === 0,
+  unitResults?.numPassedTests ?? 0,
+  Math.max(unitResults?.numFailedTests ?? 1, unit.status === 0 ? 0 : 1),
+);
+
+const built = run('npx', ['react-router', 'build'], { mayFail: true }).status === 0;
+count('build', built);
+if (built) {
+  const e2e = run('npx', ['playwright', 'test', '--output=test-results/e2e'], { mayFail: true });
+  const stats = resultsOf(`${root}test-results/e2e.json`)?.stats;
+  const e2eFailed = (stats?.unexpected ?? 1) + (stats?.flaky ?? 0);
+  count(
+    'interface tests',
+    e2e.status === 0,
+    stats?.expected ?? 0,
+    Math.max(e2eFailed, e2e.status === 0 ? 0 : 1),
+  );
+}
+
+console.log(`${passed} passed, ${failed} failed`);
+process.exit(failed === 0 ? 0 : 1);
