@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import { parseTracksCsv } from '../core/formats/tracksCsv.ts';
-import { LANDMARKS, markAll, openSession, setScale, track, truthOf, useDemoFilm } from './studio.ts';
+import { LANDMARKS, markAll, openSession, setScale, track, truthOf, takeDemoFilm } from './studio.ts';
 
 const figure = async (page: Page, id: string): Promise<number> =>
   parseFloat((await page.getByTestId(id).innerText()).replace('−', '-'));
@@ -26,7 +26,7 @@ test('from an empty browser to a saddle height, through a reload, out to files a
   page.on('request', (r) => r.url().startsWith('http') && origins.add(new URL(r.url()).origin));
 
   await openSession(page, 'Maren Toft');
-  await useDemoFilm(page);
+  await takeDemoFilm(page);
   expect(await page.evaluate(() => crossOriginIsolated)).toBe(true);
   await setScale(page, truth);
   expect(await figure(page, 'mm-per-px')).toBeCloseTo(2.55, 1);
@@ -111,7 +111,7 @@ for (const rider of ['idris', 'pilar', 'juno'] as const) {
 test('marks are dragged, nudged by a quarter pixel, undone and redone', async ({ page }) => {
   const truth = truthOf('maren');
   await openSession(page, 'Maren Toft');
-  await useDemoFilm(page);
+  await takeDemoFilm(page);
   await markAll(page, truth);
   const hip = page.getByTestId('point-hip');
   await hip.click();
@@ -145,7 +145,7 @@ test('marks are dragged, nudged by a quarter pixel, undone and redone', async ({
 test('Stop keeps what is tracked, and it can be tracked again', async ({ page }) => {
   const truth = truthOf('maren');
   await openSession(page, 'Maren Toft');
-  await useDemoFilm(page);
+  await takeDemoFilm(page);
   await markAll(page, truth);
   await page.getByRole('link', { name: /^4 Track/ }).click();
   await page.getByRole('button', { name: 'Track', exact: true }).click();

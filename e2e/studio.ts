@@ -37,7 +37,7 @@ export async function openSession(page: Page, name: string): Promise<void> {
   await page.getByRole('heading', { name }).click();
 }
 
-export async function useDemoFilm(page: Page): Promise<void> {
+export async function takeDemoFilm(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Use the demo film' }).click();
   await page.getByTestId('frame-readout').waitFor({ timeout: 30_000 });
 }

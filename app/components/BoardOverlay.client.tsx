@@ -1,4 +1,5 @@
 import { useTheme } from '@mui/material/styles';
+import { useState } from 'react';
 import { Circle, Group, Layer, Line, Rect, Stage, Text } from 'react-konva';
 import type { Vec2 } from '../../core/geometry/vec.ts';
 import type { ViewSize } from './ClipView';
@@ -14,7 +15,7 @@ interface Props {
   onHover: (at: Vec2) => void;
   onPlace: (at: Vec2) => void;
   onSelect: (key: string) => void;
-  onDrag: (key: string, at: Vec2) => void;
+  onDrag: (at: Vec2) => void;
   onDrop: (key: string, at: Vec2) => void;
 }
 
@@ -28,7 +29,7 @@ const LABEL_SIDE: Record<string, { left: boolean; up: boolean }> = {
 export function BoardOverlay({
   size,
   items,
-  points,
+  points: settled,
   lines,
   selected,
   faded,
@@ -39,6 +40,9 @@ export function BoardOverlay({
   onDrop,
 }: Props) {
   const { palette } = useTheme();
+  const [dragged, setDragged] = useState<{ key: string; at: Vec2 } | null>(null);
+  const held = dragged && settled[dragged.key];
+  const points = dragged && held ? { ...settled, [dragged.key]: { ...held, ...dragged.at } } : settled;
   const k = size.scale;
   // Pixel centres are whole numbers in the film's coordinates, so half a pixel lies between them and the canvas's corner.
   const toScreen = (p: Vec2): Vec2 => ({ x: (p.x + 0.5) * k, y: (p.y + 0.5) * k });
@@ -93,8 +97,15 @@ export function BoardOverlay({
               draggable
               onPointerDown={() => onSelect(item.key)}
               onDragStart={() => onSelect(item.key)}
-              onDragMove={(e) => onDrag(item.key, toFilm(e.target.position()))}
-              onDragEnd={(e) => onDrop(item.key, toFilm(e.target.position()))}
+              onDragMove={(e) => {
+                const to = toFilm(e.target.position());
+                setDragged({ key: item.key, at: to });
+                onDrag(to);
+              }}
+              onDragEnd={(e) => {
+                setDragged(null);
+                onDrop(item.key, toFilm(e.target.position()));
+              }}
             >
               <Circle radius={22} fill="transparent" />
               {[

@@ -12,6 +12,7 @@ import type { Vec2 } from '../../core/geometry/vec.ts';
 import { BoardOverlay } from './BoardOverlay.client';
 import { ClipView } from './ClipView';
 import { Loupe } from './Loupe';
+import { newSpot } from './spot';
 import { NO_HISTORY, nextOpen, type BoardItem, type BoardPoints, type History } from './boardPoints';
 import { Transport } from './Transport';
 import type { Clip } from './useClip';
@@ -51,8 +52,7 @@ export function PointBoard({
   const [points, setPoints] = useState<BoardPoints>(stored);
   const [history, setHistory] = useState<History>(NO_HISTORY);
   const [selected, setSelected] = useState<string | null>(nextOpen(items, stored));
-  const [hover, setHover] = useState<Vec2 | null>(null);
-  const [dragged, setDragged] = useState<{ key: string; at: Vec2 } | null>(null);
+  const [pointer] = useState(newSpot);
   const live = useRef({ points, history });
   live.current = { points, history };
 
@@ -141,13 +141,10 @@ export function PointBoard({
     return () => window.removeEventListener('keydown', onKey, { capture: true });
   }, [selected, elsewhere, undo, put, settle]);
 
+  useEffect(() => pointer.set(null), [pointer, selected, points]);
+
   const asking = selected && !points[selected] ? items.find((i) => i.key === selected) : null;
   const chosen = selected ? points[selected] : null;
-  const spot = dragged?.at ?? (asking ? hover : (chosen ?? hover));
-  const drawn =
-    dragged && points[dragged.key]
-      ? { ...points, [dragged.key]: { ...points[dragged.key]!, ...dragged.at } }
-      : points;
   return (
     <Box sx={{ display: 'flex', flex: 1, minHeight: 0, flexDirection: { xs: 'column', md: 'row' } }}>
       <Box sx={{ flex: 1, minWidth: 0, minHeight: 0, display: 'flex', flexDirection: 'column', p: 1 }}>
@@ -156,16 +153,19 @@ export function PointBoard({
             <BoardOverlay
               size={size}
               items={items}
-              points={drawn}
+              points={points}
               lines={lines}
               selected={selected}
               faded={elsewhere}
-              onHover={setHover}
+              onHover={(at) => {
+                // With a point chosen the close-up stays on it; while one is asked for it goes with the pointer.
+                if (asking || !chosen) pointer.set(at);
+              }}
               onPlace={(at) => void place(at)}
               onSelect={setSelected}
-              onDrag={(key, at) => setDragged({ key, at })}
+              onDrag={pointer.set}
               onDrop={(key, at) => {
-                setDragged(null);
+                pointer.set(null);
                 void put(key, at, false);
               }}
             />
@@ -188,7 +188,7 @@ export function PointBoard({
         }}
       >
         <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'flex-start', flexShrink: 0 }}>
-          <Loupe source={clip.canvas} at={spot} frame={clip.shown} />
+          <Loupe source={clip.canvas} at={chosen ?? null} pointer={pointer} frame={clip.shown} />
           <Box sx={{ display: 'flex', flexDirection: 'column' }}>
             <IconButton
               aria-label="Undo (Ctrl+Z)"

@@ -3,8 +3,13 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Slider from '@mui/material/Slider';
 import Typography from '@mui/material/Typography';
-import { useMemo, useState } from 'react';
-import { fitLegModel, modelResidualDeg, UNRELIABLE_FROM_DEG } from '../../core/prescribe/legModel.ts';
+import { useCallback, useMemo, useState } from 'react';
+import {
+  fitLegModel,
+  modelResidualDeg,
+  UNRELIABLE_FROM_DEG,
+  type LegModel,
+} from '../../core/prescribe/legModel.ts';
 import { protocolById } from '../../core/prescribe/protocols.ts';
 import {
   adviseSaddleHeight,
@@ -25,7 +30,7 @@ import { ReadingGate } from '../components/ReadingGate';
 import { StrokeChart } from '../components/StrokeChart';
 import { useEdit } from '../components/useEdit';
 import { useSettings } from '../components/useSettings';
-import { judge } from '../../core/prescribe/judge.ts';
+import { judge, type Band } from '../../core/prescribe/judge.ts';
 import { useSession } from './session';
 
 const SPAN_MM = 50;
@@ -56,15 +61,9 @@ function Prescription({ session, reading }: { session: FitSession; reading: Read
     () => adviseSaddleHeight(model, { minDeg: knee.min, uncertaintyDeg: knee.uncertainty.absoluteDeg }, band),
     [model, knee, band],
   );
-  const advised = advice.kind === 'move' ? advice.changeMm : 0;
-  const [tried, setTried] = useState(session.triedSaddleMm ?? Math.max(-SPAN_MM, Math.min(SPAN_MM, advised)));
-  const predicted = useMemo(() => predictKnee(model, tried), [model, tried]);
-  const start = useMemo(() => predictKnee(model, 0), [model]);
-  // What the model says of a change is added to what was measured, so that its own residual does not count as an effect.
-  const shift = knee.min - start.minDeg;
   const unreliable = residualDeg > UNRELIABLE_FROM_DEG;
   const flip = (v: number): number => quoted('knee', v, jointConvention);
-  const settle = (mm: number): void => void edit({ kind: 'tried', saddleMm: mm === advised ? null : mm });
+  const settle = useCallback((saddleMm: number | null) => void edit({ kind: 'tried', saddleMm }), [edit]);
   return (
     <Box sx={{ flex: 1, minHeight: 0, overflowY: 'auto' }}>
       <Box
@@ -137,91 +136,125 @@ function Prescription({ session, reading }: { session: FitSession; reading: Read
           </Box>
           {refused && <Alert severity="error">{refused}</Alert>}
         </Box>
-        <Box>
-          <Typography variant="h2">Try a height</Typography>
-          <Box sx={{ display: 'flex', gap: 4, flexWrap: 'wrap', my: 1 }}>
-            <Figure name="Saddle along the tube" value={signed(tried)} plusMinus="" testId="tried" />
-            {predicted.curve.ok ? (
-              <Figure
-                name={`Knee, straightest (${conventionWord('knee', jointConvention)})`}
-                value={degrees(flip(predicted.minDeg + shift), 0)}
-                plusMinus={
-                  tried === 0
-                    ? 'as filmed'
-                    : `${range(flip(predicted.minLowDeg + shift), flip(predicted.minHighDeg + shift))} foretold`
-                }
-                testId="predicted-min"
-              />
-            ) : (
-              <Alert severity="error" variant="outlined">
-                The leg can’t reach: {predicted.curve.missMm.toFixed(0)} mm too short at{' '}
-                {predicted.curve.atThetaDeg.toFixed(0)}° of the crank.
-              </Alert>
-            )}
-          </Box>
-          <Slider
-            aria-label="Saddle height change"
-            value={tried}
-            min={-SPAN_MM}
-            max={SPAN_MM}
-            step={1}
-            marks={[-50, -25, 0, 25, 50].map((v) => ({ value: v, label: signed(v) }))}
-            onChange={(_, v) => setTried(v as number)}
-            onChangeCommitted={(_, v) => settle(v as number)}
-            valueLabelDisplay="off"
-            sx={{ mt: 1, mb: 3, width: 'calc(100% - 48px)', mx: 3 }}
-          />
-          <Box sx={{ display: 'flex', gap: 1, mb: 2, flexWrap: 'wrap' }}>
-            {[0, ...(advice.kind === 'move' ? [advice.todayMm, advised] : [])]
-              .filter((v, i, a) => a.indexOf(v) === i)
-              .map((mm) => (
-                <Button
-                  key={mm}
-                  variant={mm === tried ? 'contained' : 'outlined'}
-                  onClick={() => {
-                    setTried(mm);
-                    settle(mm);
-                  }}
-                >
-                  {mm === 0 ? 'As filmed' : mm === advised ? `Advised ${signed(mm)}` : `Today ${signed(mm)}`}
-                </Button>
-              ))}
-          </Box>
-          <StrokeChart
-            label="Knee"
-            unit="°"
-            height={300}
-            curves={[
-              { values: knee.meanOnGrid.map(flip), kind: 'measured' },
-              ...(predicted.curve.ok && tried !== 0
-                ? [
-                    {
-                      values: predicted.curve.flexionDeg.map((v, k) =>
-                        flip(knee.meanOnGrid[k] + v - (start.curve.ok ? start.curve.flexionDeg[k] : v)),
-                      ),
-                      kind: 'predicted' as const,
-                    },
-                  ]
-                : []),
-            ]}
-            spread={knee.sdOnGrid}
-            target={{ band: bandQuoted('knee', band, jointConvention), text: 'target, straightest' }}
-            cursorDeg={null}
-          />
-          <Typography variant="body2" color="text.secondary" sx={{ display: 'flex', gap: 3, mt: 1 }}>
-            <span>solid: as filmed</span>
-            <span>dashed: foretold for {signed(tried)}</span>
-            {predicted.curve.ok && (
-              <span>then {judgeWord(predicted.minDeg + shift, knee.uncertainty.absoluteDeg, band)}</span>
-            )}
-          </Typography>
-        </Box>
+        <TryHeight
+          model={model}
+          reading={reading}
+          band={band}
+          advice={advice}
+          stored={session.triedSaddleMm}
+          convention={jointConvention}
+          onSettle={settle}
+        />
       </Box>
     </Box>
   );
 }
 
-const judgeWord = (v: number, u: number, band: Parameters<typeof judge>[2]): string =>
+interface TryProps {
+  model: LegModel;
+  reading: Reading;
+  band: Band;
+  advice: SaddleAdvice;
+  stored: number | null;
+  convention: Convention;
+  /** Null: the advised height, whatever it comes to be. */
+  onSettle: (mm: number | null) => void;
+}
+
+/** Any other height at once: only this part is drawn anew while the slider moves. */
+function TryHeight({ model, reading, band, advice, stored, convention, onSettle }: TryProps) {
+  const knee = reading.angles.kneeFlexionDeg;
+  const advised = advice.kind === 'move' ? advice.changeMm : 0;
+  const [tried, setTried] = useState(stored ?? Math.max(-SPAN_MM, Math.min(SPAN_MM, advised)));
+  const predicted = useMemo(() => predictKnee(model, tried), [model, tried]);
+  const start = useMemo(() => predictKnee(model, 0), [model]);
+  // What the model says of a change is added to what was measured, so that its own residual does not count as an effect.
+  const shift = knee.min - start.minDeg;
+  const flip = (v: number): number => quoted('knee', v, convention);
+  return (
+    <Box>
+      <Typography variant="h2">Try a height</Typography>
+      <Box sx={{ display: 'flex', gap: 4, flexWrap: 'wrap', my: 1 }}>
+        <Figure name="Saddle along the tube" value={signed(tried)} plusMinus="" testId="tried" />
+        {predicted.curve.ok ? (
+          <Figure
+            name={`Knee, straightest (${conventionWord('knee', convention)})`}
+            value={degrees(flip(predicted.minDeg + shift), 0)}
+            plusMinus={
+              tried === 0
+                ? 'as filmed'
+                : `${range(flip(predicted.minLowDeg + shift), flip(predicted.minHighDeg + shift))} foretold`
+            }
+            testId="predicted-min"
+          />
+        ) : (
+          <Alert severity="error" variant="outlined">
+            The leg can’t reach: {predicted.curve.missMm.toFixed(0)} mm too short at{' '}
+            {predicted.curve.atThetaDeg.toFixed(0)}° of the crank.
+          </Alert>
+        )}
+      </Box>
+      <Slider
+        aria-label="Saddle height change"
+        value={tried}
+        min={-SPAN_MM}
+        max={SPAN_MM}
+        step={1}
+        marks={[-50, -25, 0, 25, 50].map((v) => ({ value: v, label: signed(v) }))}
+        onChange={(_, v) => setTried(v as number)}
+        onChangeCommitted={(_, v) => onSettle(v === advised ? null : (v as number))}
+        valueLabelDisplay="off"
+        sx={{ mt: 1, mb: 3, width: 'calc(100% - 48px)', mx: 3 }}
+      />
+      <Box sx={{ display: 'flex', gap: 1, mb: 2, flexWrap: 'wrap' }}>
+        {[0, ...(advice.kind === 'move' ? [advice.todayMm, advised] : [])]
+          .filter((v, i, a) => a.indexOf(v) === i)
+          .map((mm) => (
+            <Button
+              key={mm}
+              variant={mm === tried ? 'contained' : 'outlined'}
+              onClick={() => {
+                setTried(mm);
+                onSettle(mm === advised ? null : mm);
+              }}
+            >
+              {mm === 0 ? 'As filmed' : mm === advised ? `Advised ${signed(mm)}` : `Today ${signed(mm)}`}
+            </Button>
+          ))}
+      </Box>
+      <StrokeChart
+        label="Knee"
+        unit="°"
+        height={300}
+        curves={[
+          { values: knee.meanOnGrid.map(flip), kind: 'measured' },
+          ...(predicted.curve.ok && tried !== 0
+            ? [
+                {
+                  values: predicted.curve.flexionDeg.map((v, k) =>
+                    flip(knee.meanOnGrid[k] + v - (start.curve.ok ? start.curve.flexionDeg[k] : v)),
+                  ),
+                  kind: 'predicted' as const,
+                },
+              ]
+            : []),
+        ]}
+        spread={knee.sdOnGrid}
+        target={{ band: bandQuoted('knee', band, convention), text: 'target, straightest' }}
+        cursorDeg={null}
+      />
+      <Typography variant="body2" color="text.secondary" sx={{ display: 'flex', gap: 3, mt: 1 }}>
+        <span>solid: as filmed</span>
+        <span>dashed: foretold for {signed(tried)}</span>
+        {predicted.curve.ok && (
+          <span>then {judgeWord(predicted.minDeg + shift, knee.uncertainty.absoluteDeg, band)}</span>
+        )}
+      </Typography>
+    </Box>
+  );
+}
+
+const judgeWord = (v: number, u: number, band: Band): string =>
   ({
     in: 'in band',
     'edge-low': 'at the lower edge',

@@ -1,36 +1,62 @@
 import type { VideoSample } from 'mediabunny';
 import { turnFrame, type PlanarFrame } from '../../core/tracking/frame.ts';
 
+/** A part of the picture, whole even pixels. */
+export interface Region {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+
 /**
  * A decoded frame as planes, upright, at its display size. 4:2:0 formats are copied as they are; anything else goes through a
  * canvas.
+ * @param spare a buffer of an earlier frame of the same clip, to be written over
+ * @param region copies only this part, to its own place in the buffer; the rest stays what it was. Ignored for turned frames.
  */
 export async function planesOf(
   sample: VideoSample,
   spare?: Uint8Array,
+  region?: Region,
 ): Promise<{ frame: PlanarFrame; buffer: Uint8Array }> {
   const { format } = sample;
-  const { width, height } = sample.visibleRect;
+  const { left, top, width, height } = sample.visibleRect;
   const square = sample.squarePixelWidth === width && sample.squarePixelHeight === height;
-  if ((format === 'I420' || format === 'NV12') && square && !sample.flip) {
-    const size = sample.allocationSize();
-    const buffer = spare && spare.byteLength >= size ? spare : new Uint8Array(size);
-    const layout = await sample.copyTo(buffer);
-    const [y, u, v] = layout;
-    const interleaved = format === 'NV12';
-    const frame: PlanarFrame = {
-      width,
-      height,
-      y: buffer.subarray(y.offset),
-      u: buffer.subarray(u.offset),
-      v: interleaved ? buffer.subarray(u.offset + 1) : buffer.subarray(v.offset),
-      yStride: y.stride,
-      chromaStride: u.stride,
-      chromaStep: interleaved ? 2 : 1,
-    };
-    return { frame: turnFrame(frame, sample.rotation / 90), buffer };
+  if ((format !== 'I420' && format !== 'NV12') || !square || sample.flip) {
+    return { frame: throughCanvas(sample), buffer: spare ?? new Uint8Array(0) };
   }
-  return { frame: throughCanvas(sample), buffer: spare ?? new Uint8Array(0) };
+  const interleaved = format === 'NV12';
+  const chromaStep = interleaved ? 2 : 1;
+  const cw = (width + 1) >> 1;
+  const ch = (height + 1) >> 1;
+  const chromaStride = cw * chromaStep;
+  const uAt = width * height;
+  const vAt = interleaved ? uAt + 1 : uAt + cw * ch;
+  const size = uAt + 2 * cw * ch;
+  const reuse = spare?.byteLength === size;
+  const buffer = reuse ? spare : new Uint8Array(size);
+  const part = reuse && region && sample.rotation === 0 ? region : { x: 0, y: 0, width, height };
+  const chromaOffset = (part.y >> 1) * chromaStride + (part.x >> 1) * chromaStep;
+  await sample.copyTo(buffer, {
+    rect: { x: left + part.x, y: top + part.y, width: part.width, height: part.height },
+    layout: [
+      { offset: part.y * width + part.x, stride: width },
+      { offset: uAt + chromaOffset, stride: chromaStride },
+      ...(interleaved ? [] : [{ offset: vAt + chromaOffset, stride: chromaStride }]),
+    ],
+  });
+  const frame: PlanarFrame = {
+    width,
+    height,
+    y: buffer,
+    u: buffer.subarray(uAt),
+    v: buffer.subarray(vAt),
+    yStride: width,
+    chromaStride,
+    chromaStep,
+  };
+  return { frame: turnFrame(frame, sample.rotation / 90), buffer };
 }
 
 function throughCanvas(sample: VideoSample): PlanarFrame {

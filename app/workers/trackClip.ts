@@ -5,7 +5,7 @@ import { emptyTracks, type Tracks } from '../../core/stroke/tracks.ts';
 import type { PlanarFrame } from '../../core/tracking/frame.ts';
 import { startTracker, type TrackedPoint, type Tracker } from '../../core/tracking/tracker.ts';
 import type { OpenedClip } from './openClip';
-import { planesOf } from './planes';
+import { planesOf, type Region } from './planes';
 
 export interface TrackProgress {
   framesDone: number;
@@ -33,6 +33,8 @@ export async function trackClip(
   const sink = new VideoSampleSink(clip.track);
   let framesDone = 0;
   let trackerMs = 0;
+  // The tracker looks only about where the landmarks are: the rest of the picture need not be copied.
+  let wanted: Region | undefined;
   let lastTold = performance.now();
   let modes: Tracker['modes'] = [];
   const note = (index: number, points: TrackedPoint[], keys: string[]): void => {
@@ -56,20 +58,18 @@ export async function trackClip(
     const t0 = performance.now();
     const points = tracker.step(frame, tS[index]);
     trackerMs += performance.now() - t0;
+    wanted = regionAbout(points, frame);
     note(index, points, tracker.keys);
   };
 
   let tracker: Tracker | null = null;
   let first: PlanarFrame | null = null;
   let index = markedFrame;
-  let spare: Uint8Array | undefined;
-  for await (const sample of sink.samples(tS[markedFrame] - 1e-6)) {
-    if (stopped() || index >= tS.length) {
-      sample.close();
-      break;
-    }
-    const { frame, buffer } = await planesOf(sample, tracker ? spare : undefined);
-    sample.close();
+  const spare: (Uint8Array | undefined)[] = [undefined, undefined];
+  // While one frame is tracked the next one's planes are already being copied: two buffers take turns.
+  let coming: Promise<{ frame: PlanarFrame; buffer: Uint8Array }> | null = null;
+  const trackOne = async (): Promise<void> => {
+    const { frame, buffer } = await coming!;
     if (!tracker) {
       tracker = start(frame);
       first = frame;
@@ -79,15 +79,30 @@ export async function trackClip(
         tracker.keys,
       );
     } else {
-      spare = buffer;
       timed(tracker, frame, index);
+      spare[index % 2] = buffer;
     }
     index += 1;
+  };
+  let asked = markedFrame;
+  for await (const sample of sink.samples(tS[markedFrame] - 1e-6)) {
+    if (stopped() || asked >= tS.length) {
+      sample.close();
+      break;
+    }
+    const next = planesOf(sample, spare[asked % 2], wanted).finally(() => sample.close());
+    spare[asked % 2] = undefined;
+    asked += 1;
+    if (coming) await trackOne();
+    coming = next;
   }
+  if (coming && !stopped()) await trackOne();
+  else await coming;
 
   if (first && markedFrame > 0) {
-    const back = start(first);
-    const hold = Math.max(4, Math.floor(BACKWARD_BYTES / (first.width * first.height * 1.5)));
+    const marked: PlanarFrame = first;
+    const back = start(marked);
+    const hold = Math.max(4, Math.floor(BACKWARD_BYTES / (marked.width * marked.height * 1.5)));
     let end = markedFrame;
     while (end > 0 && !stopped()) {
       const from = Math.max(await keyFrameBefore(clip, end - 1), end - hold);
@@ -103,6 +118,24 @@ export async function trackClip(
     }
   }
   return { tracks, framesDone, trackerMs, modes };
+}
+
+/** Further than any landmark is looked for while none is lost, and moves in two frames, in shares of the picture's smaller side. */
+const MARGIN = 0.16;
+
+/** Where the landmarks can be on the next frames; the whole picture as soon as one is lost. */
+function regionAbout(points: TrackedPoint[], frame: PlanarFrame): Region | undefined {
+  if (points.some((p) => !Number.isFinite(p.x))) return undefined;
+  const margin = MARGIN * Math.min(frame.width, frame.height);
+  const even = (v: number): number => 2 * Math.round(v / 2);
+  const x = Math.max(0, even(Math.min(...points.map((p) => p.x)) - margin));
+  const y = Math.max(0, even(Math.min(...points.map((p) => p.y)) - margin));
+  return {
+    x,
+    y,
+    width: Math.min(even(frame.width - 1), even(Math.max(...points.map((p) => p.x)) + margin)) - x,
+    height: Math.min(even(frame.height - 1), even(Math.max(...points.map((p) => p.y)) + margin)) - y,
+  };
 }
 
 /** Index of the key frame from which a frame can be decoded: chunks that begin there decode nothing twice. */

@@ -1,7 +1,13 @@
 import { RAD_PER_DEG, insideAngleDeg } from '../geometry/angles.ts';
 import { circleMeetLeft } from '../geometry/circle.ts';
 import { distance, type Vec2 } from '../geometry/vec.ts';
-import { evaluateCurve, type HarmonicCurve } from '../signal/harmonics.ts';
+import {
+  evaluateCurve,
+  harmonicTable,
+  HIGHEST_ORDER,
+  tableValue,
+  type HarmonicCurve,
+} from '../signal/harmonics.ts';
 import { GRID_DEG } from '../stroke/curves.ts';
 import type { Reading } from '../stroke/read.ts';
 
@@ -76,19 +82,29 @@ export function simpleLeg(m: {
   };
 }
 
-function footAndHip(m: LegModel, thetaDeg: number): { spindle: Vec2; ankle: Vec2; hip: Vec2 } {
-  const th = thetaDeg * RAD_PER_DEG;
-  const pitch = evaluateCurve(m.footPitchDeg, thetaDeg) * RAD_PER_DEG;
-  const spindle = { x: m.crankMm * Math.sin(th), y: m.crankMm * Math.cos(th) };
-  return {
-    spindle,
-    ankle: {
-      x: spindle.x - m.ankleBehindMm * Math.cos(pitch) + m.ankleAboveMm * Math.sin(pitch),
-      y: spindle.y + m.ankleBehindMm * Math.sin(pitch) + m.ankleAboveMm * Math.cos(pitch),
-    },
-    hip: { x: evaluateCurve(m.hipXMm, thetaDeg), y: evaluateCurve(m.hipYMm, thetaDeg) },
-  };
+interface FootAndHip {
+  spindle: Vec2;
+  ankle: Vec2;
+  hip: Vec2;
 }
+
+function place(m: LegModel, thetaDeg: number, pitchDeg: number, hip: Vec2): FootAndHip {
+  const th = thetaDeg * RAD_PER_DEG;
+  const pitch = pitchDeg * RAD_PER_DEG;
+  const spindle = { x: m.crankMm * Math.sin(th), y: m.crankMm * Math.cos(th) };
+  const ankle = {
+    x: spindle.x - m.ankleBehindMm * Math.cos(pitch) + m.ankleAboveMm * Math.sin(pitch),
+    y: spindle.y + m.ankleBehindMm * Math.sin(pitch) + m.ankleAboveMm * Math.cos(pitch),
+  };
+  return { spindle, ankle, hip };
+}
+
+function footAndHip(m: LegModel, thetaDeg: number): FootAndHip {
+  const hip = { x: evaluateCurve(m.hipXMm, thetaDeg), y: evaluateCurve(m.hipYMm, thetaDeg) };
+  return place(m, thetaDeg, evaluateCurve(m.footPitchDeg, thetaDeg), hip);
+}
+
+const GRID_TABLE = harmonicTable(GRID_DEG, HIGHEST_ORDER);
 
 /** How far the ankle is from the hip at a crank angle, mm: what the leg has to span. */
 export function legSpanMm(m: LegModel, thetaDeg: number): number {
@@ -101,7 +117,10 @@ export function legSpanMm(m: LegModel, thetaDeg: number): number {
  * @returns the pose, or by how many mm the leg is too short (or, missMm negative, too long to fold)
  */
 export function legAt(m: LegModel, thetaDeg: number): LegResult {
-  const { spindle, ankle, hip } = footAndHip(m, thetaDeg);
+  return link(m, footAndHip(m, thetaDeg));
+}
+
+function link(m: LegModel, { spindle, ankle, hip }: FootAndHip): LegResult {
   const a = circleMeetLeft(ankle, m.shankMm, hip, m.thighMm);
   const b = circleMeetLeft(hip, m.thighMm, ankle, m.shankMm);
   if (!a || !b) {
@@ -141,8 +160,10 @@ export type KneeCurve =
 /** The knee's flexion over a whole turn of the crank. */
 export function kneeCurve(m: LegModel): KneeCurve {
   const flexionDeg: number[] = [];
-  for (const theta of GRID_DEG) {
-    const pose = legAt(m, theta);
+  for (let i = 0; i < GRID_DEG.length; i += 1) {
+    const theta = GRID_DEG[i];
+    const hip = { x: tableValue(m.hipXMm, GRID_TABLE, i), y: tableValue(m.hipYMm, GRID_TABLE, i) };
+    const pose = link(m, place(m, theta, tableValue(m.footPitchDeg, GRID_TABLE, i), hip));
     if (!pose.ok) return { ok: false, reason: pose.reason, missMm: pose.missMm, atThetaDeg: theta };
     flexionDeg.push(pose.kneeFlexionDeg);
   }

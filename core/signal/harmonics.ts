@@ -17,6 +17,30 @@ export function evaluateCurve(c: HarmonicCurve, thetaDeg: number): number {
   return v;
 }
 
+/** Cosines and sines of the multiples of a fixed set of crank angles, for evaluating many curves on the same grid. */
+export interface HarmonicTable {
+  cos: Float64Array[];
+  sin: Float64Array[];
+}
+
+export function harmonicTable(thetaDeg: readonly number[], highest: number): HarmonicTable {
+  const rows = (f: (a: number) => number): Float64Array[] =>
+    Array.from({ length: highest }, (_, k) =>
+      Float64Array.from(thetaDeg, (t) => f((k + 1) * t * RAD_PER_DEG)),
+    );
+  return { cos: rows(Math.cos), sin: rows(Math.sin) };
+}
+
+/** A curve's value at the i-th angle of a table; its order must not exceed the table's. */
+export function tableValue(c: HarmonicCurve, table: HarmonicTable, i: number): number {
+  let v = c.mean;
+  for (let k = 0; k < c.cos.length; k += 1) v += c.cos[k] * table.cos[k][i] + c.sin[k] * table.sin[k][i];
+  return v;
+}
+
+/** No curve has more harmonics than this (handbook: measuring). */
+export const HIGHEST_ORDER = 8;
+
 /** Solves a symmetric positive definite system in place (Cholesky); null where it is singular. */
 export function solveSymmetric(a: number[][], b: number[]): number[] | null {
   const n = b.length;
@@ -96,7 +120,7 @@ export function fitHarmonics(
   strokeOf: readonly number[],
 ): { curve: HarmonicCurve; order: number } | null {
   if (values.length < 8) return null;
-  const highest = Math.min(8, Math.floor((values.length - 1) / 4));
+  const highest = Math.min(HIGHEST_ORDER, Math.floor((values.length - 1) / 4));
   const rows = thetaDeg.map((t) => basisRow(t, highest));
   const all = accumulate(rows, values, () => true);
   const strokes = [...new Set(strokeOf)];

@@ -86,18 +86,19 @@ export function findPatch(
       if (score > best.score) best = { x: near.x + dx, y: near.y + dy, score };
     }
   }
+  // The coarse score skips pixels: it is not compared with the whole one.
+  best.score = correlation(f, p, best.x, best.y, 1);
   for (const [span, step] of [
     [2, 1],
     [0.5, 0.5],
   ]) {
-    const c = { ...best, score: -1 };
+    const { x, y } = best;
     for (let dy = -span; dy <= span; dy += step) {
       for (let dx = -span; dx <= span; dx += step) {
-        const score = correlation(f, p, c.x + dx, c.y + dy, 1);
-        if (score > best.score || best.score === -1) best = { x: c.x + dx, y: c.y + dy, score };
+        const score = correlation(f, p, x + dx, y + dy, 1);
+        if (score > best.score) best = { x: x + dx, y: y + dy, score };
       }
     }
-    best.score = correlation(f, p, best.x, best.y, 1);
   }
   if (best.score < 0.4) return null;
   const peak = (a: number, b: number, c: number): number => {

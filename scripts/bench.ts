@@ -1,0 +1,34 @@
+/**
+ * npm run bench: speed as ratios measured in one run, since machines differ and are noisy. Needs a build and Chromium.
+ */
+import { measureBrowser } from './bench/browser.ts';
+import { comparePeer } from './bench/peer.ts';
+
+const line = (name: string, text: string): void => console.log(`${name.padEnd(34)} ${text}`);
+
+const { ours, peer } = await comparePeer(180);
+console.log('Eight landmarks on the same 180 rendered frames, 720p, Node');
+line(
+  'this tracker',
+  `${ours.msPerFrame.toFixed(2)} ms a frame; median error ${Math.max(...ours.medianPx).toFixed(2)} px at the worst landmark; lost: ${ours.lost.join(', ') || 'none'}`,
+);
+line(
+  'OpenCV pyramidal Lucas–Kanade',
+  `${peer.msPerFrame.toFixed(2)} ms a frame; median error ${Math.max(...peer.medianPx).toFixed(2)} px at the worst landmark; lost: ${peer.lost.join(', ') || 'none'}`,
+);
+line('ratio of time, peer to this', `${(peer.msPerFrame / ours.msPerFrame).toFixed(1)}`);
+
+const b = await measureBrowser();
+console.log('\nDemo clips in Chromium, best of three');
+for (const c of b.clips) {
+  line(
+    c.clip,
+    `bare decode ${c.decodeFps.toFixed(0)} frames/s; decode and track ${c.trackFps.toFixed(0)} frames/s; ratio ${(c.trackFps / c.decodeFps).toFixed(2)} (goal 0.80); tracker ${c.trackerMs.toFixed(2)} ms a frame (goal 1.5)`,
+  );
+}
+console.log('\nThe page');
+line('riders on the page, new browser', `${b.readyMs.map((t) => t.toFixed(0)).join(', ')} ms (goal 1500)`);
+const [bare] = b.dragFps;
+for (const d of b.dragFps) {
+  line(`dragging ${d.what}`, `${d.fps.toFixed(0)} frames/s drawn, longest gap ${d.worstGapMs.toFixed(0)} ms; ${(d.fps / bare.fps).toFixed(2)} of the bare line (goal 50 frames/s)`);
+}

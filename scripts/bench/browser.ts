@@ -1,0 +1,214 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { once } from 'node:events';
+import { readdirSync, readFileSync } from 'node:fs';
+import { chromium, type Browser, type Page } from '@playwright/test';
+import { chromiumLaunch } from '../../e2e/chromium.ts';
+import {
+  markAll,
+  openSession,
+  setScale,
+  track,
+  truthOf,
+  takeDemoFilm,
+  type Truth,
+} from '../../e2e/studio.ts';
+
+const PORT = 4183;
+
+export interface BrowserFigures {
+  readyMs: number[];
+  clips: { clip: string; decodeFps: number; trackFps: number; trackerMs: number }[];
+  dragFps: { what: string; fps: number; worstGapMs: number }[];
+}
+
+async function serve(): Promise<ChildProcess> {
+  const server = spawn('node', ['server/serve.mjs', '--port', `${PORT}`, '--strict-port'], {
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
+  await once(server.stdout!, 'data');
+  return server;
+}
+
+/** From a new browser's first request to the riders on the page. */
+async function readiness(browser: Browser): Promise<number[]> {
+  const times: number[] = [];
+  for (let k = 0; k < 4; k += 1) {
+    const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+    const page = await context.newPage();
+    const t0 = performance.now();
+    await page.goto(`http://localhost:${PORT}/`, { waitUntil: 'commit' });
+    await page.getByRole('heading', { name: 'Maren Toft' }).waitFor();
+    times.push(performance.now() - t0);
+    await context.close();
+  }
+  return times.slice(1);
+}
+
+/** The tracking worker as it is built, first only decoding, then tracking, on the same clip: three times each, the best. */
+async function clipSpeed(page: Page, truth: Truth): Promise<BrowserFigures['clips'][number]> {
+  const worker = readdirSync('build/client/assets').find((f) => /^track\.worker-.*\.js$/.test(f))!;
+  const marks = Object.fromEntries(
+    Object.entries(truth.jointsPx).map(([k, v]) => [k, { x: v[0][0], y: v[0][1] }]),
+  );
+  return page.evaluate(
+    async ({ url, clip, points }) => {
+      interface Answer {
+        frames: number;
+        ms: number;
+        trackerMs: number;
+      }
+      interface Api {
+        decodeOnly: (b: Blob) => Promise<Answer>;
+        track: (b: Blob, f: number, m: object, p: unknown) => Promise<Answer>;
+      }
+      const comlink = (
+        window as unknown as { Comlink: { wrap: (w: Worker) => Api; proxy: (f: () => void) => unknown } }
+      ).Comlink;
+      const api = comlink.wrap(new Worker(url, { type: 'module' }));
+      const blob = await (await fetch(`/demo/${clip}`)).blob();
+      let decodeFps = 0;
+      let trackFps = 0;
+      let trackerMs = Infinity;
+      for (let k = 0; k < 3; k += 1) {
+        const d = await api.decodeOnly(blob);
+        decodeFps = Math.max(decodeFps, (1000 * d.frames) / d.ms);
+        const t = await api.track(
+          blob,
+          0,
+          points,
+          comlink.proxy(() => undefined),
+        );
+        trackFps = Math.max(trackFps, (1000 * t.frames) / t.ms);
+        trackerMs = Math.min(trackerMs, t.trackerMs / t.frames);
+      }
+      return { clip, decodeFps, trackFps, trackerMs };
+    },
+    { url: `/assets/${worker}`, clip: truth.clip, points: marks },
+  );
+}
+
+/** Frames that Chromium itself says it drew while something is dragged. */
+async function drawnWhile(
+  browser: Browser,
+  page: Page,
+  what: string,
+  drag: () => Promise<void>,
+): Promise<BrowserFigures['dragFps'][number]> {
+  await browser.startTracing(page, {
+    categories: [
+      'devtools.timeline',
+      'disabled-by-default-devtools.timeline.frame',
+      'devtools.timeline.frame',
+    ],
+  });
+  await drag();
+  const trace = JSON.parse((await browser.stopTracing()).toString()) as {
+    traceEvents: { name: string; ts: number }[];
+  };
+  const draws = trace.traceEvents
+    .filter((e) => e.name === 'DrawFrame')
+    .map((e) => e.ts / 1000)
+    .sort((a, b) => a - b);
+  const gaps = draws.slice(1).map((t, i) => t - draws[i]);
+  // The first and last tenth are the hand's approach and leaving, when nothing needs drawing.
+  const moving = gaps.slice(Math.floor(0.1 * gaps.length), Math.ceil(0.9 * gaps.length));
+  return {
+    what,
+    fps: 1000 / (moving.reduce((s, g) => s + g, 0) / moving.length),
+    worstGapMs: Math.max(...moving),
+  };
+}
+
+/** A hand that moves 125 times a second, whether or not the page keeps up: waiting for each answer would set the pace. */
+async function sweep(page: Page, from: { x: number; y: number }, spanX: number, spanY: number): Promise<void> {
+  const hand = await page.context().newCDPSession(page);
+  await page.mouse.move(from.x, from.y);
+  await page.mouse.down();
+  const begin = performance.now();
+  const sent: Promise<unknown>[] = [];
+  while (performance.now() - begin < 3000) {
+    const a = (performance.now() - begin) / 250;
+    const at = { x: from.x + spanX * Math.sin(a), y: from.y + spanY * Math.sin(0.7 * a) };
+    sent.push(hand.send('Input.dispatchMouseEvent', { type: 'mouseMoved', button: 'left', buttons: 1, ...at }));
+    await new Promise((resolve) => setTimeout(resolve, 8));
+  }
+  await Promise.all(sent);
+  await page.mouse.up();
+}
+
+/** What this machine draws at most: one line on an otherwise empty canvas of the film's size that follows the pointer. */
+async function bareDrag(browser: Browser): Promise<BrowserFigures['dragFps'][number]> {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.setContent('<canvas width="934" height="525"></canvas>');
+  await page.evaluate(() => {
+    const context = document.querySelector('canvas')!.getContext('2d')!;
+    document.addEventListener('pointermove', (e) => {
+      context.clearRect(0, 0, 934, 525);
+      context.fillRect(e.clientX - 1, 0, 2, 525);
+    });
+  });
+  const drawn = await drawnWhile(browser, page, 'a bare line (the machine’s own limit)', () => sweep(page, { x: 450, y: 260 }, 90, 60));
+  await page.close();
+  return drawn;
+}
+
+async function dragging(browser: Browser, page: Page): Promise<BrowserFigures['dragFps']> {
+  const truth = truthOf('maren');
+  await openSession(page, 'Maren Toft');
+  await takeDemoFilm(page);
+  await setScale(page, truth);
+  await markAll(page, truth);
+  const stage = (await page.locator('.konvajs-content').first().boundingBox())!;
+  const k = stage.width / 1280;
+  const [kx, ky] = truth.jointsPx.knee[0];
+  const landmark = await drawnWhile(browser, page, 'a landmark', () =>
+    sweep(page, { x: stage.x + (kx + 0.5) * k, y: stage.y + (ky + 0.5) * k }, 90, 60),
+  );
+  await page.keyboard.press('Control+z');
+  await track(page);
+  await page.getByRole('link', { name: /^6 Plan/ }).click();
+  await page.getByTestId('advice').waitFor();
+  // From the middle, nearly to both ends: where the slider stands still at an end there is nothing to draw.
+  await page.getByRole('button', { name: 'As filmed' }).click();
+  const thumb = (await page.locator('.MuiSlider-thumb').boundingBox())!;
+  const slider = await drawnWhile(browser, page, 'the saddle’s slider', () =>
+    sweep(page, { x: thumb.x + thumb.width / 2, y: thumb.y + thumb.height / 2 }, 290, 0),
+  );
+  return [await bareDrag(browser), landmark, slider];
+}
+
+/** Dragging alone, for working on it. */
+export async function measureDragging(): Promise<BrowserFigures['dragFps']> {
+  const server = await serve();
+  const browser = await chromium.launch(chromiumLaunch);
+  try {
+    const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, baseURL: `http://localhost:${PORT}` });
+    return await dragging(browser, await context.newPage());
+  } finally {
+    await browser.close();
+    server.kill();
+  }
+}
+
+/** Everything measured in the browser, on the application as built. */
+export async function measureBrowser(): Promise<BrowserFigures> {
+  const server = await serve();
+  const browser = await chromium.launch(chromiumLaunch);
+  try {
+    const readyMs = await readiness(browser);
+    const context = await browser.newContext({
+      viewport: { width: 1280, height: 800 },
+      bypassCSP: true,
+      baseURL: `http://localhost:${PORT}`,
+    });
+    const page = await context.newPage();
+    await page.goto('/');
+    await page.addScriptTag({ content: readFileSync('node_modules/comlink/dist/umd/comlink.js', 'utf8') });
+    const clips: BrowserFigures['clips'] = [];
+    for (const rider of ['maren', 'juno']) clips.push(await clipSpeed(page, truthOf(rider)));
+    return { readyMs, clips, dragFps: await dragging(browser, page) };
+  } finally {
+    await browser.close();
+    server.kill();
+  }
+}
