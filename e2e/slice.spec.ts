@@ -71,6 +71,14 @@ test('from an empty browser to a saddle height, through a reload, out to files a
   const parsed = parseTracksCsv(tracksCsv);
   if (!parsed.ok) throw new Error(parsed.message);
   expect(parsed.tracks.tS.length).toBe(truth.frames);
+  for (const key of LANDMARKS) {
+    const { xPx, yPx } = parsed.tracks.landmarks[key];
+    const miss = Array.from(xPx, (x, i) =>
+      Math.hypot(x - truth.jointsPx[key][i][0], yPx[i] - truth.jointsPx[key][i][1]),
+    ).sort((a, b) => a - b);
+    expect(miss[miss.length >> 1], `${key}, median`).toBeLessThanOrEqual(0.25);
+    expect(miss[Math.floor(0.95 * miss.length)], `${key}, 95th percentile`).toBeLessThanOrEqual(1);
+  }
   const anglesCsv = await save(page, 'Save angles (CSV)');
   expect(anglesCsv.split('\n')[0]).toBe(
     'stroke,theta_deg,knee_flexion_deg,hip_angle_deg,ankle_angle_deg,foot_pitch_deg,back_angle_deg,shoulder_angle_deg,elbow_flexion_deg',

@@ -30,5 +30,8 @@ console.log('\nThe page');
 line('riders on the page, new browser', `${b.readyMs.map((t) => t.toFixed(0)).join(', ')} ms (goal 1500)`);
 const [bare] = b.dragFps;
 for (const d of b.dragFps) {
-  line(`dragging ${d.what}`, `${d.fps.toFixed(0)} frames/s drawn, longest gap ${d.worstGapMs.toFixed(0)} ms; ${(d.fps / bare.fps).toFixed(2)} of the bare line (goal 50 frames/s)`);
+  line(
+    `dragging ${d.what}`,
+    `${d.fps.toFixed(0)} frames/s drawn, longest gap ${d.worstGapMs.toFixed(0)} ms; ${(d.fps / bare.fps).toFixed(2)} of the bare line (goal 50 frames/s)`,
+  );
 }

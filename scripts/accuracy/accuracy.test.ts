@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { SIDE_LANDMARKS } from '../../core/stroke/landmarks.ts';
 import { compareWithTruth, trackRendered } from './measure.ts';
+import { demoTracks } from './demo.ts';
 import { VARIANTS } from './variants.ts';
 
 /** What may not hold on a film that is hard by design, and by how much; everything else keeps the general bounds. */
@@ -40,6 +41,24 @@ describe.each(VARIANTS)('$name', ({ name, member, frames }) => {
     for (const key of ['ankleAngleDeg', 'footPitchDeg'] as const)
       expect(a.angleRmsDeg[key], key).toBeLessThanOrEqual(1);
     expect(a.crankCentrePx).toBeLessThanOrEqual(allowed.centrePx ?? 1);
+    expect(a.cadencePercent).toBeLessThanOrEqual(0.2);
+  });
+});
+
+describe.each(['idris', 'pilar', 'juno'])('the shipped tracks of %s', (id) => {
+  it('are on their stickers, and read to the truth', () => {
+    const { member, tracks } = demoTracks(id);
+    const a = compareWithTruth(member, tracks);
+    for (const key of SIDE_LANDMARKS) {
+      expect(a.landmarks[key].lostFrames, key).toBe(0);
+      expect(a.landmarks[key].medianPx, key).toBeLessThanOrEqual(0.25);
+      expect(a.landmarks[key].p95Px, key).toBeLessThanOrEqual(1);
+    }
+    for (const key of ['kneeFlexionDeg', 'hipAngleDeg', 'backAngleDeg', 'elbowFlexionDeg'] as const)
+      expect(a.angleRmsDeg[key], key).toBeLessThanOrEqual(0.5);
+    for (const key of ['ankleAngleDeg', 'footPitchDeg'] as const)
+      expect(a.angleRmsDeg[key], key).toBeLessThanOrEqual(1);
+    expect(a.crankCentrePx).toBeLessThanOrEqual(1);
     expect(a.cadencePercent).toBeLessThanOrEqual(0.2);
   });
 });

@@ -120,7 +120,12 @@ async function drawnWhile(
 }
 
 /** A hand that moves 125 times a second, whether or not the page keeps up: waiting for each answer would set the pace. */
-async function sweep(page: Page, from: { x: number; y: number }, spanX: number, spanY: number): Promise<void> {
+async function sweep(
+  page: Page,
+  from: { x: number; y: number },
+  spanX: number,
+  spanY: number,
+): Promise<void> {
   const hand = await page.context().newCDPSession(page);
   await page.mouse.move(from.x, from.y);
   await page.mouse.down();
@@ -129,7 +134,9 @@ async function sweep(page: Page, from: { x: number; y: number }, spanX: number, 
   while (performance.now() - begin < 3000) {
     const a = (performance.now() - begin) / 250;
     const at = { x: from.x + spanX * Math.sin(a), y: from.y + spanY * Math.sin(0.7 * a) };
-    sent.push(hand.send('Input.dispatchMouseEvent', { type: 'mouseMoved', button: 'left', buttons: 1, ...at }));
+    sent.push(
+      hand.send('Input.dispatchMouseEvent', { type: 'mouseMoved', button: 'left', buttons: 1, ...at }),
+    );
     await new Promise((resolve) => setTimeout(resolve, 8));
   }
   await Promise.all(sent);
@@ -147,7 +154,9 @@ async function bareDrag(browser: Browser): Promise<BrowserFigures['dragFps'][num
       context.fillRect(e.clientX - 1, 0, 2, 525);
     });
   });
-  const drawn = await drawnWhile(browser, page, 'a bare line (the machine’s own limit)', () => sweep(page, { x: 450, y: 260 }, 90, 60));
+  const drawn = await drawnWhile(browser, page, 'a bare line (the machine’s own limit)', () =>
+    sweep(page, { x: 450, y: 260 }, 90, 60),
+  );
   await page.close();
   return drawn;
 }
@@ -182,7 +191,10 @@ export async function measureDragging(): Promise<BrowserFigures['dragFps']> {
   const server = await serve();
   const browser = await chromium.launch(chromiumLaunch);
   try {
-    const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, baseURL: `http://localhost:${PORT}` });
+    const context = await browser.newContext({
+      viewport: { width: 1280, height: 800 },
+      baseURL: `http://localhost:${PORT}`,
+    });
     return await dragging(browser, await context.newPage());
   } finally {
     await browser.close();
