@@ -72,6 +72,7 @@ export default tseslint.config(
   },
   {
     files: ['app/**/*.{ts,tsx}'],
+    ignores: ['**/*.test.ts'],
     rules: { '@typescript-eslint/no-restricted-imports': ['error', { patterns: [fromApp] }] },
   },
   { files: ['scripts/**', 'server/**', 'e2e/**'], rules: { 'no-console': 'off' } },

@@ -229,7 +229,11 @@ const COLUMNS = ['0', '90', '180', '270'] as const;
 function ValueTable({ reading, convention }: { reading: Reading; convention: Convention }) {
   return (
     <Box sx={{ overflowX: 'auto', mt: 2 }}>
-      <Table size="small" aria-label="Angles at the crank’s positions, degrees">
+      <Table
+        size="small"
+        aria-label="Angles at the crank’s positions, degrees"
+        sx={{ '& td, & th': { px: 0.75 } }}
+      >
         <TableHead>
           <TableRow>
             <TableCell>Degrees</TableCell>
