@@ -115,8 +115,8 @@ function ScaleFigures({ session }: { session: FitSession }) {
         {scale.mmPerPx.toFixed(3)} <Typography component="span">mm per pixel</Typography>
       </Typography>
       <Typography variant="body2" color="text.secondary">
-        The bike points {scale.facing}; the axle line rises {scale.levelDeg.toFixed(2)}° towards the front,
-        which is taken out.
+        The bike points {scale.facing}; the axle line {scale.levelDeg < 0 ? 'falls' : 'rises'}{' '}
+        {Math.abs(scale.levelDeg).toFixed(2)}° towards the front, which is taken out.
       </Typography>
       <CrankCheck ratio={ratio} tracked={take.tracking.state !== 'none'} crankMm={session.bike.crankMm} />
     </Box>
