@@ -10,11 +10,10 @@ import Typography from '@mui/material/Typography';
 import { useCallback, useEffect, useRef, useState, type ReactNode } from 'react';
 import type { Vec2 } from '../../core/geometry/vec.ts';
 import { BoardOverlay } from './BoardOverlay.client';
-import { ClipView } from './ClipView';
 import { Loupe } from './Loupe';
 import { newSpot } from './spot';
 import { NO_HISTORY, nextOpen, type BoardItem, type BoardPoints, type History } from './boardPoints';
-import { Transport } from './Transport';
+import { Workbench } from './Workbench';
 import type { Clip } from './useClip';
 
 interface Props {
@@ -146,123 +145,105 @@ export function PointBoard({
   const asking = selected && !points[selected] ? items.find((i) => i.key === selected) : null;
   const chosen = selected ? points[selected] : null;
   return (
-    <Box sx={{ display: 'flex', flex: 1, minHeight: 0, flexDirection: { xs: 'column', md: 'row' } }}>
-      <Box sx={{ flex: 1, minWidth: 0, minHeight: 0, display: 'flex', flexDirection: 'column', p: 1 }}>
-        <ClipView clip={clip} label="The film, one frame">
-          {(size) => (
-            <BoardOverlay
-              size={size}
-              items={items}
-              points={points}
-              lines={lines}
-              selected={selected}
-              faded={elsewhere}
-              onHover={(at) => {
-                // With a point chosen the close-up stays on it; while one is asked for it goes with the pointer.
-                if (asking || !chosen) pointer.set(at);
-              }}
-              onPlace={(at) => void place(at)}
-              onSelect={setSelected}
-              onDrag={pointer.set}
-              onDrop={(key, at) => {
-                pointer.set(null);
-                void put(key, at, false);
-              }}
-            />
-          )}
-        </ClipView>
-        <Transport clip={clip} />
-      </Box>
-      <Box
-        component="aside"
-        sx={{
-          width: { xs: 'auto', md: 330 },
-          borderLeft: { md: 1 },
-          borderTop: { xs: 1, md: 0 },
-          borderColor: { xs: 'divider', md: 'divider' },
-          p: 2,
-          overflowY: 'auto',
-          display: 'flex',
-          flexDirection: 'column',
-          gap: 1.5,
-        }}
-      >
-        <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'flex-start', flexShrink: 0 }}>
-          <Loupe source={clip.canvas} at={chosen ?? null} pointer={pointer} frame={clip.shown} />
-          <Box sx={{ display: 'flex', flexDirection: 'column' }}>
-            <IconButton
-              aria-label="Undo (Ctrl+Z)"
-              disabled={history.past.length === 0}
-              onClick={() => undo(true)}
-            >
-              <Undo />
-            </IconButton>
-            <IconButton
-              aria-label="Redo (Ctrl+Shift+Z)"
-              disabled={history.future.length === 0}
-              onClick={() => undo(false)}
-            >
-              <Redo />
-            </IconButton>
-          </Box>
-        </Box>
-        {elsewhere && (
-          <Alert
-            severity="info"
-            variant="outlined"
-            action={
-              <Button size="small" onClick={() => clip.goTo(boundFrame!)}>
-                Go there
-              </Button>
-            }
+    <Workbench
+      clip={clip}
+      label="The film, one frame"
+      overlay={(size) => (
+        <BoardOverlay
+          size={size}
+          items={items}
+          points={points}
+          lines={lines}
+          selected={selected}
+          faded={elsewhere}
+          onHover={(at) => {
+            // With a point chosen the close-up stays on it; while one is asked for it goes with the pointer.
+            if (asking || !chosen) pointer.set(at);
+          }}
+          onPlace={(at) => void place(at)}
+          onSelect={setSelected}
+          onDrag={pointer.set}
+          onDrop={(key, at) => {
+            pointer.set(null);
+            void put(key, at, false);
+          }}
+        />
+      )}
+    >
+      <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'flex-start', flexShrink: 0 }}>
+        <Loupe source={clip.canvas} at={chosen ?? null} pointer={pointer} frame={clip.shown} />
+        <Box sx={{ display: 'flex', flexDirection: 'column' }}>
+          <IconButton
+            aria-label="Undo (Ctrl+Z)"
+            disabled={history.past.length === 0}
+            onClick={() => undo(true)}
           >
-            The marks stand on frame {boundFrame}.
-          </Alert>
-        )}
-        {asking && !elsewhere && (
-          <Box role="status">
-            <Typography variant="overline" color="text.secondary">
-              Point out {items.indexOf(asking) + 1} of {items.length}
-            </Typography>
-            <Typography variant="h2" component="p">
-              {asking.name}
-            </Typography>
-            <Typography variant="body2" color="text.secondary">
-              {asking.place}
-            </Typography>
-          </Box>
-        )}
-        {chosen && !asking && (
-          <Typography variant="body2" color="text.secondary">
-            Drag it, or use the arrow keys: {NUDGE_PX} px a press, with Shift {NUDGE_PX * 8}. Delete removes
-            it.
-          </Typography>
-        )}
-        <Box role="list" aria-label="Points" sx={{ border: 1, borderColor: 'divider', flexShrink: 0 }}>
-          {items.map((item) => {
-            const p = points[item.key];
-            return (
-              <ListItemButton
-                key={item.key}
-                role="listitem"
-                dense
-                selected={item.key === selected}
-                onClick={() => setSelected(item.key)}
-                sx={{ minHeight: 40 }}
-              >
-                <ListItemText primary={item.plain} />
-                <Typography variant="body2" color="text.secondary" data-testid={`point-${item.key}`}>
-                  {p
-                    ? `${p.x.toFixed(2)}, ${p.y.toFixed(2)} px${snap ? (p.onSticker ? ' · sticker' : ' · by eye') : ''}`
-                    : 'open'}
-                </Typography>
-              </ListItemButton>
-            );
-          })}
+            <Undo />
+          </IconButton>
+          <IconButton
+            aria-label="Redo (Ctrl+Shift+Z)"
+            disabled={history.future.length === 0}
+            onClick={() => undo(false)}
+          >
+            <Redo />
+          </IconButton>
         </Box>
-        {nextOpen(items, points) === null && done}
-        {children}
       </Box>
-    </Box>
+      {elsewhere && (
+        <Alert
+          severity="info"
+          variant="outlined"
+          action={
+            <Button size="small" onClick={() => clip.goTo(boundFrame!)}>
+              Go there
+            </Button>
+          }
+        >
+          The marks stand on frame {boundFrame}.
+        </Alert>
+      )}
+      {asking && !elsewhere && (
+        <Box role="status">
+          <Typography variant="overline" color="text.secondary">
+            Point out {items.indexOf(asking) + 1} of {items.length}
+          </Typography>
+          <Typography variant="h2" component="p">
+            {asking.name}
+          </Typography>
+          <Typography variant="body2" color="text.secondary">
+            {asking.place}
+          </Typography>
+        </Box>
+      )}
+      {chosen && !asking && (
+        <Typography variant="body2" color="text.secondary">
+          Drag it, or use the arrow keys: {NUDGE_PX} px a press, with Shift {NUDGE_PX * 8}. Delete removes it.
+        </Typography>
+      )}
+      <Box role="list" aria-label="Points" sx={{ border: 1, borderColor: 'divider', flexShrink: 0 }}>
+        {items.map((item) => {
+          const p = points[item.key];
+          return (
+            <ListItemButton
+              key={item.key}
+              role="listitem"
+              dense
+              selected={item.key === selected}
+              onClick={() => setSelected(item.key)}
+              sx={{ minHeight: 40 }}
+            >
+              <ListItemText primary={item.plain} />
+              <Typography variant="body2" color="text.secondary" data-testid={`point-${item.key}`}>
+                {p
+                  ? `${p.x.toFixed(2)}, ${p.y.toFixed(2)} px${snap ? (p.onSticker ? ' · sticker' : ' · by eye') : ''}`
+                  : 'open'}
+              </Typography>
+            </ListItemButton>
+          );
+        })}
+      </Box>
+      {nextOpen(items, points) === null && done}
+      {children}
+    </Workbench>
   );
 }

@@ -12,8 +12,7 @@ import { nanoid } from 'nanoid';
 import { useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { FitSession, Take } from '../../core/records/types.ts';
-import { ClipView } from '../components/ClipView';
-import { Transport } from '../components/Transport';
+import { Workbench } from '../components/Workbench';
 import { useClip } from '../components/useClip';
 import { useEdit } from '../components/useEdit';
 import { CATALOGUE } from '../demo/catalogue';
@@ -245,71 +244,46 @@ function Filmed({ session }: { session: FitSession }) {
       : []),
   ];
   return (
-    <Box
-      {...handlers}
-      sx={{
-        display: 'flex',
-        flex: 1,
-        minHeight: 0,
-        flexDirection: { xs: 'column', md: 'row' },
-        outline: over ? '2px solid' : 'none',
-        outlineColor: 'primary.main',
-      }}
-    >
-      <Box sx={{ flex: 1, minWidth: 0, minHeight: 0, display: 'flex', flexDirection: 'column', p: 1 }}>
-        <ClipView clip={clip} label="The film" />
-        <Transport clip={clip} />
-      </Box>
+    <Workbench clip={clip} label="The film" over={over} handlers={handlers}>
+      <Typography variant="h2" gutterBottom>
+        The film
+      </Typography>
       <Box
-        component="aside"
-        sx={{
-          width: { md: 330 },
-          borderLeft: { md: 1 },
-          borderColor: { md: 'divider' },
-          p: 2,
-          overflowY: 'auto',
-        }}
+        component="dl"
+        sx={{ m: 0, mb: 2, display: 'grid', gridTemplateColumns: 'auto 1fr', columnGap: 2, rowGap: 0.75 }}
       >
-        <Typography variant="h2" gutterBottom>
-          The film
-        </Typography>
-        <Box
-          component="dl"
-          sx={{ m: 0, mb: 2, display: 'grid', gridTemplateColumns: 'auto 1fr', columnGap: 2, rowGap: 0.75 }}
-        >
-          {rows.map(([name, value]) => (
-            <Box key={name} sx={{ display: 'contents' }}>
-              <Typography component="dt" color="text.secondary">
-                {name}
-              </Typography>
-              <Typography component="dd" sx={{ m: 0, overflowWrap: 'anywhere' }}>
-                {value}
-              </Typography>
-            </Box>
-          ))}
-        </Box>
-        {video.framesPerS < 50 && (
-          <Alert severity="warning" variant="outlined" sx={{ mb: 2 }}>
-            Under 50 frames/s the crank turns {((6 * 90) / video.framesPerS).toFixed(0)}° between frames:
-            figures are less sharp. Film at 60 or more where the camera can.
-          </Alert>
-        )}
-        <Trouble intake={intake} />
-        <Button variant="contained" fullWidth component={Link} to="../scale" relative="path" sx={{ mb: 1 }}>
-          On to the scale
-        </Button>
-        <ChooseFile
-          accept={(file, name) => {
-            setOffered({ file, name });
-            return Promise.resolve();
-          }}
-          label="Another film instead…"
-          variant="outlined"
-        />
-        <Typography variant="body2" color="text.secondary" sx={{ mt: 2 }}>
-          Keys: , and . step a frame, &lt; and &gt; ten, Home and End, Space plays, [ and ] change the speed.
-        </Typography>
+        {rows.map(([name, value]) => (
+          <Box key={name} sx={{ display: 'contents' }}>
+            <Typography component="dt" color="text.secondary">
+              {name}
+            </Typography>
+            <Typography component="dd" sx={{ m: 0, overflowWrap: 'anywhere' }}>
+              {value}
+            </Typography>
+          </Box>
+        ))}
       </Box>
+      {video.framesPerS < 50 && (
+        <Alert severity="warning" variant="outlined" sx={{ mb: 2 }}>
+          Under 50 frames/s the crank turns {((6 * 90) / video.framesPerS).toFixed(0)}° between frames:
+          figures are less sharp. Film at 60 or more where the camera can.
+        </Alert>
+      )}
+      <Trouble intake={intake} />
+      <Button variant="contained" fullWidth component={Link} to="../scale" relative="path" sx={{ mb: 1 }}>
+        On to the scale
+      </Button>
+      <ChooseFile
+        accept={(file, name) => {
+          setOffered({ file, name });
+          return Promise.resolve();
+        }}
+        label="Another film instead…"
+        variant="outlined"
+      />
+      <Typography variant="body2" color="text.secondary" sx={{ mt: 2 }}>
+        Keys: , and . step a frame, &lt; and &gt; ten, Home and End, Space plays, [ and ] change the speed.
+      </Typography>
       <Dialog open={offered !== null} onClose={() => setOffered(null)}>
         <DialogTitle>Replace this session’s film?</DialogTitle>
         <DialogContent>
@@ -330,6 +304,6 @@ function Filmed({ session }: { session: FitSession }) {
           </Button>
         </DialogActions>
       </Dialog>
-    </Box>
+    </Workbench>
   );
 }

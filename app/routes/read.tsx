@@ -18,14 +18,13 @@ import type { Reading } from '../../core/stroke/read.ts';
 import type { Tracks } from '../../core/stroke/tracks.ts';
 import { ANGLE_HINTS, conventionWord, degrees, quoted, type Convention } from '../components/angleText';
 import { BandGauge } from '../components/BandGauge';
-import { ClipView } from '../components/ClipView';
 import { ExportMenu } from '../components/ExportMenu';
 import { Figure } from '../components/Figure';
 import { ReadingGate } from '../components/ReadingGate';
 import { RiderOverlay } from '../components/RiderOverlay.client';
 import { StrokeChart } from '../components/StrokeChart';
 import { StrokeClock } from '../components/StrokeClock';
-import { Transport } from '../components/Transport';
+import { Workbench } from '../components/Workbench';
 import { useClip } from '../components/useClip';
 import { useEdit } from '../components/useEdit';
 import { useSettings } from '../components/useSettings';
@@ -56,17 +55,11 @@ function Reading_({ session, reading, tracks }: { session: FitSession; reading: 
   const measures = judgeReading(reading, protocolById(session.protocolId));
   const knee = measures.find((m) => m.key === 'kneeFlexionMinDeg')!;
   return (
-    <Box sx={{ display: 'flex', flex: 1, minHeight: 0, flexDirection: { xs: 'column', md: 'row' } }}>
-      <Box
-        sx={{
-          flex: 1,
-          minWidth: 0,
-          minHeight: { xs: 520, md: 0 },
-          display: 'flex',
-          flexDirection: 'column',
-          p: 1,
-        }}
-      >
+    <Workbench
+      clip={clip}
+      label="The film with the angles drawn on the rider"
+      sideWidth={520}
+      top={
         <Box sx={{ display: 'flex', gap: 4, px: 1.5, pb: 1, flexWrap: 'wrap' }}>
           <Figure
             name={`Knee, straightest (${conventionWord('knee', jointConvention)})`}
@@ -87,92 +80,79 @@ function Reading_({ session, reading, tracks }: { session: FitSession; reading: 
             testId="strokes"
           />
         </Box>
-        <ClipView clip={clip} label="The film with the angles drawn on the rider">
-          {(size) => (
-            <RiderOverlay
-              size={size}
-              tracks={tracks}
-              frame={clip.shown}
-              map={reading.map}
-              convention={jointConvention}
-            />
-          )}
-        </ClipView>
-        <Transport clip={clip} />
+      }
+      overlay={(size) => (
+        <RiderOverlay
+          size={size}
+          tracks={tracks}
+          frame={clip.shown}
+          map={reading.map}
+          convention={jointConvention}
+        />
+      )}
+    >
+      <Box sx={{ display: 'flex', gap: 1, mb: 1.5, flexWrap: 'wrap' }}>
+        <ConventionSwitch convention={jointConvention} />
+        <Box sx={{ flex: 1 }} />
+        <ExportMenu session={session} reading={reading} tracks={tracks} />
       </Box>
-      <Box
-        component="aside"
-        sx={{
-          width: { md: 520 },
-          borderLeft: { md: 1 },
-          borderColor: { md: 'divider' },
-          p: 2,
-          overflowY: 'auto',
-        }}
+      {reading.provisional && (
+        <Alert severity="warning" variant="outlined" sx={{ mb: 1.5 }}>
+          Fewer than five whole strokes: every figure here is provisional.
+        </Alert>
+      )}
+      <ToggleButtonGroup
+        exclusive
+        size="small"
+        value={angle}
+        aria-label="Angle shown"
+        onChange={(_, v: AngleKey | null) =>
+          v && setSearch({ angle: v }, { replace: true, preventScrollReset: true })
+        }
+        sx={{ flexWrap: 'wrap', mb: 1, '& .MuiToggleButton-root': { px: 1.25 } }}
       >
-        <Box sx={{ display: 'flex', gap: 1, mb: 1.5, flexWrap: 'wrap' }}>
-          <ConventionSwitch convention={jointConvention} />
-          <Box sx={{ flex: 1 }} />
-          <ExportMenu session={session} reading={reading} tracks={tracks} />
-        </Box>
-        {reading.provisional && (
-          <Alert severity="warning" variant="outlined" sx={{ mb: 1.5 }}>
-            Fewer than five whole strokes: every figure here is provisional.
-          </Alert>
-        )}
-        <ToggleButtonGroup
-          exclusive
-          size="small"
-          value={angle}
-          aria-label="Angle shown"
-          onChange={(_, v: AngleKey | null) =>
-            v && setSearch({ angle: v }, { replace: true, preventScrollReset: true })
-          }
-          sx={{ flexWrap: 'wrap', mb: 1, '& .MuiToggleButton-root': { px: 1.25 } }}
-        >
-          {ANGLE_KEYS.map((key) => (
-            <ToggleButton key={key} value={key}>
-              {ANGLE_NAMES[key]}
-            </ToggleButton>
-          ))}
-        </ToggleButtonGroup>
-        <Typography variant="body2" color="text.secondary">
-          {ANGLE_NAMES[angle]}: {ANGLE_HINTS[angle]}{' '}
-          {conventionWord(angle, jointConvention) && `(${conventionWord(angle, jointConvention)})`}. Line:
-          mean of {reading.usedStrokes} strokes; shading: 95 % of strokes.
-        </Typography>
-        <StrokeChart
+        {ANGLE_KEYS.map((key) => (
+          <ToggleButton key={key} value={key}>
+            {ANGLE_NAMES[key]}
+          </ToggleButton>
+        ))}
+      </ToggleButtonGroup>
+      <Typography variant="body2" color="text.secondary">
+        {ANGLE_NAMES[angle]}: {ANGLE_HINTS[angle]}{' '}
+        {conventionWord(angle, jointConvention) && `(${conventionWord(angle, jointConvention)})`}. Line: mean
+        of {reading.usedStrokes} strokes; shading: 95 % of strokes.
+      </Typography>
+      <StrokeChart
+        label={ANGLE_NAMES[angle]}
+        unit="°"
+        curves={[{ values: shown.meanOnGrid.map(flip), kind: 'measured' }]}
+        spread={shown.sdOnGrid}
+        target={
+          angle === 'kneeFlexionDeg'
+            ? { band: bandQuoted('knee', knee.band, jointConvention), text: 'target, straightest' }
+            : null
+        }
+        cursorDeg={cursorDeg}
+        onCursor={goToTheta}
+      />
+      <Box sx={{ display: 'grid', gridTemplateColumns: '220px 1fr', gap: 2, alignItems: 'center', mt: 1 }}>
+        <StrokeClock
           label={ANGLE_NAMES[angle]}
-          unit="°"
-          curves={[{ values: shown.meanOnGrid.map(flip), kind: 'measured' }]}
+          values={shown.meanOnGrid.map(flip)}
           spread={shown.sdOnGrid}
-          target={
-            angle === 'kneeFlexionDeg'
-              ? { band: bandQuoted('knee', knee.band, jointConvention), text: 'target, straightest' }
-              : null
-          }
           cursorDeg={cursorDeg}
           onCursor={goToTheta}
+          mirrored={reading.map.facing === 'left'}
         />
-        <Box sx={{ display: 'grid', gridTemplateColumns: '220px 1fr', gap: 2, alignItems: 'center', mt: 1 }}>
-          <StrokeClock
-            label={ANGLE_NAMES[angle]}
-            values={shown.meanOnGrid.map(flip)}
-            spread={shown.sdOnGrid}
-            cursorDeg={cursorDeg}
-            onCursor={goToTheta}
-            mirrored={reading.map.facing === 'left'}
-          />
-          <UncertaintyNote reading={reading} angle={angle} />
-        </Box>
-        <ValueTable reading={reading} convention={jointConvention} />
-        <Measures session={session} measures={measures} convention={jointConvention} />
-        <LossNote reading={reading} />
-        <Button variant="contained" component={Link} to="../plan" relative="path" sx={{ mt: 2 }}>
-          On to the plan
-        </Button>
+        <UncertaintyNote reading={reading} angle={angle} />
       </Box>
-    </Box>
+      <ValueTable reading={reading} convention={jointConvention} />
+      <Measures session={session} measures={measures} convention={jointConvention} />
+      <LossNote reading={reading} />
+      <Button variant="contained" component={Link} to="../plan" relative="path" sx={{ mt: 2 }}>
+        On to the plan
+      </Button>
+    </Workbench>
   );
 }
 

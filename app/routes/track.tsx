@@ -11,11 +11,10 @@ import type { FitSession } from '../../core/records/types.ts';
 import { LANDMARK_GUIDES, SIDE_LANDMARKS } from '../../core/stroke/landmarks.ts';
 import { facingOf } from '../../core/stroke/plane.ts';
 import type { Tracks } from '../../core/stroke/tracks.ts';
-import { ClipView } from '../components/ClipView';
 import { NeedsFirst } from '../components/NeedsFirst';
 import { RiderOverlay } from '../components/RiderOverlay.client';
 import { TrackStrips } from '../components/TrackStrips';
-import { Transport } from '../components/Transport';
+import { Workbench } from '../components/Workbench';
 import { useClip } from '../components/useClip';
 import { useEdit } from '../components/useEdit';
 import { readOptions } from '../components/useReading';
@@ -141,91 +140,75 @@ function Tracking({ session }: { session: FitSession }) {
   };
   const { state } = take.tracking;
   return (
-    <Box sx={{ display: 'flex', flex: 1, minHeight: 0, flexDirection: { xs: 'column', md: 'row' } }}>
-      <Box sx={{ flex: 1, minWidth: 0, minHeight: 0, display: 'flex', flexDirection: 'column', p: 1 }}>
-        <ClipView clip={clip} label="The film with the joints followed">
-          {(size) =>
-            tracks && (
-              <RiderOverlay
-                size={size}
-                tracks={tracks}
-                frame={clip.shown}
-                map={{ mmPerPx: map.mmPerPx, levelDeg: map.levelDeg ?? 0, facing: map.facing ?? 'right' }}
-                convention={jointConvention}
-              />
-            )
-          }
-        </ClipView>
-        <Transport clip={clip} />
-      </Box>
-      <Box
-        component="aside"
-        sx={{
-          width: { md: 330 },
-          borderLeft: { md: 1 },
-          borderColor: { md: 'divider' },
-          p: 2,
-          overflowY: 'auto',
-          display: 'flex',
-          flexDirection: 'column',
-          gap: 1.5,
-        }}
-      >
-        {running ? (
-          <Progress
-            running={running}
-            frames={take.video.frames}
-            onStop={() => void worker.current?.api.stop()}
+    <Workbench
+      clip={clip}
+      label="The film with the joints followed"
+      overlay={(size) =>
+        tracks && (
+          <RiderOverlay
+            size={size}
+            tracks={tracks}
+            frame={clip.shown}
+            map={{ mmPerPx: map.mmPerPx, levelDeg: map.levelDeg ?? 0, facing: map.facing ?? 'right' }}
+            convention={jointConvention}
           />
-        ) : (
-          <>
-            <Typography variant="h2">
-              {state === 'none'
-                ? 'Follow the joints'
-                : state === 'done'
-                  ? 'Followed through the whole film'
-                  : 'Followed in part'}
+        )
+      }
+    >
+      {running ? (
+        <Progress
+          running={running}
+          frames={take.video.frames}
+          onStop={() => void worker.current?.api.stop()}
+        />
+      ) : (
+        <>
+          <Typography variant="h2">
+            {state === 'none'
+              ? 'Follow the joints'
+              : state === 'done'
+                ? 'Followed through the whole film'
+                : 'Followed in part'}
+          </Typography>
+          {state === 'none' && (
+            <Typography>
+              From frame {take.markedFrame} to both ends of the film, {take.video.frames} frames.
             </Typography>
-            {state === 'none' && (
-              <Typography>
-                From frame {take.markedFrame} to both ends of the film, {take.video.frames} frames.
-              </Typography>
-            )}
-            {state === 'stopped' && (
-              <Alert severity="info" variant="outlined">
-                {take.tracking.framesDone} of {take.video.frames} frames are followed and kept. Tracking again
-                starts from the marks.
-              </Alert>
-            )}
-            <Button
-              variant={state === 'done' ? 'outlined' : 'contained'}
-              disabled={!clip.blob}
-              onClick={() => void begin()}
-            >
-              {state === 'none' ? 'Track' : 'Track again'}
-            </Button>
-          </>
-        )}
-        {trouble && (
-          <Alert severity="error" variant="outlined">
-            <AlertTitle>Tracking could not go on</AlertTitle>
-            {trouble}
-          </Alert>
-        )}
-        {patches.length > 0 && (
-          <Alert severity="warning" variant="outlined">
-            No sticker found on {patches.join(', ')}: followed by the look of the spot, which may drift. Look
-            at the far end of the film.
-          </Alert>
-        )}
-        {tracks && <TrackStrips tracks={tracks} frame={clip.shown} onGo={clip.goTo} />}
-        {state !== 'none' && !running && (
-          <Button variant="contained" component={Link} to="../read" relative="path">
-            On to the reading
+          )}
+          {state === 'stopped' && (
+            <Alert severity="info" variant="outlined">
+              {take.tracking.framesDone} of {take.video.frames} frames are followed and kept. Tracking again
+              starts from the marks.
+            </Alert>
+          )}
+          <Button
+            variant={state === 'done' ? 'outlined' : 'contained'}
+            disabled={!clip.blob}
+            onClick={() => void begin()}
+          >
+            {state === 'none' ? 'Track' : 'Track again'}
           </Button>
-        )}
-      </Box>
-    </Box>
+        </>
+      )}
+      {trouble && (
+        <Alert severity="error" variant="outlined">
+          <AlertTitle>Tracking could not go on</AlertTitle>
+          {trouble}
+        </Alert>
+      )}
+      {patches.length > 0 && (
+        <Alert severity="warning" variant="outlined">
+          No sticker found on {patches.join(', ')}: followed by the look of the spot, which may drift. Look at
+          the far end of the film.
+        </Alert>
+      )}
+      {tracks && <TrackStrips tracks={tracks} frame={clip.shown} onGo={clip.goTo} />}
+      {state !== 'none' && !running && (
+        <Button variant="contained" component={Link} to="../read" relative="path">
+          On to the reading
+        </Button>
+      )}
+    </Workbench>
   );
 }
 
