@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
 import { expect, test, type Page } from '@playwright/test';
 import { parseTracksCsv } from '../core/formats/tracksCsv.ts';
 import { LANDMARKS, markAll, openSession, setScale, track, truthOf, takeDemoFilm } from './studio.ts';
@@ -115,6 +116,87 @@ for (const rider of ['idris', 'pilar', 'juno'] as const) {
     await expect(page.getByTestId('advice')).toContainText(/saddle/);
   });
 }
+
+test('a file from disk, marked in its middle, is followed both ways to its ends', async ({ page }) => {
+  const truth = truthOf('juno');
+  await page.goto('/');
+  await page.getByRole('button', { name: 'New rider…' }).click();
+  await page.getByLabel('Name').fill('From disk');
+  await page.getByRole('button', { name: 'Begin a session' }).click();
+  await page
+    .getByTestId('film-file')
+    .setInputFiles(fileURLToPath(new URL('../public/demo/juno.mp4', import.meta.url)));
+  await page.getByTestId('frame-readout').waitFor();
+
+  await page.getByRole('link', { name: /^2 Scale/ }).click();
+  const wheelbase = page.getByLabel('Wheelbase, axle to axle');
+  await wheelbase.fill('98.6');
+  await wheelbase.press('Enter');
+  await expect(page.getByText(/A wheelbase under 700 mm is not a bicycle’s/)).toBeVisible();
+  await wheelbase.fill(String(truth.wheelbaseMm));
+  await wheelbase.press('Enter');
+  await page.getByLabel('Crank length').fill('170');
+  await page.getByLabel('Crank length').press('Enter');
+  await setScale(page, truth);
+
+  await markAll(page, truth, 150);
+  await track(page);
+  for (const key of LANDMARKS) await expect(page.getByTestId(`lost-${key}`)).toHaveText('all');
+  await page.getByRole('link', { name: /^5 Read/ }).click();
+  await expect(page.getByTestId('strokes')).toContainText('8');
+  const parsed = parseTracksCsv(await save(page, 'Save tracks (CSV)'));
+  if (!parsed.ok) throw new Error(parsed.message);
+  for (const key of LANDMARKS) {
+    const { xPx, yPx } = parsed.tracks.landmarks[key];
+    for (const i of [0, 1, 60, 149, 150, 151, 359]) {
+      const [x, y] = truth.jointsPx[key][i];
+      expect(Math.hypot(xPx[i] - x, yPx[i] - y), `${key} on frame ${i}`).toBeLessThan(1.2);
+    }
+  }
+});
+
+test('a convention switch, an angle chosen and the chart’s cursor go with the film', async ({ page }) => {
+  await page.goto('/sessions/pilar-1/read');
+  await page.getByTestId('knee-min').waitFor();
+  await page.getByRole('button', { name: 'Hip', exact: true }).click();
+  await expect(page).toHaveURL(/angle=hipAngleDeg/);
+  const chart = page.getByRole('slider', { name: 'Hip over the crank’s turn: crank position' });
+  await chart.focus();
+  const readout = page.getByTestId('frame-readout');
+  const before = await readout.innerText();
+  await page.keyboard.press('PageDown');
+  await expect(readout).not.toHaveText(before);
+  const turned = Number(await chart.getAttribute('aria-valuenow'));
+  const box = (await chart.boundingBox())!;
+  await page.mouse.move(box.x + box.width * 0.5, box.y + box.height * 0.5);
+  // The middle of the chart is near the crank's bottom: the film follows to that frame of the stroke.
+  await expect
+    .poll(async () => Math.abs(Number(await chart.getAttribute('aria-valuenow')) - 173))
+    .toBeLessThan(12);
+  expect(turned).toBeGreaterThan(0);
+  await page.getByRole('button', { name: 'Road race' }).click();
+  await expect(page.getByTestId('measure-backAngleDeg')).toContainText('35 to 46°');
+  await page.reload();
+  await expect(page.getByTestId('measure-backAngleDeg')).toContainText('35 to 46°');
+});
+
+test('the dark theme stays after a reload, and stations without what they need say so', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'Use the dark theme' }).click();
+  await page.getByRole('button', { name: 'Use the light theme' }).waitFor();
+  await page.reload();
+  await page.getByRole('button', { name: 'Use the light theme' }).waitFor();
+  for (const [station, title] of [
+    ['scale', 'No film yet'],
+    ['mark', 'No film yet'],
+    ['track', 'No film yet'],
+    ['read', 'Nothing tracked yet'],
+    ['plan', 'Nothing tracked yet'],
+  ]) {
+    await page.goto(`/sessions/maren-1/${station}`);
+    await expect(page.getByRole('heading', { name: title })).toBeVisible();
+  }
+});
 
 test('marks are dragged, nudged by a quarter pixel, undone and redone', async ({ page }) => {
   const truth = truthOf('maren');

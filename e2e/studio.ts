@@ -52,13 +52,19 @@ export async function setScale(page: Page, truth: Truth): Promise<void> {
   await page.getByTestId('mm-per-px').waitFor();
 }
 
-/** Marks all joints on the first frame, each some pixels beside its sticker: snapping has to find the centre. */
-export async function markAll(page: Page, truth: Truth, missPx = 2): Promise<void> {
+/** Marks all joints on one frame, each some pixels beside its sticker: snapping has to find the centre. */
+export async function markAll(page: Page, truth: Truth, frame = 0, missPx = 2): Promise<void> {
   await page.getByRole('link', { name: /^3 Mark/ }).click();
+  await page.getByText('Point out 1 of 8').waitFor();
   await page.getByTestId('frame-readout').waitFor({ timeout: 30_000 });
+  for (let k = 0; k < frame; k += 10) await page.keyboard.press('>');
+  await page
+    .getByTestId('frame-readout')
+    .filter({ hasText: `frame ${frame} of` })
+    .waitFor();
   for (const [i, key] of LANDMARKS.entries()) {
     await page.getByText(`Point out ${i + 1} of 8`).waitFor();
-    const [x, y] = truth.jointsPx[key][0];
+    const [x, y] = truth.jointsPx[key][frame];
     await pointOut(page, { x: x + missPx, y: y - missPx });
     await page.getByTestId(`point-${key}`).filter({ hasText: 'px' }).waitFor();
   }

@@ -43,6 +43,8 @@ export function BoardOverlay({
   const [dragged, setDragged] = useState<{ key: string; at: Vec2 } | null>(null);
   const held = dragged && settled[dragged.key];
   const points = dragged && held ? { ...settled, [dragged.key]: { ...held, ...dragged.at } } : settled;
+  // While a point is asked for, the ones that stand give way: ankle and heel are a finger's width apart.
+  const placing = selected !== null && !settled[selected];
   const k = size.scale;
   // Pixel centres are whole numbers in the film's coordinates, so half a pixel lies between them and the canvas's corner.
   const toScreen = (p: Vec2): Vec2 => ({ x: (p.x + 0.5) * k, y: (p.y + 0.5) * k });
@@ -107,7 +109,7 @@ export function BoardOverlay({
                 onDrop(item.key, toFilm(e.target.position()));
               }}
             >
-              <Circle radius={22} fill="transparent" />
+              <Circle radius={placing ? 9 : 22} fill="transparent" />
               {[
                 [-13, 0, -4, 0],
                 [4, 0, 13, 0],

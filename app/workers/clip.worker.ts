@@ -48,7 +48,7 @@ class ClipReader {
         await this.running?.return();
         // A step back is seldom the last one: begin some frames earlier and keep them.
         const from = this.running && index < this.nextIndex ? Math.max(0, index - 12) : index;
-        this.running = sink.samples(clip.tS[from] - 1e-6);
+        this.running = sink.samples(clip.tS[from] + 1e-6);
         this.nextIndex = from;
       }
       while (this.nextIndex <= index) {

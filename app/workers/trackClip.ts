@@ -13,6 +13,9 @@ export interface TrackProgress {
   tracks: Tracks;
 }
 
+/** The sink begins with the frame that stands at a time: asked a hair after a frame's stamp it is that one, before it the one before. */
+const STAMP_SLACK_S = 1e-6;
+
 /** Frames held at once when going backwards: decoders only run forwards. */
 const BACKWARD_BYTES = 160_000_000;
 
@@ -85,7 +88,7 @@ export async function trackClip(
     index += 1;
   };
   let asked = markedFrame;
-  for await (const sample of sink.samples(tS[markedFrame] - 1e-6)) {
+  for await (const sample of sink.samples(tS[markedFrame] + STAMP_SLACK_S)) {
     if (stopped() || asked >= tS.length) {
       sample.close();
       break;
@@ -107,7 +110,7 @@ export async function trackClip(
     while (end > 0 && !stopped()) {
       const from = Math.max(await keyFrameBefore(clip, end - 1), end - hold);
       const held: PlanarFrame[] = [];
-      for await (const sample of sink.samples(tS[from] - 1e-6, tS[end] - 1e-6)) {
+      for await (const sample of sink.samples(tS[from] + STAMP_SLACK_S, tS[end] - STAMP_SLACK_S)) {
         held.push((await planesOf(sample)).frame);
         sample.close();
         if (held.length === end - from || stopped()) break;
