@@ -34,6 +34,7 @@ test('from an empty browser to a saddle height, through a reload, out to files a
 
   // A reload in the middle of marking keeps what is marked.
   await markAll(page, truth);
+  await expect(page.getByText('Saved on this device')).toBeVisible();
   await page.reload();
   await expect(page.getByTestId('point-wrist')).toContainText('sticker');
   for (const key of LANDMARKS) {
@@ -64,6 +65,7 @@ test('from an empty browser to a saddle height, through a reload, out to files a
   expect(await figure(page, 'tried')).toBe(advised - 1);
   expect(await figure(page, 'predicted-min')).toBeLessThan(bend);
 
+  await expect(page.getByText('Saved on this device')).toBeVisible();
   await page.reload();
   expect(await figure(page, 'tried')).toBe(advised - 1);
 

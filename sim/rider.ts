@@ -44,16 +44,6 @@ export interface VirtualRider {
 }
 
 export type JointKey = 'hip' | 'knee' | 'ankle' | 'heel' | 'toe' | 'shoulder' | 'elbow' | 'wrist';
-export const JOINTS: readonly JointKey[] = [
-  'hip',
-  'knee',
-  'ankle',
-  'heel',
-  'toe',
-  'shoulder',
-  'elbow',
-  'wrist',
-];
 
 export interface Pose {
   thetaDeg: number;

@@ -22,7 +22,7 @@ import { seatTubeDeg } from '../../core/records/schemas.ts';
 import type { FitSession } from '../../core/records/types.ts';
 import type { Reading } from '../../core/stroke/read.ts';
 import { conventionWord, degrees, quoted, type Convention } from '../components/angleText';
-import { BandGauge } from '../components/BandGauge';
+import { BandGauge, VERDICT_WORDS } from '../components/BandGauge';
 import { bandQuoted, bandText } from '../components/bandText';
 import { Figure } from '../components/Figure';
 import { NumberField } from '../components/NumberField';
@@ -247,21 +247,14 @@ function TryHeight({ model, reading, band, advice, stored, convention, onSettle 
         <span>solid: as filmed</span>
         <span>dashed: foretold for {signed(tried)}</span>
         {predicted.curve.ok && (
-          <span>then {judgeWord(predicted.minDeg + shift, knee.uncertainty.absoluteDeg, band)}</span>
+          <span>
+            then {VERDICT_WORDS[judge(predicted.minDeg + shift, knee.uncertainty.absoluteDeg, band)]}
+          </span>
         )}
       </Typography>
     </Box>
   );
 }
-
-const judgeWord = (v: number, u: number, band: Band): string =>
-  ({
-    in: 'in band',
-    'edge-low': 'at the lower edge',
-    'edge-high': 'at the upper edge',
-    low: 'below the band',
-    high: 'above the band',
-  })[judge(v, u, band)];
 
 function range(a: number, b: number): string {
   const [low, high] = a < b ? [a, b] : [b, a];

@@ -12,5 +12,3 @@ export async function seedDemo(catalogue: Catalogue): Promise<void> {
   ]);
   await settingsStore.setItem(SEEDED, true);
 }
-
-export const isSeeded = async (): Promise<boolean> => (await settingsStore.getItem(SEEDED)) === true;

@@ -1,26 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import {
-  changeBike,
-  changeWithAnswer,
-  kneeCurve,
-  legAt,
-  legSpanMm,
-  simpleLeg,
-  type BikeChange,
-} from './legModel.ts';
+import { handbookLeg } from './handbookLeg.fixture.ts';
+import { changeBike, changeWithAnswer, kneeCurve, legAt, legSpanMm, type BikeChange } from './legModel.ts';
 
-const leg = simpleLeg({
-  crankMm: 172.5,
-  thighMm: 430,
-  shankMm: 430,
-  ankleBehindMm: 125,
-  ankleAboveMm: 95,
-  seatTubeDeg: 73,
-  pitchMeanDeg: 14,
-  pitchAmplitudeDeg: 12,
-  pitchPhaseDeg: 214,
-  hipMm: { x: -215, y: 735 },
-});
+const leg = handbookLeg();
 
 describe('the handbook’s sanity table (κ = 0)', () => {
   const rows: [string, BikeChange, number, number, number][] = [

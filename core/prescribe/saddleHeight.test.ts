@@ -1,24 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import { CAST } from '../../sim/cast.ts';
 import { footToPlane } from '../../sim/rider.ts';
+import { handbookLeg } from './handbookLeg.fixture.ts';
 import { judge } from './judge.ts';
-import { changeWithAnswer, kneeCurve, simpleLeg, type LegModel } from './legModel.ts';
+import { changeWithAnswer, kneeCurve, type LegModel } from './legModel.ts';
 import { MEASURE_KEYS, PROTOCOLS } from './protocols.ts';
 import { adviseSaddleHeight, predictKnee, SADDLE_VISIT_LIMIT_MM } from './saddleHeight.ts';
 
-const legAtHeight = (y: number): LegModel =>
-  simpleLeg({
-    crankMm: 172.5,
-    thighMm: 430,
-    shankMm: 430,
-    ankleBehindMm: 125,
-    ankleAboveMm: 95,
-    seatTubeDeg: 73,
-    pitchMeanDeg: 14,
-    pitchAmplitudeDeg: 12,
-    pitchPhaseDeg: 214,
-    hipMm: { x: -215, y },
-  });
 const minOf = (m: LegModel): number => {
   const c = kneeCurve(m);
   if (!c.ok) throw new Error('out of reach');
@@ -42,7 +30,7 @@ describe('saddle height', () => {
     ['low', 735, 1],
     ['high', 795, -1],
   ])('a saddle too %s is moved the right way, and the moved leg lands on the target', (_, y, sign) => {
-    const leg = legAtHeight(y);
+    const leg = handbookLeg(y);
     const advice = adviseSaddleHeight(leg, { minDeg: minOf(leg), uncertaintyDeg: 1 }, band);
     if (advice.kind !== 'move') throw new Error(`advised to ${advice.kind}`);
     expect(Math.sign(advice.changeMm)).toBe(sign);
@@ -56,7 +44,7 @@ describe('saddle height', () => {
     expect(Math.abs(advice.todayMm)).toBeLessThanOrEqual(SADDLE_VISIT_LIMIT_MM);
   });
   it('leaves a knee in its band, and one at the edge, alone', () => {
-    const leg = legAtHeight(735);
+    const leg = handbookLeg(735);
     expect(adviseSaddleHeight(leg, { minDeg: 40, uncertaintyDeg: 3 }, band)).toEqual({
       kind: 'leave',
       verdict: 'in',
@@ -67,7 +55,7 @@ describe('saddle height', () => {
     });
   });
   it('a wider uncertainty widens the interval', () => {
-    const leg = legAtHeight(730);
+    const leg = handbookLeg(730);
     const width = (uncertaintyDeg: number): number => {
       const a = adviseSaddleHeight(leg, { minDeg: minOf(leg), uncertaintyDeg }, band);
       return a.kind === 'move' ? a.intervalMm[1] - a.intervalMm[0] : NaN;
@@ -75,12 +63,12 @@ describe('saddle height', () => {
     expect(width(3)).toBeGreaterThan(width(0.5));
   });
   it('foretells the middle between what a stiff and a yielding foot would do', () => {
-    const p = predictKnee(legAtHeight(735), 10);
+    const p = predictKnee(handbookLeg(735), 10);
     expect(p.minLowDeg).toBeLessThan(p.minDeg);
     expect(p.minHighDeg).toBeGreaterThan(p.minDeg);
   });
   it('shows what can’t be reached as that', () => {
-    const p = predictKnee(legAtHeight(795), 80, { mean: 0, sd: 0 });
+    const p = predictKnee(handbookLeg(795), 80, { mean: 0, sd: 0 });
     expect(p.curve).toMatchObject({ ok: false, reason: 'cannot-reach' });
     expect(p.minDeg).toBeNaN();
   });

@@ -186,22 +186,6 @@ async function dragging(browser: Browser, page: Page): Promise<BrowserFigures['d
   return [await bareDrag(browser), landmark, slider];
 }
 
-/** Dragging alone, for working on it. */
-export async function measureDragging(): Promise<BrowserFigures['dragFps']> {
-  const server = await serve();
-  const browser = await chromium.launch(chromiumLaunch);
-  try {
-    const context = await browser.newContext({
-      viewport: { width: 1280, height: 800 },
-      baseURL: `http://localhost:${PORT}`,
-    });
-    return await dragging(browser, await context.newPage());
-  } finally {
-    await browser.close();
-    server.kill();
-  }
-}
-
 /** Everything measured in the browser, on the application as built. */
 export async function measureBrowser(): Promise<BrowserFigures> {
   const server = await serve();
