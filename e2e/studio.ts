@@ -11,6 +11,7 @@ export interface Truth {
   wheelbaseMm: number;
   rearAxlePx: { x: number; y: number };
   frontAxlePx: { x: number; y: number };
+  rimsPx: Record<'rearTop' | 'rearBottom' | 'frontTop' | 'frontBottom', { x: number; y: number }>;
   crankCentrePx: { x: number; y: number };
   cadenceRpm: number;
   thetaDeg: number[];
@@ -44,12 +45,17 @@ export async function takeDemoFilm(page: Page): Promise<void> {
 
 export async function setScale(page: Page, truth: Truth): Promise<void> {
   await page.getByRole('link', { name: /^2 Scale/ }).click();
-  await page.getByText('Point out 1 of 2').waitFor();
+  await page.getByText('Point out 1 of 6').waitFor();
   await page.getByTestId('frame-readout').waitFor({ timeout: 30_000 });
   await pointOut(page, truth.rearAxlePx);
-  await page.getByText('Point out 2 of 2').waitFor();
+  await page.getByText('Point out 2 of 6').waitFor();
   await pointOut(page, truth.frontAxlePx);
   await page.getByTestId('mm-per-px').waitFor();
+  for (const [i, key] of (['rearTop', 'rearBottom', 'frontTop', 'frontBottom'] as const).entries()) {
+    await page.getByText(`If you can ${i + 3} of 6`).waitFor();
+    await pointOut(page, truth.rimsPx[key]);
+  }
+  await page.getByTestId('squareness').waitFor();
 }
 
 /** Marks all joints on one frame, each some pixels beside its sticker: snapping has to find the centre. */

@@ -9,7 +9,7 @@ import type { Take } from '../core/records/types.ts';
 import { SIDE_BONES, SIDE_LANDMARKS } from '../core/stroke/landmarks.ts';
 import { emptyTracks } from '../core/stroke/tracks.ts';
 import { packedFrame } from '../core/tracking/frame.ts';
-import { learnSticker } from '../core/tracking/sticker.ts';
+import { learnSticker } from '../core/tracking/learn.ts';
 import { startTracker, type Tracker } from '../core/tracking/tracker.ts';
 import { truthOf, type Truth } from '../e2e/studio.ts';
 
@@ -97,6 +97,7 @@ async function takeOf(rider: string): Promise<Take> {
     },
     demo: { clipUrl: `/demo/${truth.clip}`, tracksUrl: `/demo/${rider}.tracks.csv` },
     axles: { rear: truth.rearAxlePx, front: truth.frontAxlePx },
+    rims: truth.rimsPx,
     markedFrame: 0,
     marks,
     tracking: { state: 'done', framesDone: truth.frames, revision: 0 },

@@ -7,7 +7,7 @@ import { spawn } from 'node:child_process';
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { once } from 'node:events';
 import { CAST, trueCadenceRpm, type CastMember } from '../sim/cast.ts';
-import { project } from '../sim/camera.ts';
+import { project, wheelsInPicture } from '../sim/camera.ts';
 import { poseAt } from '../sim/rider.ts';
 import { frameTruth, openFilm, toPlanes } from '../sim/render/film.ts';
 
@@ -97,10 +97,8 @@ async function encode(member: CastMember, file: string, frames: number): Promise
 
 function truth(member: CastMember, frames: number): object {
   const { scene, film } = member;
-  const axle = (p: { x: number; y: number }): { x: number; y: number } => {
-    const q = project(scene.camera, p, 0);
-    return { x: round(q.x), y: round(q.y) };
-  };
+  const px = (p: { x: number; y: number }): { x: number; y: number } => ({ x: round(p.x), y: round(p.y) });
+  const { rear, front, ...rims } = wheelsInPicture(scene.camera, scene.bike);
   const perFrame = Array.from({ length: frames }, (_, i) => frameTruth(scene, film, i));
   const centre = project(scene.camera, { x: 0, y: 0 }, 172);
   return {
@@ -110,9 +108,10 @@ function truth(member: CastMember, frames: number): object {
     facing: scene.camera.facing,
     crankMm: scene.rider.crankMm,
     wheelbaseMm: round(scene.bike.frontAxle.x - scene.bike.rearAxle.x),
-    rearAxlePx: axle(scene.bike.rearAxle),
-    frontAxlePx: axle(scene.bike.frontAxle),
-    crankCentrePx: { x: round(centre.x), y: round(centre.y) },
+    rearAxlePx: px(rear),
+    frontAxlePx: px(front),
+    rimsPx: Object.fromEntries(Object.entries(rims).map(([key, p]) => [key, px(p)])),
+    crankCentrePx: px(centre),
     cadenceRpm: round(trueCadenceRpm(scene.rider, (frames - 1) / film.framesPerS), 4),
     thetaDeg: perFrame.map((f) => round(f.thetaDeg)),
     jointsPx: Object.fromEntries(
@@ -134,10 +133,11 @@ function truth(member: CastMember, frames: number): object {
 }
 
 mkdirSync('public/demo', { recursive: true });
-const wanted = process.argv.slice(2);
+const truthOnly = process.argv.includes('--truth-only');
+const wanted = process.argv.slice(2).filter((a) => !a.startsWith('--'));
 for (const member of CAST) {
   if (wanted.length && !wanted.includes(member.id)) continue;
   const frames = Math.round(member.seconds * member.film.framesPerS);
-  await encode(member, `public/demo/${member.id}.${member.container}`, frames);
+  if (!truthOnly) await encode(member, `public/demo/${member.id}.${member.container}`, frames);
   writeFileSync(`public/demo/${member.id}.truth.json`, JSON.stringify(truth(member, frames)));
 }

@@ -42,3 +42,28 @@ export function project(camera: Camera, p: Vec2, zMm: number): Projected {
     pxPerMm,
   };
 }
+
+interface Wheels {
+  rearAxle: Vec2;
+  frontAxle: Vec2;
+  wheelRadiusMm: number;
+}
+
+/** Where axles, tops and bottoms of a bike's wheels land in the picture, px. */
+export function wheelsInPicture(
+  camera: Camera,
+  w: Wheels,
+): Record<'rear' | 'front' | 'rearTop' | 'rearBottom' | 'frontTop' | 'frontBottom', Vec2> {
+  const at = (p: Vec2, riseMm: number): Vec2 => {
+    const { x, y } = project(camera, { x: p.x, y: p.y + riseMm }, 0);
+    return { x, y };
+  };
+  return {
+    rear: at(w.rearAxle, 0),
+    front: at(w.frontAxle, 0),
+    rearTop: at(w.rearAxle, w.wheelRadiusMm),
+    rearBottom: at(w.rearAxle, -w.wheelRadiusMm),
+    frontTop: at(w.frontAxle, w.wheelRadiusMm),
+    frontBottom: at(w.frontAxle, -w.wheelRadiusMm),
+  };
+}

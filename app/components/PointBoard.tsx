@@ -12,7 +12,14 @@ import type { Vec2 } from '../../core/geometry/vec.ts';
 import { BoardOverlay } from './BoardOverlay.client';
 import { Loupe } from './Loupe';
 import { newSpot } from './spot';
-import { NO_HISTORY, nextOpen, type BoardItem, type BoardPoints, type History } from './boardPoints';
+import {
+  isComplete,
+  NO_HISTORY,
+  nextOpen,
+  type BoardItem,
+  type BoardPoints,
+  type History,
+} from './boardPoints';
 import { Workbench } from './Workbench';
 import type { Clip } from './useClip';
 
@@ -26,7 +33,7 @@ interface Props {
   /** Pulls a place to the sticker under it; null for points that carry no sticker. */
   snap: ((frame: number, at: Vec2) => Promise<Vec2 | null>) | null;
   onChange: (points: BoardPoints, frame: number) => void;
-  /** Shown under the list when every point stands. */
+  /** Shown under the list when every needed point stands. */
   done: ReactNode;
   children?: ReactNode;
 }
@@ -205,7 +212,7 @@ export function PointBoard({
       {asking && !elsewhere && (
         <Box role="status">
           <Typography variant="overline" color="text.secondary">
-            Point out {items.indexOf(asking) + 1} of {items.length}
+            {asking.optional ? 'If you can' : 'Point out'} {items.indexOf(asking) + 1} of {items.length}
           </Typography>
           <Typography variant="h2" component="p">
             {asking.name}
@@ -236,13 +243,15 @@ export function PointBoard({
               <Typography variant="body2" color="text.secondary" data-testid={`point-${item.key}`}>
                 {p
                   ? `${p.x.toFixed(2)}, ${p.y.toFixed(2)} px${snap ? (p.onSticker ? ' · sticker' : ' · by eye') : ''}`
-                  : 'open'}
+                  : item.optional
+                    ? 'optional'
+                    : 'open'}
               </Typography>
             </ListItemButton>
           );
         })}
       </Box>
-      {nextOpen(items, points) === null && done}
+      {isComplete(items, points) && done}
       {children}
     </Workbench>
   );

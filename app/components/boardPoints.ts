@@ -10,6 +10,8 @@ export interface BoardItem {
   name: string;
   plain: string;
   place: string;
+  /** Asked for after the others; the station is complete without it. */
+  optional?: boolean;
 }
 
 export type BoardPoints = Partial<Record<string, BoardPoint>>;
@@ -25,3 +27,7 @@ export const NO_HISTORY: History = { past: [], future: [] };
 /** The first item that has no point yet; none when all have. */
 export const nextOpen = (items: readonly BoardItem[], points: BoardPoints): string | null =>
   items.find((i) => !points[i.key])?.key ?? null;
+
+/** Whether every point that the station needs stands. */
+export const isComplete = (items: readonly BoardItem[], points: BoardPoints): boolean =>
+  items.every((i) => i.optional || points[i.key]);

@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import type { FitSession } from '../../core/records/types.ts';
-import { scaleFromAxles } from '../../core/stroke/plane.ts';
+import { scaleFromAxles, type ScaleResult } from '../../core/stroke/plane.ts';
 import type { ReadOptions, ReadResult } from '../../core/stroke/read.ts';
 import type { Tracks } from '../../core/stroke/tracks.ts';
 import { tracksOf } from '../storage/sessions';
@@ -11,20 +11,32 @@ export type ReadingState =
   | { status: 'missing'; what: 'tracks' | 'scale' }
   | { status: 'read'; result: ReadResult; tracks: Tracks };
 
+/** Scale, level and squareness of the session's film from the points on its wheels; null while axles or wheelbase are open. */
+export function scaleOf(session: FitSession): ScaleResult | null {
+  const { take, bike } = session;
+  if (!take?.axles.rear || !take.axles.front) return null;
+  const { rearTop, rearBottom, frontTop, frontBottom } = take.rims;
+  return scaleFromAxles({
+    rearAxlePx: take.axles.rear,
+    frontAxlePx: take.axles.front,
+    wheelbaseMm: bike.wheelbaseMm ?? 0,
+    rims:
+      rearTop && rearBottom && frontTop && frontBottom
+        ? { rearTop, rearBottom, frontTop, frontBottom }
+        : null,
+    centrePx: { x: take.video.widthPx / 2, y: take.video.heightPx / 2 },
+  });
+}
+
 /** What the reading needs from the session beside the tracks; null while the scale is open. */
 export function readOptions(session: FitSession): ReadOptions | null {
-  const { rear, front } = session.take?.axles ?? { rear: null, front: null };
-  if (!rear || !front || !session.bike.wheelbaseMm) return null;
-  const scale = scaleFromAxles({
-    rearAxlePx: rear,
-    frontAxlePx: front,
-    wheelbaseMm: session.bike.wheelbaseMm,
-  });
-  if (!scale.ok) return null;
+  const scale = scaleOf(session);
+  if (!scale?.ok) return null;
   return {
     mmPerPx: scale.mmPerPx,
     levelDeg: scale.levelDeg,
     facing: scale.facing,
+    keystone: scale.keystone,
     crankMm: session.bike.crankMm ?? undefined,
   };
 }

@@ -1,4 +1,5 @@
-import { RECORD_VERSION, type FitSession, type Rider, type Take } from '../../core/records/types.ts';
+import { RECORD_VERSIONS } from '../../core/records/migrations.ts';
+import type { FitSession, Rider, Take } from '../../core/records/types.ts';
 import takes from './takes.json';
 
 /** The demo studio: made-up riders with a session each, and the films that the virtual rider shot. */
@@ -10,14 +11,14 @@ export interface Catalogue {
   clips: Record<string, { url: string; name: string; caption: string }>;
 }
 
-const version = RECORD_VERSION;
+const version = RECORD_VERSIONS.rider;
 
 /** Takes already marked and tracked, made by `scripts/make-demo-takes.ts`. */
 const READY = takes as unknown as Record<string, Take>;
 
 function session(id: string, startedIso: string, protocolId: string, bike: FitSession['bike']): FitSession {
   return {
-    version,
+    version: RECORD_VERSIONS.session,
     id: `${id}-1`,
     riderId: id,
     startedIso,

@@ -39,6 +39,7 @@ async function takeFrom(
       video: answer.info,
       demo,
       axles: { rear: null, front: null },
+      rims: {},
       markedFrame: 0,
       marks: {},
       tracking: { state: 'none', framesDone: 0, revision: 0 },

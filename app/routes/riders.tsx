@@ -11,8 +11,9 @@ import dayjs from 'dayjs';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { Form, Link, redirect } from 'react-router';
-import { checkRecord, riderName, riderSchema, sessionSchema } from '../../core/records/schemas.ts';
-import { RECORD_VERSION, type FitSession, type Rider } from '../../core/records/types.ts';
+import { checkRecord, riderName } from '../../core/records/schemas.ts';
+import { RECORD_VERSIONS } from '../../core/records/migrations.ts';
+import type { FitSession, Rider } from '../../core/records/types.ts';
 import { protocolById } from '../../core/prescribe/protocols.ts';
 import { RouteTrouble } from '../components/RouteTrouble';
 import { stationsOf } from '../components/StationRuler';
@@ -39,8 +40,8 @@ async function allOf<T>(store: LocalForage): Promise<T[]> {
 export async function clientLoader(): Promise<{ rows: Row[]; unread: number }> {
   await seedDemo(CATALOGUE);
   const [riders, sessions] = await Promise.all([allOf<unknown>(riderStore), allOf<unknown>(sessionStore)]);
-  const good = riders.map((r) => checkRecord(riderSchema, r));
-  const fits = sessions.map((s) => checkRecord(sessionSchema, s)).flatMap((s) => (s.ok ? [s.value] : []));
+  const good = riders.map((r) => checkRecord('rider', r));
+  const fits = sessions.map((s) => checkRecord('session', s)).flatMap((s) => (s.ok ? [s.value] : []));
   const rows = good
     .flatMap((r) => (r.ok ? [r.value] : []))
     .map((rider) => ({
@@ -65,14 +66,14 @@ export async function clientAction({ request }: Route.ClientActionArgs) {
   if (error) return { message: error.message };
   const now = new Date().toISOString();
   const rider: Rider = {
-    version: RECORD_VERSION,
+    version: RECORD_VERSIONS.rider,
     id: nanoid(),
     name: value as string,
     note: String(form.get('note') ?? '').slice(0, 2000),
     createdIso: now,
   };
   const session: FitSession = {
-    version: RECORD_VERSION,
+    version: RECORD_VERSIONS.session,
     id: nanoid(),
     riderId: rider.id,
     startedIso: now,

@@ -6,21 +6,42 @@ import { useCallback } from 'react';
 import { Link } from 'react-router';
 import { crankMm, wheelbaseMm } from '../../core/records/schemas.ts';
 import type { FitSession } from '../../core/records/types.ts';
-import { scaleFromAxles } from '../../core/stroke/plane.ts';
+import { yawDeg, type Keystone } from '../../core/stroke/keystone.ts';
 import { NeedsFirst } from '../components/NeedsFirst';
 import { NumberField } from '../components/NumberField';
 import { PointBoard } from '../components/PointBoard';
 import type { BoardItem, BoardPoints } from '../components/boardPoints';
 import { useClip } from '../components/useClip';
 import { useEdit } from '../components/useEdit';
-import { useReading } from '../components/useReading';
+import { scaleOf, useReading } from '../components/useReading';
 import { useSession } from './session';
 
 const AXLES: readonly BoardItem[] = [
   { key: 'rear', name: 'Rear axle', plain: 'rear axle', place: 'the middle of the rear hub’s end' },
   { key: 'front', name: 'Front axle', plain: 'front axle', place: 'the middle of the front hub’s end' },
 ];
-const LINE = [['rear', 'front']] as const;
+const RIM_KEYS = ['rearTop', 'rearBottom', 'frontTop', 'frontBottom'] as const;
+const RIM_NAMES: Record<(typeof RIM_KEYS)[number], [string, string]> = {
+  rearTop: ['Rear tyre, top', 'where the tyre ends, straight above the rear axle'],
+  rearBottom: ['Rear tyre, bottom', 'where the tyre ends, straight below the rear axle'],
+  frontTop: ['Front tyre, top', 'where the tyre ends, straight above the front axle'],
+  frontBottom: ['Front tyre, bottom', 'where the tyre ends, straight below the front axle'],
+};
+const ITEMS: readonly BoardItem[] = [
+  ...AXLES,
+  ...RIM_KEYS.map((key) => ({
+    key,
+    name: RIM_NAMES[key][0],
+    plain: RIM_NAMES[key][0].toLowerCase(),
+    place: `${RIM_NAMES[key][1]}. Both wheels tell how far the camera is from square`,
+    optional: true,
+  })),
+];
+const LINES = [
+  ['rear', 'front'],
+  ['rearTop', 'rearBottom'],
+  ['frontTop', 'frontBottom'],
+] as const;
 
 export default function Scale() {
   const { session } = useSession();
@@ -43,13 +64,16 @@ function Scaling({ session }: { session: FitSession }) {
   const { edit, refused } = useEdit();
   const asBoard = (p: { x: number; y: number } | null): BoardPoints[string] =>
     p ? { ...p, onSticker: false } : undefined;
-  const rear = asBoard(take.axles.rear);
-  const front = asBoard(take.axles.front);
-  const stored: BoardPoints = { ...(rear && { rear }), ...(front && { front }) };
+  const { rear, front } = take.axles;
+  const stored: BoardPoints = {
+    ...Object.fromEntries(Object.entries({ rear, front, ...take.rims }).map(([k, p]) => [k, asBoard(p)])),
+  };
+  for (const key of Object.keys(stored)) if (!stored[key]) delete stored[key];
   const onChange = useCallback(
     (points: BoardPoints) => {
       const plain = (key: string) => (points[key] ? { x: points[key].x, y: points[key].y } : null);
-      void edit({ kind: 'axles', rear: plain('rear'), front: plain('front') });
+      const rims = Object.fromEntries(RIM_KEYS.flatMap((k) => (points[k] ? [[k, plain(k)!]] : [])));
+      void edit({ kind: 'wheels', rear: plain('rear'), front: plain('front'), rims });
     },
     [edit],
   );
@@ -57,8 +81,8 @@ function Scaling({ session }: { session: FitSession }) {
     <PointBoard
       key={take.id}
       clip={clip}
-      items={AXLES}
-      lines={LINE}
+      items={ITEMS}
+      lines={LINES}
       stored={stored}
       boundFrame={null}
       snap={null}
@@ -92,13 +116,8 @@ function Scaling({ session }: { session: FitSession }) {
 function ScaleFigures({ session }: { session: FitSession }) {
   const take = session.take!;
   const reading = useReading(session);
-  const { rear, front } = take.axles;
-  if (!rear || !front) return null;
-  const scale = scaleFromAxles({
-    rearAxlePx: rear,
-    frontAxlePx: front,
-    wheelbaseMm: session.bike.wheelbaseMm ?? 0,
-  });
+  const scale = scaleOf(session);
+  if (!scale) return null;
   if (!scale.ok) {
     return (
       <Alert severity="info" variant="outlined">
@@ -118,8 +137,32 @@ function ScaleFigures({ session }: { session: FitSession }) {
         The bike points {scale.facing}; the axle line {scale.levelDeg < 0 ? 'falls' : 'rises'}{' '}
         {Math.abs(scale.levelDeg).toFixed(2)}° towards the front, which is taken out.
       </Typography>
+      <Squareness keystone={scale.keystone} mmPerPx={scale.mmPerPx} />
       <CrankCheck ratio={ratio} tracked={take.tracking.state !== 'none'} crankMm={session.bike.crankMm} />
     </Box>
+  );
+}
+
+/** The distance at which the yaw is named until the camera's own is known, mm. */
+const USUAL_DISTANCE_MM = 4000;
+
+/** How much one wheel looks larger than the other, and what is done about it. */
+function Squareness({ keystone, mmPerPx }: { keystone: Keystone | undefined; mmPerPx: number }) {
+  if (!keystone) {
+    return (
+      <Typography variant="body2" color="text.secondary" sx={{ mt: 1 }}>
+        Squareness is not checked: point out top and bottom of both tyres, and a turned camera is seen and
+        taken out.
+      </Typography>
+    );
+  }
+  const yaw = Math.abs(yawDeg(keystone, mmPerPx, USUAL_DISTANCE_MM));
+  const verdict = yaw < 2 ? 'Square enough' : yaw < 5 ? 'Usable' : 'Film again, squarer';
+  return (
+    <Typography variant="body2" color="text.secondary" sx={{ mt: 1 }} data-testid="squareness">
+      <strong>{verdict}</strong>: the wheels say the camera is about {yaw.toFixed(1)}° from square (from 4 m
+      away). The shrinking to one side is taken out.
+    </Typography>
   );
 }
 

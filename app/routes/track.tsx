@@ -9,7 +9,7 @@ import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { FitSession } from '../../core/records/types.ts';
 import { LANDMARK_GUIDES, SIDE_LANDMARKS } from '../../core/stroke/landmarks.ts';
-import { facingOf } from '../../core/stroke/plane.ts';
+import { facingOf, type PlaneMap } from '../../core/stroke/plane.ts';
 import type { Tracks } from '../../core/stroke/tracks.ts';
 import { NeedsFirst } from '../components/NeedsFirst';
 import { RiderOverlay } from '../components/RiderOverlay.client';
@@ -17,7 +17,7 @@ import { TrackStrips } from '../components/TrackStrips';
 import { Workbench } from '../components/Workbench';
 import { useClip } from '../components/useClip';
 import { useEdit } from '../components/useEdit';
-import { readOptions } from '../components/useReading';
+import { scaleOf } from '../components/useReading';
 import { useSettings } from '../components/useSettings';
 import { tracksOf } from '../storage/sessions';
 import { saving } from '../storage/saveState';
@@ -133,11 +133,10 @@ function Tracking({ session }: { session: FitSession }) {
     }
   };
 
-  const map = readOptions(session) ?? {
-    mmPerPx: 1,
-    levelDeg: 0,
-    facing: tracks ? facingOf(tracks) : 'right',
-  };
+  const scale = scaleOf(session);
+  const map: PlaneMap = scale?.ok
+    ? scale
+    : { mmPerPx: 1, levelDeg: 0, facing: tracks ? facingOf(tracks) : 'right' };
   const { state } = take.tracking;
   return (
     <Workbench
@@ -149,7 +148,7 @@ function Tracking({ session }: { session: FitSession }) {
             size={size}
             tracks={tracks}
             frame={clip.shown}
-            map={{ mmPerPx: map.mmPerPx, levelDeg: map.levelDeg ?? 0, facing: map.facing ?? 'right' }}
+            map={map}
             convention={jointConvention}
           />
         )

@@ -1,6 +1,6 @@
 import { parseTracksCsv } from '../../core/formats/tracksCsv.ts';
 import { applyEdit, type EditResult, type SessionEdit } from '../../core/records/edits.ts';
-import { checkRecord, riderSchema, sessionSchema, type Checked } from '../../core/records/schemas.ts';
+import { checkRecord, type Checked } from '../../core/records/schemas.ts';
 import type { FitSession, Rider, Take } from '../../core/records/types.ts';
 import type { Tracks } from '../../core/stroke/tracks.ts';
 import { saving } from './saveState';
@@ -17,11 +17,11 @@ import {
 
 export const loadSession = async (id: string): Promise<Checked<FitSession> | null> => {
   const stored = await sessionStore.getItem(id);
-  return stored === null ? null : checkRecord(sessionSchema, stored);
+  return stored === null ? null : checkRecord('session', stored);
 };
 
 export const loadRider = async (id: string): Promise<Rider | null> => {
-  const checked = checkRecord(riderSchema, await riderStore.getItem(id));
+  const checked = checkRecord('rider', await riderStore.getItem(id));
   return checked.ok ? checked.value : null;
 };
 

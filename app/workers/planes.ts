@@ -1,24 +1,17 @@
 import type { VideoSample } from 'mediabunny';
-import { turnFrame, type PlanarFrame } from '../../core/tracking/frame.ts';
-
-/** A part of the picture, whole even pixels. */
-export interface Region {
-  x: number;
-  y: number;
-  width: number;
-  height: number;
-}
+import { turnFrame, type PlanarFrame, type Region } from '../../core/tracking/frame.ts';
 
 /**
  * A decoded frame as planes, upright, at its display size. 4:2:0 formats are copied as they are; anything else goes through a
  * canvas.
  * @param spare a buffer of an earlier frame of the same clip, to be written over
- * @param region copies only this part, to its own place in the buffer; the rest stays what it was. Ignored for turned frames.
+ * @param region copies only this part (on even pixels), to its own place in the buffer; the rest stays what it was, and the frame
+ * says so. Ignored for turned frames.
  */
 export async function planesOf(
   sample: VideoSample,
   spare?: Uint8Array,
-  region?: Region,
+  region?: Region | null,
 ): Promise<{ frame: PlanarFrame; buffer: Uint8Array }> {
   const { format } = sample;
   const { left, top, width, height } = sample.visibleRect;
@@ -55,6 +48,7 @@ export async function planesOf(
     yStride: width,
     chromaStride,
     chromaStep,
+    ...(part === region ? { filled: region } : {}),
   };
   return { frame: turnFrame(frame, sample.rotation / 90), buffer };
 }

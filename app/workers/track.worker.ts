@@ -3,7 +3,7 @@ import { VideoSampleSink } from 'mediabunny';
 import type { Vec2 } from '../../core/geometry/vec.ts';
 import type { Tracks } from '../../core/stroke/tracks.ts';
 import type { PlanarFrame } from '../../core/tracking/frame.ts';
-import { learnSticker } from '../../core/tracking/sticker.ts';
+import { learnSticker } from '../../core/tracking/learn.ts';
 import { openClip, type ClipTrouble } from './openClip';
 import { planesOf } from './planes';
 import { trackClip, type TrackProgress } from './trackClip';

@@ -2,10 +2,10 @@ import { EncodedPacketSink, VideoSampleSink } from 'mediabunny';
 import type { Vec2 } from '../../core/geometry/vec.ts';
 import { SIDE_BONES } from '../../core/stroke/landmarks.ts';
 import { emptyTracks, type Tracks } from '../../core/stroke/tracks.ts';
-import type { PlanarFrame } from '../../core/tracking/frame.ts';
+import type { PlanarFrame, Region } from '../../core/tracking/frame.ts';
 import { startTracker, type TrackedPoint, type Tracker } from '../../core/tracking/tracker.ts';
 import type { OpenedClip } from './openClip';
-import { planesOf, type Region } from './planes';
+import { planesOf } from './planes';
 
 export interface TrackProgress {
   framesDone: number;
@@ -37,7 +37,7 @@ export async function trackClip(
   let framesDone = 0;
   let trackerMs = 0;
   // The tracker looks only about where the landmarks are: the rest of the picture need not be copied.
-  let wanted: Region | undefined;
+  let wanted: Region | null = null;
   let lastTold = performance.now();
   let modes: Tracker['modes'] = [];
   const note = (index: number, points: TrackedPoint[], keys: string[]): void => {
@@ -61,7 +61,8 @@ export async function trackClip(
     const t0 = performance.now();
     const points = tracker.step(frame, tS[index]);
     trackerMs += performance.now() - t0;
-    wanted = regionAbout(points, frame);
+    const ahead = index + 2;
+    wanted = ahead < tS.length ? tracker.lookingAt(frame, tS[ahead]) : null;
     note(index, points, tracker.keys);
   };
 
@@ -121,24 +122,6 @@ export async function trackClip(
     }
   }
   return { tracks, framesDone, trackerMs, modes };
-}
-
-/** Further than any landmark is looked for while none is lost, and moves in two frames, in shares of the picture's smaller side. */
-const MARGIN = 0.16;
-
-/** Where the landmarks can be on the next frames; the whole picture as soon as one is lost. */
-function regionAbout(points: TrackedPoint[], frame: PlanarFrame): Region | undefined {
-  if (points.some((p) => !Number.isFinite(p.x))) return undefined;
-  const margin = MARGIN * Math.min(frame.width, frame.height);
-  const even = (v: number): number => 2 * Math.round(v / 2);
-  const x = Math.max(0, even(Math.min(...points.map((p) => p.x)) - margin));
-  const y = Math.max(0, even(Math.min(...points.map((p) => p.y)) - margin));
-  return {
-    x,
-    y,
-    width: Math.min(even(frame.width - 1), even(Math.max(...points.map((p) => p.x)) + margin)) - x,
-    height: Math.min(even(frame.height - 1), even(Math.max(...points.map((p) => p.y)) + margin)) - y,
-  };
 }
 
 /** Index of the key frame from which a frame can be decoded: chunks that begin there decode nothing twice. */

@@ -1,13 +1,22 @@
 import Joi from 'joi';
 import type { Vec2 } from '../geometry/vec.ts';
+import type { WheelRims } from '../stroke/keystone.ts';
 import type { SideLandmark } from '../stroke/landmarks.ts';
-import { crankMm, marksSchema, seatTubeDeg, sessionSchema, takeSchema, wheelbaseMm } from './schemas.ts';
+import {
+  crankMm,
+  marksSchema,
+  rimsSchema,
+  seatTubeDeg,
+  sessionSchema,
+  takeSchema,
+  wheelbaseMm,
+} from './schemas.ts';
 import type { FitSession, Mark, Take, TrackingState } from './types.ts';
 
 /** Everything the interface can change in a session, one word each. */
 export type SessionEdit =
   | { kind: 'take'; take: Take | null }
-  | { kind: 'axles'; rear: Vec2 | null; front: Vec2 | null }
+  | { kind: 'wheels'; rear: Vec2 | null; front: Vec2 | null; rims: Partial<WheelRims> }
   | { kind: 'bike'; wheelbaseMm?: number | null; crankMm?: number | null; seatTubeDeg?: number }
   | { kind: 'marks'; frame: number; marks: Partial<Record<SideLandmark, Mark>> }
   | { kind: 'tracking'; tracking: TrackingState }
@@ -19,7 +28,15 @@ const point = Joi.object({ x: Joi.number().required(), y: Joi.number().required(
 export const editSchema = Joi.alternatives<SessionEdit>().conditional('.kind', {
   switch: [
     { is: 'take', then: Joi.object({ kind: Joi.any(), take: takeSchema.allow(null).required() }) },
-    { is: 'axles', then: Joi.object({ kind: Joi.any(), rear: point.required(), front: point.required() }) },
+    {
+      is: 'wheels',
+      then: Joi.object({
+        kind: Joi.any(),
+        rear: point.required(),
+        front: point.required(),
+        rims: rimsSchema.required(),
+      }),
+    },
     {
       is: 'bike',
       then: Joi.object({
@@ -98,8 +115,8 @@ function change(s: FitSession, e: SessionEdit): FitSession | null {
   }
   if (!s.take) return null;
   switch (e.kind) {
-    case 'axles':
-      return { ...s, take: { ...s.take, axles: { rear: e.rear, front: e.front } } };
+    case 'wheels':
+      return { ...s, take: { ...s.take, axles: { rear: e.rear, front: e.front }, rims: e.rims } };
     case 'marks':
       return {
         ...s,

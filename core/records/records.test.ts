@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { CATALOGUE } from '../../app/demo/catalogue.ts';
 import { applyEdit } from './edits.ts';
-import { checkRecord, riderSchema, sessionSchema } from './schemas.ts';
-import { RECORD_VERSION, type FitSession } from './types.ts';
+import { MIGRATIONS, RECORD_VERSIONS, type RecordKind } from './migrations.ts';
+import { checkRecord } from './schemas.ts';
+import type { FitSession } from './types.ts';
 
 const idris = CATALOGUE.sessions.find((s) => s.riderId === 'idris')!;
 const maren = CATALOGUE.sessions.find((s) => s.riderId === 'maren')!;
@@ -14,31 +15,48 @@ function mustEdit(session: FitSession, edit: unknown): FitSession {
 }
 
 it('every record of the demo studio fits its schema', () => {
-  for (const r of CATALOGUE.riders) expect(checkRecord(riderSchema, r)).toMatchObject({ ok: true });
-  for (const s of CATALOGUE.sessions) expect(checkRecord(sessionSchema, s)).toMatchObject({ ok: true });
+  for (const r of CATALOGUE.riders) expect(checkRecord('rider', r)).toMatchObject({ ok: true });
+  for (const s of CATALOGUE.sessions) expect(checkRecord('session', s)).toMatchObject({ ok: true });
 });
 
 describe('records', () => {
   it('tells a newer record from a broken one', () => {
     expect(
-      checkRecord(sessionSchema, { ...idris, version: RECORD_VERSION + 1, surprise: true }),
+      checkRecord('session', { ...idris, version: RECORD_VERSIONS.session + 1, surprise: true }),
     ).toMatchObject({ ok: false, reason: 'newer' });
-    expect(checkRecord(sessionSchema, { ...idris, protocolId: 7 })).toMatchObject({
+    expect(checkRecord('session', { ...idris, protocolId: 7 })).toMatchObject({
       ok: false,
       reason: 'broken',
     });
     for (const rubbish of [null, undefined, 3, 'x', [], {}])
-      expect(checkRecord(sessionSchema, rubbish)).toMatchObject({ ok: false });
+      expect(checkRecord('session', rubbish)).toMatchObject({ ok: false });
   });
   it('takes no NaN, no unit slip and no path in place of a demo film', () => {
-    expect(checkRecord(sessionSchema, { ...idris, bike: { ...idris.bike, wheelbaseMm: NaN } }).ok).toBe(
-      false,
-    );
-    expect(checkRecord(sessionSchema, { ...idris, bike: { ...idris.bike, wheelbaseMm: 103.2 } }).ok).toBe(
-      false,
-    );
+    expect(checkRecord('session', { ...idris, bike: { ...idris.bike, wheelbaseMm: NaN } }).ok).toBe(false);
+    expect(checkRecord('session', { ...idris, bike: { ...idris.bike, wheelbaseMm: 103.2 } }).ok).toBe(false);
     const take = { ...idris.take!, demo: { clipUrl: '/demo/../secret.webm', tracksUrl: null } };
-    expect(checkRecord(sessionSchema, { ...idris, take }).ok).toBe(false);
+    expect(checkRecord('session', { ...idris, take }).ok).toBe(false);
+  });
+});
+
+describe('migrations', () => {
+  it('lead without a gap from the first shape to the present one', () => {
+    for (const kind of Object.keys(RECORD_VERSIONS) as RecordKind[])
+      expect(MIGRATIONS[kind].map((m) => m.to)).toEqual(
+        Array.from({ length: RECORD_VERSIONS[kind] - 1 }, (_, i) => i + 2),
+      );
+  });
+  it('session 2: a take holds the rims of the wheels beside their axles', () => {
+    const { rims, ...take } = idris.take!;
+    const old = { ...idris, version: 1, take };
+    const before = structuredClone(old);
+    expect(checkRecord('session', old)).toMatchObject({ ok: true, value: { take: { rims: {} } } });
+    expect(old).toEqual(before);
+    expect(rims).toBeDefined();
+    expect(checkRecord('session', { ...maren, version: 1 })).toMatchObject({
+      ok: true,
+      value: { take: null },
+    });
   });
 });
 
@@ -75,6 +93,8 @@ describe('edits', () => {
       expect(result.ok, JSON.stringify(edit)).toBe(false);
       if (!result.ok) expect(result.message.length).toBeGreaterThan(5);
     }
-    expect(applyEdit(maren, { kind: 'axles', rear: null, front: null })).toMatchObject({ ok: false });
+    expect(applyEdit(maren, { kind: 'wheels', rear: null, front: null, rims: {} })).toMatchObject({
+      ok: false,
+    });
   });
 });

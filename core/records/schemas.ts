@@ -1,6 +1,7 @@
 import Joi from 'joi';
 import { SIDE_LANDMARKS } from '../stroke/landmarks.ts';
-import { RECORD_VERSION, type FitSession, type Rider, type Settings } from './types.ts';
+import { RECORD_VERSIONS, upToDate, type RecordKind } from './migrations.ts';
+import type { FitSession, Rider, Settings } from './types.ts';
 
 const id = Joi.string()
   .pattern(/^[A-Za-z0-9_-]{1,40}$/)
@@ -26,7 +27,7 @@ export const seatTubeDeg = Joi.number().min(60).max(90).messages({
   'number.max': 'The seat tube’s angle is measured from horizontal: 60 to 90 degrees.',
 });
 
-const version = Joi.number().integer().min(1).max(RECORD_VERSION).required();
+const version = (kind: RecordKind): Joi.NumberSchema => Joi.number().valid(RECORD_VERSIONS[kind]).required();
 
 export const riderName = Joi.string().trim().min(1).max(120).messages({
   'string.empty': 'Type the rider’s name.',
@@ -34,7 +35,7 @@ export const riderName = Joi.string().trim().min(1).max(120).messages({
 });
 
 export const riderSchema = Joi.object<Rider>({
-  version,
+  version: version('rider'),
   id,
   name: riderName.required(),
   note: Joi.string().allow('').max(2000).required(),
@@ -43,6 +44,13 @@ export const riderSchema = Joi.object<Rider>({
 
 const mark = Joi.object({ x: finite.required(), y: finite.required(), onSticker: Joi.boolean().required() });
 export const marksSchema = Joi.object(Object.fromEntries(SIDE_LANDMARKS.map((k) => [k, mark])));
+
+export const rimsSchema = Joi.object({
+  rearTop: point,
+  rearBottom: point,
+  frontTop: point,
+  frontBottom: point,
+});
 
 export const takeSchema = Joi.object({
   id,
@@ -70,6 +78,7 @@ export const takeSchema = Joi.object({
     .allow(null)
     .required(),
   axles: Joi.object({ rear: point.allow(null).required(), front: point.allow(null).required() }).required(),
+  rims: rimsSchema.required(),
   markedFrame: Joi.number().integer().min(0).required(),
   marks: marksSchema.required(),
   tracking: Joi.object({
@@ -80,7 +89,7 @@ export const takeSchema = Joi.object({
 });
 
 export const sessionSchema = Joi.object<FitSession>({
-  version,
+  version: version('session'),
   id,
   riderId: id,
   startedIso: iso,
@@ -95,26 +104,44 @@ export const sessionSchema = Joi.object<FitSession>({
 });
 
 export const settingsSchema = Joi.object<Settings>({
-  version,
+  version: version('settings'),
   theme: Joi.string().valid('light', 'dark', 'system').required(),
   jointConvention: Joi.string().valid('bend', 'inside').required(),
 });
 
 export type Checked<T> = { ok: true; value: T } | { ok: false; reason: 'newer' | 'broken'; message: string };
 
+interface RecordOf {
+  rider: Rider;
+  session: FitSession;
+  settings: Settings;
+}
+
+const SCHEMAS: { [K in RecordKind]: Joi.ObjectSchema<RecordOf[K]> } = {
+  rider: riderSchema,
+  session: sessionSchema,
+  settings: settingsSchema,
+};
+
 /**
- * Checks a stored or imported record against its schema. A record from a newer version is told apart from a broken one, so that
- * it can be kept untouched.
+ * Checks a stored or imported record against its schema, after bringing an older one up to date. A record from a newer version is
+ * told apart from a broken one, so that it can be kept untouched.
  */
-export function checkRecord<T>(schema: Joi.ObjectSchema<T>, record: unknown): Checked<T> {
+export function checkRecord<K extends RecordKind>(kind: K, record: unknown): Checked<RecordOf[K]> {
   const claimed = (record as { version?: unknown } | null)?.version;
-  if (typeof claimed === 'number' && claimed > RECORD_VERSION) {
+  if (typeof claimed === 'number' && claimed > RECORD_VERSIONS[kind]) {
     return {
       ok: false,
       reason: 'newer',
-      message: `This record was written by a newer Deep Angle (its shape is ${claimed}, this one knows ${RECORD_VERSION}). It is kept as it is; update to open it.`,
+      message: `This record was written by a newer Deep Angle (its shape is ${claimed}, this one knows ${RECORD_VERSIONS[kind]}). It is kept as it is; update to open it.`,
     };
   }
-  const { error, value } = schema.required().validate(record, { abortEarly: true, convert: false });
-  return error ? { ok: false, reason: 'broken', message: error.message } : { ok: true, value: value as T };
+  const current =
+    typeof record === 'object' && record !== null && !Array.isArray(record)
+      ? upToDate(kind, record as Record<string, unknown>)
+      : record;
+  const { error, value } = SCHEMAS[kind].required().validate(current, { abortEarly: true, convert: false });
+  return error
+    ? { ok: false, reason: 'broken', message: error.message }
+    : { ok: true, value: value as RecordOf[K] };
 }

@@ -1,9 +1,9 @@
 import type { Vec2 } from '../geometry/vec.ts';
+import type { WheelRims } from '../stroke/keystone.ts';
 import type { SideLandmark } from '../stroke/landmarks.ts';
+import { RECORD_VERSIONS } from './migrations.ts';
 
-/** Every stored record says which shape it has: newer shapes are refused and kept as they are. */
-export const RECORD_VERSION = 1;
-
+/** A rider. `version` is the record's shape, as in every record: newer shapes are refused and kept as they are. */
 export interface Rider {
   version: number;
   id: string;
@@ -39,6 +39,8 @@ export interface Take {
   /** Where a demo take's files come from when they are not on this device yet. */
   demo: { clipUrl: string; tracksUrl: string | null } | null;
   axles: { rear: Vec2 | null; front: Vec2 | null };
+  /** Tops and bottoms of the wheels, as far as they were pointed out: they tell how far the camera is from square. */
+  rims: Partial<WheelRims>;
   markedFrame: number;
   marks: Partial<Record<SideLandmark, Mark>>;
   tracking: TrackingState;
@@ -72,7 +74,7 @@ export interface Settings {
 }
 
 export const DEFAULT_SETTINGS: Settings = {
-  version: RECORD_VERSION,
+  version: RECORD_VERSIONS.settings,
   theme: 'system',
   jointConvention: 'bend',
 };

@@ -1,6 +1,7 @@
 import { RAD_PER_DEG } from '../geometry/angles.ts';
 import { distance, isSeen, type Vec2 } from '../geometry/vec.ts';
 import { median } from '../signal/statistics.ts';
+import { asSeen, keystoneFromWheels, squared, type Keystone, type WheelRims } from './keystone.ts';
 import type { Tracks } from './tracks.ts';
 
 /** How image pixels become the bike plane: mirrored once for a rider facing left, level, in millimetres, y up. */
@@ -9,6 +10,8 @@ export interface PlaneMap {
   mmPerPx: number;
   /** The bike's rise towards the front in the picture, degrees: taken out. 0 when the camera was level. */
   levelDeg: number;
+  /** Taken out first, where it is known. */
+  keystone?: Keystone;
 }
 
 /** The two wheel axles in the picture and what is known of them. */
@@ -16,10 +19,13 @@ export interface AxleScale {
   rearAxlePx: Vec2;
   frontAxlePx: Vec2;
   wheelbaseMm: number;
+  /** Both wheels' tops and bottoms, and the middle of the picture: they tell how far the camera is from square. */
+  rims?: WheelRims | null;
+  centrePx?: Vec2;
 }
 
 export type ScaleResult =
-  | { ok: true; mmPerPx: number; levelDeg: number; facing: 'left' | 'right' }
+  | { ok: true; mmPerPx: number; levelDeg: number; facing: 'left' | 'right'; keystone?: Keystone }
   | { ok: false; reason: 'axles-coincide' | 'wheelbase-missing' };
 
 /**
@@ -27,20 +33,23 @@ export type ScaleResult =
  * @returns mm per pixel in the bike's plane; the rise of the axle line; the side on which the front axle lies
  */
 export function scaleFromAxles(a: AxleScale): ScaleResult {
-  const spanPx = distance(a.rearAxlePx, a.frontAxlePx);
+  const keystone = (a.rims && a.centrePx && keystoneFromWheels(a.rims, a.centrePx)) || undefined;
+  const rear = keystone ? squared(keystone, a.rearAxlePx) : a.rearAxlePx;
+  const front = keystone ? squared(keystone, a.frontAxlePx) : a.frontAxlePx;
+  const spanPx = distance(rear, front);
   if (!(spanPx > 20)) return { ok: false, reason: 'axles-coincide' };
   if (!(a.wheelbaseMm > 0)) return { ok: false, reason: 'wheelbase-missing' };
-  const facing = a.frontAxlePx.x >= a.rearAxlePx.x ? 'right' : 'left';
-  const dx = Math.abs(a.frontAxlePx.x - a.rearAxlePx.x);
-  const rise = a.rearAxlePx.y - a.frontAxlePx.y;
-  return { ok: true, mmPerPx: a.wheelbaseMm / spanPx, levelDeg: Math.atan2(rise, dx) / RAD_PER_DEG, facing };
+  const facing = front.x >= rear.x ? 'right' : 'left';
+  const levelDeg = Math.atan2(rear.y - front.y, Math.abs(front.x - rear.x)) / RAD_PER_DEG;
+  return { ok: true, mmPerPx: a.wheelbaseMm / spanPx, levelDeg, facing, ...(keystone && { keystone }) };
 }
 
 /**
  * A pixel in the bike plane's axes (x forward, y up, mm), about the picture's own corner: the origin is moved to the bottom
  * bracket once the crank circle is known.
  */
-export function toPlane(map: PlaneMap, p: Vec2): Vec2 {
+export function toPlane(map: PlaneMap, seen: Vec2): Vec2 {
+  const p = map.keystone ? squared(map.keystone, seen) : seen;
   const x = (map.facing === 'right' ? p.x : -p.x) * map.mmPerPx;
   const y = -p.y * map.mmPerPx;
   const c = Math.cos(map.levelDeg * RAD_PER_DEG);
@@ -54,7 +63,8 @@ export function fromPlane(map: PlaneMap, p: Vec2): Vec2 {
   const s = Math.sin(map.levelDeg * RAD_PER_DEG);
   const x = (p.x * c - p.y * s) / map.mmPerPx;
   const y = (p.x * s + p.y * c) / map.mmPerPx;
-  return { x: map.facing === 'right' ? x : -x, y: -y };
+  const flat = { x: map.facing === 'right' ? x : -x, y: -y };
+  return map.keystone ? asSeen(map.keystone, flat) : flat;
 }
 
 /** Which way the rider faces, from the tracks alone: toe before heel, shoulder before hip. */

@@ -7,6 +7,7 @@ import { median } from '../signal/statistics.ts';
 import { ANGLE_KEYS, jointAngleDeg, type AngleKey } from './angles.ts';
 import { crankAngles, fitCrank, type CrankFit } from './crank.ts';
 import { SIDE_LANDMARKS, type SideLandmark } from './landmarks.ts';
+import type { Keystone } from './keystone.ts';
 import { facingOf, fromPlane, toPlane, type PlaneMap } from './plane.ts';
 import { curveOverStrokes, type CurveReading } from './curves.ts';
 import { cutStrokes, type Stroke } from './strokes.ts';
@@ -19,6 +20,8 @@ export interface ReadOptions {
   levelDeg?: number;
   /** Left out: taken from the body itself. */
   facing?: 'left' | 'right';
+  /** How far the camera is from square, from the wheels. */
+  keystone?: Keystone;
   /** True crank length, mm: brings the rider's side, which is nearer the camera than the axles, to its own scale. */
   crankMm?: number;
 }
@@ -208,6 +211,7 @@ export function readTracks(tracks: Tracks, options: ReadOptions): ReadResult {
     facing: options.facing ?? facingOf(tracks),
     mmPerPx: options.mmPerPx,
     levelDeg: options.levelDeg ?? 0,
+    ...(options.keystone && { keystone: options.keystone }),
   };
   let paths = bringToPlane(tracks, map);
   if (paths.tS.length < 12) {

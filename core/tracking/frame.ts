@@ -1,3 +1,11 @@
+/** A part of a picture, whole pixels. */
+export interface Region {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+
 /**
  * One decoded picture as its 4:2:0 planes, the way video decoders hand it out: luma at full size, chroma at half.
  * Interleaved chroma (NV12) has `chromaStep` 2 and u, v as views shifted by one byte; planar (I420) has 1.
@@ -11,6 +19,14 @@ export interface PlanarFrame {
   yStride: number;
   chromaStride: number;
   chromaStep: 1 | 2;
+  /** Where the planes are filled; everywhere, if it is left out. Nothing is looked for outside. */
+  filled?: Region;
+}
+
+/** The first and last pixels at which a picture may be read. */
+export function bounds(f: PlanarFrame): { left: number; top: number; right: number; bottom: number } {
+  const r = f.filled ?? { x: 0, y: 0, width: f.width, height: f.height };
+  return { left: r.x, top: r.y, right: r.x + r.width - 1, bottom: r.y + r.height - 1 };
 }
 
 /** Luma and the two chroma differences of one place. */

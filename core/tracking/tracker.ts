@@ -1,9 +1,11 @@
 import { distance, isSeen, type Vec2 } from '../geometry/vec.ts';
 import { assignLandmarks, type Bone, type Option } from './assign.ts';
 import { findCandidates } from './candidates.ts';
-import { colourAt, type PlanarFrame } from './frame.ts';
+import { colourAt, type PlanarFrame, type Region } from './frame.ts';
 import { cutPatch, findPatch, refreshPatch, type Patch } from './patch.ts';
-import { centreOn, learnSticker, type Located, type Sticker } from './sticker.ts';
+import { centreOn } from './centre.ts';
+import { learnSticker } from './learn.ts';
+import type { Located, Sticker } from './sticker.ts';
 
 /** A landmark on one frame. Lost is NaN with confidence 0: never a guess. */
 export interface TrackedPoint extends Vec2 {
@@ -18,6 +20,11 @@ export interface Tracker {
   modes: ('sticker' | 'patch')[];
   /** Finds every landmark on the next frame. Time may run backwards; steps may be uneven. */
   step: (frame: PlanarFrame, tS: number) => TrackedPoint[];
+  /**
+   * The part of the picture, on even pixels, that a step to a time up to two frames ahead needs; null where it may look anywhere
+   * (a landmark just marked, lost, or followed without a sticker).
+   */
+  lookingAt: (frame: PlanarFrame, tS: number) => Region | null;
 }
 
 interface Followed {
@@ -59,6 +66,26 @@ function confidenceOf(found: Located): number {
   return Math.min(1, 0.15 + 0.85 * Math.sqrt(area * colour));
 }
 
+/** Whole and of its own colour beyond doubt. */
+function isUnmistakable(found: Located): boolean {
+  return found.areaRatio > 0.85 && found.areaRatio < 1.2 && found.colourMiss < 0.2;
+}
+
+type Sighting = Option & { found: Located | null; score: number };
+
+/** A place where a sticker was found, with its cost by looks and by how far it is from where it was expected. */
+function optionAt(found: Located, expected: Vec2, sigmaPx: number): Sighting {
+  const miss = distance(found, expected) / sigmaPx;
+  const looks = (Math.log(found.areaRatio) / 0.2) ** 2 + (found.colourMiss / 0.2) ** 2;
+  return {
+    x: found.x,
+    y: found.y,
+    found,
+    score: confidenceOf(found),
+    cost: 0.5 * miss * miss + 0.5 * looks,
+  };
+}
+
 /**
  * Starts following landmarks from the frame on which they were marked.
  * A landmark on a round spot of one colour is followed as a sticker (centre of its coverage, below a quarter pixel); any
@@ -94,18 +121,18 @@ export function startTracker(
   // How much of the time between frames the shutter is open, learned from how far moving stickers are smeared.
   let openShare = 0.2;
 
-  const optionsFor = (
-    f: Followed,
-    frameNow: PlanarFrame,
-    t: number,
-  ): (Option & { found: Located | null; score: number })[] => {
+  /** How far from where it is expected a landmark is looked for, px. */
+  const reachOf = (f: Followed): number => {
+    if (f.trail.length < 2 || f.lostFrames > 0) return Math.min(2 * farReach, farReach + 5 * f.lostFrames);
+    return Math.min(farReach, Math.ceil((f.trail.length > 3 ? 6 : 12) + 3.5 * f.surprise));
+  };
+
+  const optionsFor = (f: Followed, frameNow: PlanarFrame, t: number): Sighting[] => {
     const guess = predict(f.trail.slice(-3), t);
     const newest = f.trail[f.trail.length - 1];
     const blind = f.trail.length < 2 || f.lostFrames > 0;
     const settled = f.trail.length > 3 && f.lostFrames === 0;
-    const reach = blind
-      ? Math.min(2 * farReach, farReach + 5 * f.lostFrames)
-      : Math.min(farReach, Math.ceil((settled ? 6 : 12) + 3.5 * f.surprise));
+    const reach = reachOf(f);
     const sigma = blind ? reach / 2 : Math.max(2.5, f.surprise * 1.5);
     // A lost landmark's own speed is soon out of date: look about where it was last seen going, not where it would be by now.
     const centre = f.lostFrames > 2 ? { x: (guess.x + newest.x) / 2, y: (guess.y + newest.y) / 2 } : guess;
@@ -118,9 +145,16 @@ export function startTracker(
         { x: hit.x, y: hit.y, score: hit.score, found: null, cost: miss * miss * 0.5 + 12 * (1 - hit.score) },
       ];
     }
-    const out: (Option & { found: Located | null; score: number })[] = [];
+    const share = f.trail.length > 1 ? Math.min(0.7, 1.1 * openShare) : 0;
+    if (settled && f.surprise < 0.5 * f.sticker!.radiusPx) {
+      // It moves evenly and stands where it was expected, whole and of its colour: no need to look about.
+      const step = { x: (near.x - newest.x) * share, y: (near.y - newest.y) * share };
+      const found = centreOn(frameNow, f.sticker!, near, step);
+      if (found && isUnmistakable(found) && distance(found, near) < 0.6 * f.sticker!.radiusPx)
+        return [optionAt(found, near, sigma)];
+    }
+    const out: Sighting[] = [];
     for (const c of findCandidates(frameNow, f.sticker!, near, reach, blind ? 7 : 3)) {
-      const share = f.trail.length > 1 ? Math.min(0.7, 1.1 * openShare) : 0;
       const step = { x: (c.x - newest.x) * share, y: (c.y - newest.y) * share };
       const found = centreOn(frameNow, f.sticker!, c, step);
       if (
@@ -131,15 +165,7 @@ export function startTracker(
       )
         continue;
       if (out.some((o) => distance(o, found) < 1)) continue;
-      const miss = distance(found, near) / sigma;
-      const looks = (Math.log(found.areaRatio) / 0.2) ** 2 + (found.colourMiss / 0.2) ** 2;
-      out.push({
-        x: found.x,
-        y: found.y,
-        found,
-        score: confidenceOf(found),
-        cost: 0.5 * miss * miss + 0.5 * looks,
-      });
+      out.push(optionAt(found, near, sigma));
     }
     return out.sort((a, b) => a.cost - b.cost);
   };
@@ -147,6 +173,28 @@ export function startTracker(
   return {
     keys,
     modes: followed.map((f) => (f.sticker ? 'sticker' : 'patch')),
+    lookingAt(frameNow, t) {
+      let [left, top, right, bottom] = [Infinity, Infinity, -Infinity, -Infinity];
+      for (const f of followed) {
+        if (!f.sticker || f.trail.length < 4 || f.lostFrames > 0) return null;
+        const at = predict(f.trail.slice(-3), t);
+        const newest = f.trail[f.trail.length - 1];
+        // The sticker with its ring, found at the reach's very edge; and the prediction may shift with the frame between.
+        const smear = 0.5 * distance(at, newest);
+        const margin = 1.5 * reachOf(f) + 4 * f.sticker.radiusPx + smear + 12;
+        left = Math.min(left, at.x - margin);
+        top = Math.min(top, at.y - margin);
+        right = Math.max(right, at.x + margin);
+        bottom = Math.max(bottom, at.y + margin);
+      }
+      const even = (v: number, most: number): number =>
+        Math.min(most - (most % 2), Math.max(0, 2 * Math.round(v / 2)));
+      const x = even(left, frameNow.width);
+      const y = even(top, frameNow.height);
+      const width = even(right, frameNow.width) - x;
+      const height = even(bottom, frameNow.height) - y;
+      return width > 0 && height > 0 ? { x, y, width, height } : null;
+    },
     step(frameNow, t) {
       const options = followed.map((f) => optionsFor(f, frameNow, t));
       const chosen = assignLandmarks(options, limbs);

@@ -4,7 +4,7 @@ import { fillDisc, fillLimb, newRaster, type Raster } from '../../sim/render/ras
 import { toPlanes } from '../../sim/render/film.ts';
 import { assignLandmarks } from './assign.ts';
 import { packedFrame, turnFrame, type PlanarFrame } from './frame.ts';
-import { learnSticker } from './sticker.ts';
+import { learnSticker } from './learn.ts';
 import { startTracker } from './tracker.ts';
 
 /** A limb on a mottled wall with whatever is drawn on it. */

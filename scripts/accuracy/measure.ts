@@ -1,4 +1,3 @@
-import type { Vec2 } from '../../core/geometry/vec.ts';
 import { mean, median } from '../../core/signal/statistics.ts';
 import { ANGLE_KEYS, jointAngleDeg, type AngleKey } from '../../core/stroke/angles.ts';
 import { SIDE_BONES, SIDE_LANDMARKS, type SideLandmark } from '../../core/stroke/landmarks.ts';
@@ -7,7 +6,7 @@ import { readTracks, type Reading } from '../../core/stroke/read.ts';
 import { emptyTracks, type Tracks } from '../../core/stroke/tracks.ts';
 import { packedFrame } from '../../core/tracking/frame.ts';
 import { startTracker, type Tracker } from '../../core/tracking/tracker.ts';
-import { project } from '../../sim/camera.ts';
+import { project, wheelsInPicture } from '../../sim/camera.ts';
 import type { CastMember } from '../../sim/cast.ts';
 import { trueCadenceRpm } from '../../sim/cast.ts';
 import { frameTruth, openFilm, toPlanes } from '../../sim/render/film.ts';
@@ -76,12 +75,13 @@ export function compareWithTruth(member: CastMember, tracks: Tracks): Accuracy {
       lostFrames: frames - 1 - errors.length,
     };
   }
-  const axle = (p: Vec2): Vec2 => project(scene.camera, p, 0);
-  const wheelbaseMm = scene.bike.frontAxle.x - scene.bike.rearAxle.x;
+  const wheels = wheelsInPicture(scene.camera, scene.bike);
   const scale = scaleFromAxles({
-    rearAxlePx: axle(scene.bike.rearAxle),
-    frontAxlePx: axle(scene.bike.frontAxle),
-    wheelbaseMm,
+    rearAxlePx: wheels.rear,
+    frontAxlePx: wheels.front,
+    wheelbaseMm: scene.bike.frontAxle.x - scene.bike.rearAxle.x,
+    rims: wheels,
+    centrePx: { x: scene.camera.widthPx / 2, y: scene.camera.heightPx / 2 },
   });
   if (!scale.ok) throw new Error('the virtual bike must have a wheelbase');
   const reading = readTracks(tracks, { ...scale, crankMm: scene.rider.crankMm });

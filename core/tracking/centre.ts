@@ -1,0 +1,209 @@
+import type { Vec2 } from '../geometry/vec.ts';
+import { bounds, colourDistance2, type PlanarFrame, type Yuv } from './frame.ts';
+import { discColour, type Located, type Sticker } from './sticker.ts';
+
+const SECTORS = 24;
+/** The sector of each whole-pixel offset from the centre, so that the inner loops need no trigonometry. */
+const SECTOR_REACH = 48;
+const SECTOR_SIDE = 2 * SECTOR_REACH + 1;
+const SECTOR_OF = Uint8Array.from({ length: SECTOR_SIDE * SECTOR_SIDE }, (_, k) => {
+  const dx = (k % SECTOR_SIDE) - SECTOR_REACH;
+  const dy = Math.floor(k / SECTOR_SIDE) - SECTOR_REACH;
+  return Math.floor(((Math.atan2(dy, dx) / (2 * Math.PI) + 1) % 1) * SECTORS) % SECTORS;
+});
+/** Luma contrast, grey levels, from which chroma is not asked for the edge; and chroma's weight below that. */
+const LUMA_ALONE = 45;
+const CHROMA_TELLS = 18;
+const CHROMA_EDGE = 0.4;
+
+/**
+ * Places a sticker's centre: each pixel's share of sticker against the background of its own side (sectors of a ring round
+ * the spot), then the centre of gravity of those shares, repeated until it stands still. Motion blur only smears the
+ * shares along the path, and the centre stays at mid-exposure.
+ * @param near where it should be within about a radius, px  @param blur how far it moved while the shutter was open, px
+ * @returns the centre with how whole it is, or null where nothing there looks like it
+ */
+export function centreOn(f: PlanarFrame, s: Sticker, near: Vec2, blur: Vec2): Located | null {
+  const { left, top, right, bottom } = bounds(f);
+  const half = Math.hypot(blur.x, blur.y) / 2;
+  const reach = s.radiusPx + 1;
+  const ux = half > 0.3 ? blur.x / (2 * half) : 1;
+  const uy = half > 0.3 ? blur.y / (2 * half) : 0;
+  let cx = near.x;
+  let cy = near.y;
+  let area = 0;
+  let smearPx = 0;
+  const ringFrom = (s.radiusPx + 1.1) ** 2;
+  const ringClose = (s.radiusPx + 1.8) ** 2;
+  const ringTo = (s.radiusPx + 2.9) ** 2;
+  const reach2 = reach * reach;
+  const outer = s.radiusPx + 3.4 + half;
+  for (let round = 0; round < 8; round += 1) {
+    const x0 = Math.max(left, Math.ceil(cx - outer));
+    const x1 = Math.min(right, Math.floor(cx + outer));
+    const y0 = Math.max(top, Math.ceil(cy - outer));
+    const y1 = Math.min(bottom, Math.floor(cy + outer));
+    if (x1 - x0 < 2 * s.radiusPx || y1 - y0 < 2 * s.radiusPx) return null;
+    // Background of each side, measured on a ring round the spot (a capsule, where it is smeared); the spot's own pixels are
+    // noted on the way.
+    sides.fill(0);
+    let inside = 0;
+    for (let y = y0; y <= y1; y += 1) {
+      const dy = y - cy;
+      const yRow = y * f.yStride;
+      const cRow = (y >> 1) * f.chromaStride;
+      for (let x = x0; x <= x1; x += 1) {
+        const dx = x - cx;
+        const along = dx * ux + dy * uy;
+        const over = along > half ? along - half : along < -half ? along + half : 0;
+        const across = dy * ux - dx * uy;
+        const d2 = over * over + across * across;
+        if (d2 > ringTo) continue;
+        if (d2 <= reach2 && inside < SPOT_MOST) {
+          spotX[inside] = x;
+          spotY[inside] = y;
+          spotSide[inside] = sectorOf(dx, dy);
+          inside += 1;
+        } else if (d2 >= ringFrom) {
+          const k = SIDE_FIELDS * sectorOf(dx, dy);
+          const c = cRow + (x >> 1) * f.chromaStep;
+          const luma = f.y[yRow + x];
+          sides[k] += luma;
+          sides[k + 1] += f.u[c];
+          sides[k + 2] += f.v[c];
+          sides[k + 3] += 1;
+          sides[k + 9] += luma * luma;
+          if (d2 < ringClose) {
+            sides[k + 10] += luma;
+            sides[k + 11] += 1;
+          }
+        }
+      }
+    }
+    for (let k = 0; k < sides.length; k += SIDE_FIELDS) contrastOfSide(k, s.colour);
+    let sa = 0;
+    let sx = 0;
+    let sy = 0;
+    let along2 = 0;
+    let across2 = 0;
+    for (let i = 0; i < inside; i += 1) {
+      const k = SIDE_FIELDS * spotSide[i];
+      if (sides[k + 3] === 0) continue;
+      const x = spotX[i];
+      const y = spotY[i];
+      const luma2 = sides[k + 7];
+      const chroma2 = sides[k + 8];
+      const trust = sides[k + 9];
+      const lumaDot = (f.y[y * f.yStride + x] - sides[k]) * sides[k + 4];
+      let alpha: number;
+      if (chroma2 < CHROMA_TELLS * CHROMA_TELLS) {
+        if (luma2 + CHROMA_EDGE * chroma2 < 16) continue;
+        alpha = luma2 > 16 ? lumaDot / luma2 : 0;
+      } else {
+        const c = chromaBetween(f, x, y);
+        const chromaDot = (c.u - sides[k + 1]) * sides[k + 5] + (c.v - sides[k + 2]) * sides[k + 6];
+        // Chroma is half as sharp: where luma sets the sticker off, luma places the edge and chroma only has its say on
+        // what is bright but of another colour (skin between a sticker and a dark hem).
+        alpha =
+          trust * luma2 > LUMA_ALONE * LUMA_ALONE
+            ? Math.min(lumaDot / luma2, chromaDot / chroma2 + 0.2)
+            : (trust * lumaDot + CHROMA_EDGE * chromaDot) / (trust * luma2 + CHROMA_EDGE * chroma2);
+      }
+      // A dead zone at either end, so that an uneven background or sticker does not pull.
+      const share = Math.min(1, Math.max(0, (alpha - 0.15) / 0.7));
+      if (share === 0) continue;
+      sa += share;
+      sx += share * x;
+      sy += share * y;
+      const along = (x - cx) * ux + (y - cy) * uy;
+      const across = (y - cy) * ux - (x - cx) * uy;
+      along2 += share * along * along;
+      across2 += share * across * across;
+    }
+    if (sa < 0.15 * Math.PI * s.radiusPx * s.radiusPx) return null;
+    const nx = sx / sa;
+    const ny = sy / sa;
+    const shift = Math.hypot(nx - cx, ny - cy);
+    cx = nx;
+    cy = ny;
+    area = sa;
+    smearPx = Math.sqrt(Math.max(0, (12 * (along2 - across2)) / sa));
+    if (Math.hypot(cx - near.x, cy - near.y) > 2 * s.radiusPx + half + 2) return null;
+    // Each round leaves about a twentieth of the shift before it.
+    if (shift < 0.04) break;
+  }
+  const middle = discColour(f, { x: cx, y: cy }, Math.max(1.2, s.radiusPx * 0.4));
+  return {
+    x: cx,
+    y: cy,
+    areaRatio: area / (Math.PI * s.radiusPx * s.radiusPx),
+    colourMiss: Math.sqrt(colourDistance2(middle[0], middle[1], middle[2], s.colour)) / s.contrast,
+    smearPx,
+  };
+}
+
+/** Working memory of `centreOn`, which runs dozens of times a frame: the spot's pixels with their sector. */
+const SPOT_MOST = 8192;
+const spotX = new Int16Array(SPOT_MOST);
+const spotY = new Int16Array(SPOT_MOST);
+const spotSide = new Uint8Array(SPOT_MOST);
+/**
+ * Of each sector, in this order: the background's sums, then means, of luma, u and v; its count of pixels; the sticker less the
+ * background in y, u, v; the squares of that in luma and in chroma; the sum of luma², then how far luma is trusted, 0…1; the
+ * sum and count of luma close to the edge.
+ */
+const SIDE_FIELDS = 12;
+/** Variance of luma along the ring, grey levels², from which a side counts as uneven. */
+const UNEVEN = 6;
+const sides = new Float64Array(SECTORS * SIDE_FIELDS);
+
+/**
+ * Turns a sector's sums into means and the contrast of the sticker against them. Where luma is uneven (the edge of the shoe, a
+ * sole, a wall seen through the smear) only what lies close to the sticker speaks for the background, and chroma counts for more.
+ */
+function contrastOfSide(k: number, colour: Yuv): void {
+  const n = sides[k + 3];
+  if (n === 0) return;
+  for (let p = 0; p < 3; p += 1) sides[k + p] /= n;
+  const trust = 1 / (1 + Math.max(0, sides[k + 9] / n - sides[k] ** 2) / UNEVEN);
+  if (sides[k + 11] > 0) sides[k] += (1 - trust) * (sides[k + 10] / sides[k + 11] - sides[k]);
+  for (let p = 0; p < 3; p += 1) sides[k + 4 + p] = colour[p] - sides[k + p];
+  sides[k + 7] = sides[k + 4] ** 2;
+  sides[k + 8] = sides[k + 5] ** 2 + sides[k + 6] ** 2;
+  sides[k + 9] = trust;
+}
+
+const chroma = { u: 0, v: 0 };
+
+/**
+ * Chroma at a luma pixel, bilinear. Samples sit on the even luma columns and between two luma rows: the siting of MPEG-2,
+ * H.264 and VP9 unless they say otherwise. Taking them as centred would shift a colour edge by half a pixel.
+ */
+function chromaBetween(f: PlanarFrame, x: number, y: number): { u: number; v: number } {
+  const lastCol = ((f.width + 1) >> 1) - 1;
+  const lastRow = ((f.height + 1) >> 1) - 1;
+  const x0 = Math.min(lastCol, x >> 1);
+  const x1 = x & 1 ? Math.min(lastCol, x0 + 1) : x0;
+  const y0 = Math.min(lastRow, Math.max(0, (y - 1) >> 1));
+  const y1 = Math.min(lastRow, y0 + 1);
+  const fy = y & 1 ? 0.25 : 0.75;
+  const a = y0 * f.chromaStride;
+  const b = y1 * f.chromaStride;
+  const p = x0 * f.chromaStep;
+  const q = x1 * f.chromaStep;
+  chroma.u = 0.5 * ((1 - fy) * (f.u[a + p] + f.u[a + q]) + fy * (f.u[b + p] + f.u[b + q]));
+  chroma.v = 0.5 * ((1 - fy) * (f.v[a + p] + f.v[a + q]) + fy * (f.v[b + p] + f.v[b + q]));
+  return chroma;
+}
+
+/** Which sector a direction falls in. */
+function sectorOf(dx: number, dy: number): number {
+  const i = (dx + SECTOR_REACH + 0.5) | 0;
+  const j = (dy + SECTOR_REACH + 0.5) | 0;
+  return SECTOR_OF[nearest(j) * SECTOR_SIDE + nearest(i)];
+}
+
+/** Within the table: only the largest stickers reach past it, where the outermost direction is as good. */
+function nearest(i: number): number {
+  return i < 0 ? 0 : i >= SECTOR_SIDE ? SECTOR_SIDE - 1 : i;
+}

@@ -1,0 +1,74 @@
+import type { Vec2 } from '../geometry/vec.ts';
+import { centreOn } from './centre.ts';
+import { colourAt, colourDistance2, type PlanarFrame, type Yuv } from './frame.ts';
+import { discColour, type Sticker } from './sticker.ts';
+
+/** Grey levels by which a spot must be set off to be a sticker. */
+const MIN_CONTRAST = 9;
+
+/** Mean distance from a colour on each one-pixel ring about a point. */
+function ringDistances(f: PlanarFrame, c: Vec2, colour: Yuv, reach: number): number[] {
+  const sum = new Array<number>(reach + 1).fill(0);
+  const count = new Array<number>(reach + 1).fill(0);
+  for (let dy = -reach; dy <= reach; dy += 1) {
+    for (let dx = -reach; dx <= reach; dx += 1) {
+      const ring = Math.round(Math.hypot(dx, dy));
+      if (ring > reach) continue;
+      const p = colourAt(f, c.x + dx, c.y + dy);
+      sum[ring] += Math.sqrt(colourDistance2(p[0], p[1], p[2], colour));
+      count[ring] += 1;
+    }
+  }
+  return sum.map((s, i) => s / count[i]);
+}
+
+/**
+ * Learns the sticker under a point, if there is one: a spot of one colour, round, set off from what surrounds it.
+ * @param f the picture  @param at a point on the sticker, px
+ * @returns the sticker and its centre, or null where there is no such spot
+ */
+export function learnSticker(f: PlanarFrame, at: Vec2): { sticker: Sticker; centre: Vec2 } | null {
+  let centre = at;
+  let sticker: Sticker | null = null;
+  for (let round = 0; round < 3; round += 1) {
+    const colour = discColour(f, centre, 1.8);
+    const reach = 22;
+    const rings = ringDistances(f, centre, colour, reach);
+    // The edge: where the distance first passes half of what it reaches a few pixels further out.
+    let radiusPx = 0;
+    let contrast = 0;
+    for (let r = 2; r < reach - 5 && !radiusPx; r += 1) {
+      const outer = Math.max(rings[r + 1], rings[r + 2], rings[r + 3], rings[r + 4]);
+      const half = (outer + rings[0]) / 2;
+      if (outer - rings[1] > MIN_CONTRAST && rings[r] >= half) {
+        const rise = Math.max(1e-6, rings[r] - rings[r - 1]);
+        radiusPx = r - 1 + Math.min(1, Math.max(0, (half - rings[r - 1]) / rise));
+        contrast = outer;
+      }
+    }
+    if (!radiusPx) return null;
+    // The inner colour again, from more of the disc, now that its size is known.
+    sticker = { colour: discColour(f, centre, Math.max(1.5, radiusPx * 0.6)), radiusPx, contrast };
+    const refined = centreOn(f, sticker, centre, { x: 0, y: 0 });
+    if (!refined || Math.hypot(refined.x - at.x, refined.y - at.y) > 1.5 * radiusPx + 2) return null;
+    centre = { x: refined.x, y: refined.y };
+    // Σα measures the area better than the ring profile does.
+    sticker.radiusPx *= Math.sqrt(Math.min(1.4, Math.max(0.6, refined.areaRatio)));
+  }
+  if (!sticker || sticker.radiusPx < 1.6) return null;
+  const final = centreOn(f, sticker, centre, { x: 0, y: 0 });
+  if (!final || final.areaRatio < 0.75 || final.areaRatio > 1.35 || !isRound(f, sticker, final)) return null;
+  return { sticker, centre: { x: final.x, y: final.y } };
+}
+
+/** A fold, an edge or a letter is not a sticker: the surroundings must differ on every side. */
+function isRound(f: PlanarFrame, s: Sticker, c: Vec2): boolean {
+  const far = s.radiusPx + 2.5;
+  let off = 0;
+  for (let k = 0; k < 16; k += 1) {
+    const a = (k / 16) * 2 * Math.PI;
+    const p = colourAt(f, c.x + far * Math.cos(a), c.y + far * Math.sin(a));
+    if (Math.sqrt(colourDistance2(p[0], p[1], p[2], s.colour)) > 0.45 * s.contrast) off += 1;
+  }
+  return off >= 12;
+}
