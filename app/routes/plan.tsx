@@ -3,7 +3,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Slider from '@mui/material/Slider';
 import Typography from '@mui/material/Typography';
-import { useCallback, useMemo, useState } from 'react';
+import { memo, useCallback, useMemo, useState } from 'react';
 import {
   fitLegModel,
   modelResidualDeg,
@@ -16,6 +16,7 @@ import {
   KAPPA_PRIOR,
   predictKnee,
   SADDLE_STEP_MM,
+  type PredictedKnee,
   type SaddleAdvice,
 } from '../../core/prescribe/saddleHeight.ts';
 import { seatTubeDeg } from '../../core/records/schemas.ts';
@@ -150,6 +151,15 @@ function Prescription({ session, reading }: { session: FitSession; reading: Read
   );
 }
 
+const SLIDER_MARKS = [-50, -25, 0, 25, 50].map((v) => ({ value: v, label: signed(v) }));
+const SLIDER_SX = {
+  mt: 1,
+  mb: 3,
+  width: 'calc(100% - 48px)',
+  mx: 3,
+  '& .MuiSlider-thumb, & .MuiSlider-track': { transition: 'none' },
+};
+
 interface TryProps {
   model: LegModel;
   reading: Reading;
@@ -167,10 +177,37 @@ function TryHeight({ model, reading, band, advice, stored, convention, onSettle 
   const advised = advice.kind === 'move' ? advice.changeMm : 0;
   const [tried, setTried] = useState(stored ?? Math.max(-SPAN_MM, Math.min(SPAN_MM, advised)));
   const predicted = useMemo(() => predictKnee(model, tried), [model, tried]);
+  const today = advice.kind === 'move' ? advice.todayMm : 0;
+  const tryAt = useCallback(
+    (mm: number) => {
+      setTried(mm);
+      onSettle(mm === advised ? null : mm);
+    },
+    [advised, onSettle],
+  );
   const start = useMemo(() => predictKnee(model, 0), [model]);
   // What the model says of a change is added to what was measured, so that its own residual does not count as an effect.
   const shift = knee.min - start.minDeg;
-  const flip = (v: number): number => quoted('knee', v, convention);
+  const flip = useCallback((v: number): number => quoted('knee', v, convention), [convention]);
+  const curveOf = useCallback(
+    (p: PredictedKnee): number[] | null => {
+      const { curve } = p;
+      if (!curve.ok) return null;
+      const from = start.curve.ok ? start.curve.flexionDeg : curve.flexionDeg;
+      return curve.flexionDeg.map((v, k) => flip(knee.meanOnGrid[k] + v - from[k]));
+    },
+    [start, knee, flip],
+  );
+  const ground = useMemo(
+    () => ({
+      measured: knee.meanOnGrid.map(flip),
+      spread: knee.sdOnGrid,
+      target: { band: bandQuoted('knee', band, convention), text: 'target, straightest' },
+      // The axis stands still while the slider moves: it holds both ends, or the straightest leg where an end is out of reach.
+      hold: [-SPAN_MM, SPAN_MM].flatMap((mm) => curveOf(predictKnee(model, mm)) ?? [flip(0)]),
+    }),
+    [knee, flip, band, convention, curveOf, model],
+  );
   return (
     <Box>
       <Typography variant="h2">Try a height</Typography>
@@ -200,47 +237,24 @@ function TryHeight({ model, reading, band, advice, stored, convention, onSettle 
         min={-SPAN_MM}
         max={SPAN_MM}
         step={1}
-        marks={[-50, -25, 0, 25, 50].map((v) => ({ value: v, label: signed(v) }))}
+        marks={SLIDER_MARKS}
         onChange={(_, v) => setTried(v as number)}
         onChangeCommitted={(_, v) => onSettle(v === advised ? null : (v as number))}
         valueLabelDisplay="off"
-        sx={{ mt: 1, mb: 3, width: 'calc(100% - 48px)', mx: 3 }}
+        sx={SLIDER_SX}
       />
-      <Box sx={{ display: 'flex', gap: 1, mb: 2, flexWrap: 'wrap' }}>
-        {[0, ...(advice.kind === 'move' ? [advice.todayMm, advised] : [])]
-          .filter((v, i, a) => a.indexOf(v) === i)
-          .map((mm) => (
-            <Button
-              key={mm}
-              variant={mm === tried ? 'contained' : 'outlined'}
-              onClick={() => {
-                setTried(mm);
-                onSettle(mm === advised ? null : mm);
-              }}
-            >
-              {mm === 0 ? 'As filmed' : mm === advised ? `Advised ${signed(mm)}` : `Today ${signed(mm)}`}
-            </Button>
-          ))}
-      </Box>
+      <HeightButtons
+        tried={[0, today, advised].includes(tried) ? tried : null}
+        today={today}
+        advised={advised}
+        onTry={tryAt}
+      />
       <StrokeChart
         label="Knee"
         unit="°"
         height={300}
-        curves={[
-          { values: knee.meanOnGrid.map(flip), kind: 'measured' },
-          ...(predicted.curve.ok && tried !== 0
-            ? [
-                {
-                  values: predicted.curve.flexionDeg.map((v, k) =>
-                    flip(knee.meanOnGrid[k] + v - (start.curve.ok ? start.curve.flexionDeg[k] : v)),
-                  ),
-                  kind: 'predicted' as const,
-                },
-              ]
-            : []),
-        ]}
-        spread={knee.sdOnGrid}
-        target={{ band: bandQuoted('knee', band, convention), text: 'target, straightest' }}
+        {...ground}
+        predicted={tried === 0 ? null : curveOf(predicted)}
         cursorDeg={null}
       />
       <Typography variant="body2" color="text.secondary" sx={{ display: 'flex', gap: 3, mt: 1 }}>
@@ -255,6 +269,29 @@ function TryHeight({ model, reading, band, advice, stored, convention, onSettle 
     </Box>
   );
 }
+
+/** The heights one comes back to. Drawn anew only when another of them is chosen. */
+const HeightButtons = memo(function HeightButtons({
+  tried,
+  today,
+  advised,
+  onTry,
+}: {
+  tried: number | null;
+  today: number;
+  advised: number;
+  onTry: (mm: number) => void;
+}) {
+  return (
+    <Box sx={{ display: 'flex', gap: 1, mb: 2, flexWrap: 'wrap' }}>
+      {[...new Set([0, today, advised])].map((mm) => (
+        <Button key={mm} variant={mm === tried ? 'contained' : 'outlined'} onClick={() => onTry(mm)}>
+          {mm === 0 ? 'As filmed' : mm === advised ? `Advised ${signed(mm)}` : `Today ${signed(mm)}`}
+        </Button>
+      ))}
+    </Box>
+  );
+});
 
 function range(a: number, b: number): string {
   const [low, high] = a < b ? [a, b] : [b, a];

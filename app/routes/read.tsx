@@ -9,6 +9,7 @@ import TableRow from '@mui/material/TableRow';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
+import { useMemo } from 'react';
 import { Link, useFetcher, useSearchParams } from 'react-router';
 import { judgeReading, type MeasureReading } from '../../core/prescribe/measures.ts';
 import { MEASURE_NAMES, PROTOCOLS, protocolById } from '../../core/prescribe/protocols.ts';
@@ -52,8 +53,22 @@ function Reading_({ session, reading, tracks }: { session: FitSession; reading: 
   const now = frameIndex >= 0 ? reading.frameAnglesDeg[angle][frameIndex] : NaN;
   const shown = reading.angles[angle];
   const flip = (v: number): number => quoted(angle, v, jointConvention);
-  const measures = judgeReading(reading, protocolById(session.protocolId));
+  const measures = useMemo(
+    () => judgeReading(reading, protocolById(session.protocolId)),
+    [reading, session.protocolId],
+  );
   const knee = measures.find((m) => m.key === 'kneeFlexionMinDeg')!;
+  const ground = useMemo(
+    () => ({
+      measured: shown.meanOnGrid.map((v) => quoted(angle, v, jointConvention)),
+      spread: shown.sdOnGrid,
+      target:
+        angle === 'kneeFlexionDeg'
+          ? { band: bandQuoted('knee', knee.band, jointConvention), text: 'target, straightest' }
+          : null,
+    }),
+    [shown, angle, knee, jointConvention],
+  );
   return (
     <Workbench
       clip={clip}
@@ -125,13 +140,7 @@ function Reading_({ session, reading, tracks }: { session: FitSession; reading: 
       <StrokeChart
         label={ANGLE_NAMES[angle]}
         unit="°"
-        curves={[{ values: shown.meanOnGrid.map(flip), kind: 'measured' }]}
-        spread={shown.sdOnGrid}
-        target={
-          angle === 'kneeFlexionDeg'
-            ? { band: bandQuoted('knee', knee.band, jointConvention), text: 'target, straightest' }
-            : null
-        }
+        {...ground}
         cursorDeg={cursorDeg}
         onCursor={goToTheta}
       />

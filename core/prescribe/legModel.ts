@@ -177,6 +177,19 @@ export function kneeCurve(m: LegModel): KneeCurve {
   };
 }
 
+/** Where in the turn each model's leg is longest: asked again for every change of the same leg. */
+const longest = new WeakMap<LegModel, number>();
+
+function longestAtDeg(m: LegModel): number {
+  let at = longest.get(m);
+  if (at === undefined) {
+    const curve = kneeCurve(m);
+    at = curve.ok ? curve.minAtThetaDeg : 165;
+    longest.set(m, at);
+  }
+  return at;
+}
+
 /**
  * The model after a change, with the rider's answer: a share κ of what the leg would have to give at its longest is taken by
  * the foot instead, which pitches by the same angle all round the stroke.
@@ -185,8 +198,7 @@ export function kneeCurve(m: LegModel): KneeCurve {
 export function changeWithAnswer(m: LegModel, change: BikeChange, kappa: number): LegModel {
   const after = changeBike(m, change);
   if (kappa === 0) return after;
-  const before = kneeCurve(m);
-  const at = before.ok ? before.minAtThetaDeg : 165;
+  const at = longestAtDeg(m);
   const wanted = legSpanMm(m, at) + (1 - kappa) * (legSpanMm(after, at) - legSpanMm(m, at));
   const withPitch = (d: number): LegModel => ({ ...after, footPitchDeg: moved(after.footPitchDeg, d) });
   // The span falls steadily as the toe goes down, within any pitch a foot can take: halve the interval.

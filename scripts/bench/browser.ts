@@ -118,6 +118,9 @@ async function drawnWhile(
   };
 }
 
+/** Between −1 and 1 at an even pace, two turns in three seconds: at a slow turning point there would be nothing to draw. */
+const zigzag = (s: number): number => 1 - Math.abs(((s / 0.75 + 1) % 4) - 2);
+
 /** A hand that moves 125 times a second, whether or not the page keeps up: waiting for each answer would set the pace. */
 async function sweep(
   page: Page,
@@ -131,8 +134,8 @@ async function sweep(
   const begin = performance.now();
   const sent: Promise<unknown>[] = [];
   while (performance.now() - begin < 3000) {
-    const a = (performance.now() - begin) / 250;
-    const at = { x: from.x + spanX * Math.sin(a), y: from.y + spanY * Math.sin(0.7 * a) };
+    const s = (performance.now() - begin) / 1000;
+    const at = { x: from.x + spanX * zigzag(s), y: from.y + spanY * zigzag(0.7 * s) };
     sent.push(
       hand.send('Input.dispatchMouseEvent', { type: 'mouseMoved', button: 'left', buttons: 1, ...at }),
     );
