@@ -60,7 +60,8 @@ Lost frames are said to be lost and bridged in the reading; no landmark follows 
 ${angles}
 
 What is left in hip, shoulder and elbow is perspective: hip, shoulder and hand stand at different distances from the camera
-(5 m in these films), and one picture cannot tell. With a yaw of 4° the picture of the pedal circle, well below the lens, is
-sheared: its centre is off by some millimetres, and knee over spindle with it.
+(5 m in these films), and one picture cannot tell. The camera's yaw is
+taken out from the apparent heights of the two wheels; what is left of it at 4° is the shift between the bike's plane and the
+foot's.
 `,
 );

@@ -130,7 +130,7 @@ export function centreOn(f: PlanarFrame, s: Sticker, near: Vec2, blur: Vec2): Lo
     smearPx = Math.sqrt(Math.max(0, (12 * (along2 - across2)) / sa));
     if (Math.hypot(cx - near.x, cy - near.y) > 2 * s.radiusPx + half + 2) return null;
     // Each round leaves about a twentieth of the shift before it.
-    if (shift < 0.04) break;
+    if (shift < 0.2) break;
   }
   const middle = discColour(f, { x: cx, y: cy }, Math.max(1.2, s.radiusPx * 0.4));
   return {
