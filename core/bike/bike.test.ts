@@ -201,7 +201,7 @@ describe('stance and toe overlap', () => {
       tipAheadMm: 90,
       tipAboveMm: 30,
       stanceSideMm: 125,
-      frontAxleMm: { x: 575, y: 72 },
+      frontAxleMm: { x: 562, y: 72 },
       headAngleDeg: 72,
       forkRakeMm: 45,
       wheelDiameterMm: 680,
