@@ -15,8 +15,8 @@ export interface Station {
 
 /** The stations in working order, each with how far it has got. */
 export function stationsOf(session: FitSession): Station[] {
-  const { take, bike } = session;
-  const axles = Boolean(take?.axles.rear && take.axles.front && bike.wheelbaseMm);
+  const { take, asFound } = session;
+  const axles = Boolean(take?.axles.rear && take.axles.front && asFound.frame.wheelbaseMm);
   const marks = take ? SIDE_LANDMARKS.filter((k) => take.marks[k]).length : 0;
   const all = marks === SIDE_LANDMARKS.length;
   const tracked = take?.tracking.state ?? 'none';

@@ -13,13 +13,13 @@ export type ReadingState =
 
 /** Scale, level and squareness of the session's film from the points on its wheels; null while axles or wheelbase are open. */
 export function scaleOf(session: FitSession): ScaleResult | null {
-  const { take, bike } = session;
+  const { take, asFound } = session;
   if (!take?.axles.rear || !take.axles.front) return null;
   const { rearTop, rearBottom, frontTop, frontBottom } = take.rims;
   return scaleFromAxles({
     rearAxlePx: take.axles.rear,
     frontAxlePx: take.axles.front,
-    wheelbaseMm: bike.wheelbaseMm ?? 0,
+    wheelbaseMm: asFound.frame.wheelbaseMm ?? 0,
     rims:
       rearTop && rearBottom && frontTop && frontBottom
         ? { rearTop, rearBottom, frontTop, frontBottom }
@@ -37,7 +37,7 @@ export function readOptions(session: FitSession): ReadOptions | null {
     levelDeg: scale.levelDeg,
     facing: scale.facing,
     keystone: scale.keystone,
-    crankMm: session.bike.crankMm ?? undefined,
+    crankMm: session.asFound.crank.lengthMm ?? undefined,
   };
 }
 

@@ -1,5 +1,6 @@
 import { RECORD_VERSIONS } from '../../core/records/migrations.ts';
 import type { FitSession, Rider, Take } from '../../core/records/types.ts';
+import records from './records.json';
 import takes from './takes.json';
 
 /** The demo studio: made-up riders with a session each, and the films that the virtual rider shot. */
@@ -16,24 +17,21 @@ const version = RECORD_VERSIONS.rider;
 /** Takes already marked and tracked, made by `scripts/make-demo-takes.ts`. */
 const READY = takes as unknown as Record<string, Take>;
 
-function session(id: string, startedIso: string, protocolId: string, bike: FitSession['bike']): FitSession {
+/** Intake, body and bike as found, made by `scripts/make-demo-records.ts`. */
+const NOTED = records as unknown as Record<string, Pick<FitSession, 'intake' | 'body' | 'asFound'>>;
+
+function session(id: string, startedIso: string, protocolId: string): FitSession {
   return {
     version: RECORD_VERSIONS.session,
     id: `${id}-1`,
     riderId: id,
     startedIso,
     protocolId,
-    bike,
+    ...NOTED[id],
     take: READY[`${id}-1`] ?? null,
     triedSaddleMm: null,
   };
 }
-
-const bike = (wheelbaseMm: number, crankMm: number): FitSession['bike'] => ({
-  wheelbaseMm,
-  crankMm,
-  seatTubeDeg: 73,
-});
 
 /** The Kiln Yard Fitting Room. Maren's film waits to be worked through; the others have theirs ready. */
 export const CATALOGUE: Catalogue = {
@@ -69,10 +67,10 @@ export const CATALOGUE: Catalogue = {
     },
   ],
   sessions: [
-    session('maren', '2026-11-23T08:30:00.000Z', 'long-distance', bike(1032, 172.5)),
-    session('idris', '2026-11-20T13:00:00.000Z', 'city', bike(1076, 175)),
-    session('pilar', '2026-11-18T10:15:00.000Z', 'long-distance', bike(1004, 175)),
-    session('juno', '2026-11-16T16:45:00.000Z', 'time-trial', bike(986, 170)),
+    session('maren', '2026-11-23T08:30:00.000Z', 'long-distance'),
+    session('idris', '2026-11-20T13:00:00.000Z', 'city'),
+    session('pilar', '2026-11-18T10:15:00.000Z', 'long-distance'),
+    session('juno', '2026-11-16T16:45:00.000Z', 'time-trial'),
   ],
   clips: {
     'maren-1': {

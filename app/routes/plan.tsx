@@ -19,7 +19,7 @@ import {
   type PredictedKnee,
   type SaddleAdvice,
 } from '../../core/prescribe/saddleHeight.ts';
-import { seatTubeDeg } from '../../core/records/schemas.ts';
+import { BIKE_BOUNDS } from '../../core/records/stationSchemas.ts';
 import type { FitSession } from '../../core/records/types.ts';
 import type { Reading } from '../../core/stroke/read.ts';
 import { conventionWord, degrees, quoted, type Convention } from '../components/angleText';
@@ -54,8 +54,8 @@ function Prescription({ session, reading }: { session: FitSession; reading: Read
   const band = protocol.bands.kneeFlexionMinDeg;
   const knee = reading.angles.kneeFlexionDeg;
   const model = useMemo(
-    () => fitLegModel(reading, session.bike.seatTubeDeg),
-    [reading, session.bike.seatTubeDeg],
+    () => fitLegModel(reading, session.asFound.frame.seatAngleDeg),
+    [reading, session.asFound.frame.seatAngleDeg],
   );
   const residualDeg = useMemo(() => modelResidualDeg(model, knee.meanOnGrid), [model, knee]);
   const advice = useMemo(
@@ -110,7 +110,7 @@ function Prescription({ session, reading }: { session: FitSession; reading: Read
                   The saddle moves along the seat tube, so {Math.abs(advice.changeMm)} mm{' '}
                   {advice.changeMm > 0 ? 'up' : 'down'} also moves it{' '}
                   {Math.round(
-                    Math.abs(advice.changeMm) * Math.cos((session.bike.seatTubeDeg * Math.PI) / 180),
+                    Math.abs(advice.changeMm) * Math.cos((session.asFound.frame.seatAngleDeg * Math.PI) / 180),
                   )}{' '}
                   mm {advice.changeMm > 0 ? 'back' : 'forward'}, and the drop to the bar changes with it.
                 </Term>
@@ -130,9 +130,9 @@ function Prescription({ session, reading }: { session: FitSession; reading: Read
             <NumberField
               label="Seat tube angle"
               unit="°"
-              value={session.bike.seatTubeDeg}
-              schema={seatTubeDeg}
-              onChange={(v) => void edit({ kind: 'bike', seatTubeDeg: v })}
+              value={session.asFound.frame.seatAngleDeg}
+              schema={BIKE_BOUNDS['frame.seatAngleDeg']}
+              onChange={(v) => void edit({ kind: 'set', at: 'asFound.frame.seatAngleDeg', value: v })}
             />
           </Box>
           {refused && <Alert severity="error">{refused}</Alert>}

@@ -14,6 +14,9 @@ import { Form, Link, redirect } from 'react-router';
 import { checkRecord, riderName } from '../../core/records/schemas.ts';
 import { RECORD_VERSIONS } from '../../core/records/migrations.ts';
 import type { FitSession, Rider } from '../../core/records/types.ts';
+import { UNMEASURED_BIKE } from '../../core/bike/setup.ts';
+import { UNTESTED_BODY } from '../../core/body/tests.ts';
+import { BLANK_INTAKE } from '../../core/intake/intake.ts';
 import { protocolById } from '../../core/prescribe/protocols.ts';
 import { RouteTrouble } from '../components/RouteTrouble';
 import { stationsOf } from '../components/StationRuler';
@@ -78,7 +81,9 @@ export async function clientAction({ request }: Route.ClientActionArgs) {
     riderId: rider.id,
     startedIso: now,
     protocolId: 'long-distance',
-    bike: { wheelbaseMm: null, crankMm: null, seatTubeDeg: 73 },
+    intake: BLANK_INTAKE,
+    body: UNTESTED_BODY,
+    asFound: UNMEASURED_BIKE,
     take: null,
     triedSaddleMm: null,
   };

@@ -4,7 +4,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useCallback } from 'react';
 import { Link } from 'react-router';
-import { crankMm, wheelbaseMm } from '../../core/records/schemas.ts';
+import { BIKE_BOUNDS } from '../../core/records/stationSchemas.ts';
 import type { FitSession } from '../../core/records/types.ts';
 import { yawDeg, type Keystone } from '../../core/stroke/keystone.ts';
 import { NeedsFirst } from '../components/NeedsFirst';
@@ -92,17 +92,17 @@ function Scaling({ session }: { session: FitSession }) {
       <NumberField
         label="Wheelbase, axle to axle"
         unit="mm"
-        value={session.bike.wheelbaseMm}
-        schema={wheelbaseMm}
-        onChange={(v) => void edit({ kind: 'bike', wheelbaseMm: v })}
+        value={session.asFound.frame.wheelbaseMm}
+        schema={BIKE_BOUNDS['frame.wheelbaseMm']}
+        onChange={(v) => void edit({ kind: 'set', at: 'asFound.frame.wheelbaseMm', value: v })}
         help="Tape along the bike, or from the frame’s sheet."
       />
       <NumberField
         label="Crank length"
         unit="mm"
-        value={session.bike.crankMm}
-        schema={crankMm}
-        onChange={(v) => void edit({ kind: 'bike', crankMm: v })}
+        value={session.asFound.crank.lengthMm}
+        schema={BIKE_BOUNDS['crank.lengthMm']}
+        onChange={(v) => void edit({ kind: 'set', at: 'asFound.crank.lengthMm', value: v })}
         help="Stamped on the inside of the arm. Checks the scale once the foot is tracked."
       />
       {refused && <Alert severity="error">{refused}</Alert>}
@@ -138,7 +138,7 @@ function ScaleFigures({ session }: { session: FitSession }) {
         {Math.abs(scale.levelDeg).toFixed(2)}° towards the front, which is taken out.
       </Typography>
       <Squareness keystone={scale.keystone} mmPerPx={scale.mmPerPx} />
-      <CrankCheck ratio={ratio} tracked={take.tracking.state !== 'none'} crankMm={session.bike.crankMm} />
+      <CrankCheck ratio={ratio} tracked={take.tracking.state !== 'none'} crankMm={session.asFound.crank.lengthMm} />
     </Box>
   );
 }

@@ -2,22 +2,15 @@ import Joi from 'joi';
 import type { Vec2 } from '../geometry/vec.ts';
 import type { WheelRims } from '../stroke/keystone.ts';
 import type { SideLandmark } from '../stroke/landmarks.ts';
-import {
-  crankMm,
-  marksSchema,
-  rimsSchema,
-  seatTubeDeg,
-  sessionSchema,
-  takeSchema,
-  wheelbaseMm,
-} from './schemas.ts';
+import { withValue } from './path.ts';
+import { marksSchema, rimsSchema, sessionSchema, takeSchema } from './schemas.ts';
 import type { FitSession, Mark, Take, TrackingState } from './types.ts';
 
 /** Everything the interface can change in a session, one word each. */
 export type SessionEdit =
   | { kind: 'take'; take: Take | null }
   | { kind: 'wheels'; rear: Vec2 | null; front: Vec2 | null; rims: Partial<WheelRims> }
-  | { kind: 'bike'; wheelbaseMm?: number | null; crankMm?: number | null; seatTubeDeg?: number }
+  | { kind: 'set'; at: string; value: unknown }
   | { kind: 'marks'; frame: number; marks: Partial<Record<SideLandmark, Mark>> }
   | { kind: 'tracking'; tracking: TrackingState }
   | { kind: 'protocol'; protocolId: string }
@@ -38,12 +31,11 @@ export const editSchema = Joi.alternatives<SessionEdit>().conditional('.kind', {
       }),
     },
     {
-      is: 'bike',
+      is: 'set',
       then: Joi.object({
         kind: Joi.any(),
-        wheelbaseMm: wheelbaseMm.allow(null),
-        crankMm: crankMm.allow(null),
-        seatTubeDeg,
+        at: Joi.string().max(120).required(),
+        value: Joi.any().required(),
       }),
     },
     {
@@ -85,7 +77,12 @@ export function applyEdit(session: FitSession, edit: unknown): EditResult {
   if (checked.error) return { ok: false, message: checked.error.message };
   const e = checked.value as SessionEdit;
   const next = change(session, e);
-  if (!next) return { ok: false, message: 'There is no film in this session yet.' };
+  if (!next) {
+    return {
+      ok: false,
+      message: e.kind === 'set' ? 'This is no part of a session.' : 'There is no film in this session yet.',
+    };
+  }
   const whole = sessionSchema.validate(next, { convert: false });
   return whole.error ? { ok: false, message: whole.error.message } : { ok: true, session: next };
 }
@@ -99,13 +96,8 @@ function change(s: FitSession, e: SessionEdit): FitSession | null {
   switch (e.kind) {
     case 'take':
       return { ...s, take: e.take, triedSaddleMm: null };
-    case 'bike': {
-      const bike = { ...s.bike };
-      if (e.wheelbaseMm !== undefined) bike.wheelbaseMm = e.wheelbaseMm;
-      if (e.crankMm !== undefined) bike.crankMm = e.crankMm;
-      if (e.seatTubeDeg !== undefined) bike.seatTubeDeg = e.seatTubeDeg;
-      return { ...s, bike };
-    }
+    case 'set':
+      return withValue(s, e.at, e.value);
     case 'protocol':
       return { ...s, protocolId: e.protocolId, triedSaddleMm: null };
     case 'tried':

@@ -1,8 +1,10 @@
+import { BLANK_INTAKE_3, UNMEASURED_BIKE_3 } from './blanks3.ts';
+
 /** The kinds of record that are stored and exported. */
 export type RecordKind = 'rider' | 'session' | 'settings';
 
 /** The shape each kind has today. */
-export const RECORD_VERSIONS: Record<RecordKind, number> = { rider: 1, session: 2, settings: 1 };
+export const RECORD_VERSIONS: Record<RecordKind, number> = { rider: 1, session: 3, settings: 2 };
 
 interface Migration {
   /** The version it makes. */
@@ -18,12 +20,39 @@ const isObject = (v: unknown): v is Record<string, unknown> =>
 /** Small steps from each shape to the next, oldest first. What was once released is never edited. */
 export const MIGRATIONS: Record<RecordKind, readonly Migration[]> = {
   rider: [],
-  settings: [],
+  settings: [
+    {
+      to: 2,
+      name: 'lengths and masses have a unit',
+      change: (s) => ({ ...s, lengthUnit: 'mm', massUnit: 'kg' }),
+    },
+  ],
   session: [
     {
       to: 2,
       name: 'a take holds the rims of the wheels beside their axles',
       change: (s) => (isObject(s.take) ? { ...s, take: { ...s.take, rims: {} } } : s),
+    },
+    {
+      to: 3,
+      name: 'intake, body, and the bike as found in place of three of its numbers',
+      change: ({ bike, ...s }) => {
+        const old = isObject(bike) ? bike : {};
+        return {
+          ...s,
+          intake: BLANK_INTAKE_3,
+          body: { results: {}, adjustmentsOff: [] },
+          asFound: {
+            ...UNMEASURED_BIKE_3,
+            frame: {
+              ...UNMEASURED_BIKE_3.frame,
+              wheelbaseMm: old.wheelbaseMm ?? null,
+              seatAngleDeg: old.seatTubeDeg ?? 73,
+            },
+            crank: { ...UNMEASURED_BIKE_3.crank, lengthMm: old.crankMm ?? null },
+          },
+        };
+      },
     },
   ],
 };

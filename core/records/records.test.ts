@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { CATALOGUE } from '../../app/demo/catalogue.ts';
 import { applyEdit } from './edits.ts';
 import { MIGRATIONS, RECORD_VERSIONS, type RecordKind } from './migrations.ts';
+import { withValue } from './path.ts';
 import { checkRecord } from './schemas.ts';
 import type { FitSession } from './types.ts';
 
@@ -32,12 +33,16 @@ describe('records', () => {
       expect(checkRecord('session', rubbish)).toMatchObject({ ok: false });
   });
   it('takes no NaN, no unit slip and no path in place of a demo film', () => {
-    expect(checkRecord('session', { ...idris, bike: { ...idris.bike, wheelbaseMm: NaN } }).ok).toBe(false);
-    expect(checkRecord('session', { ...idris, bike: { ...idris.bike, wheelbaseMm: 103.2 } }).ok).toBe(false);
+    expect(checkRecord('session', withValue(idris, 'asFound.frame.wheelbaseMm', NaN)).ok).toBe(false);
+    expect(checkRecord('session', withValue(idris, 'asFound.frame.wheelbaseMm', 103.2)).ok).toBe(false);
     const take = { ...idris.take!, demo: { clipUrl: '/demo/../secret.webm', tracksUrl: null } };
     expect(checkRecord('session', { ...idris, take }).ok).toBe(false);
   });
 });
+
+/** A session before intake, body and bike were stations. */
+const withoutStations = (s: FitSession): object =>
+  Object.fromEntries(Object.entries(s).filter(([key]) => !['intake', 'body', 'asFound'].includes(key)));
 
 describe('migrations', () => {
   it('lead without a gap from the first shape to the present one', () => {
@@ -46,14 +51,36 @@ describe('migrations', () => {
         Array.from({ length: RECORD_VERSIONS[kind] - 1 }, (_, i) => i + 2),
       );
   });
+  it('session 3: intake, body, and the bike as found in place of three of its numbers', () => {
+    const { intake, body, asFound, ...rest } = idris;
+    const old = { ...rest, version: 2, bike: { wheelbaseMm: 1076, crankMm: 175, seatTubeDeg: 72 } };
+    const checked = checkRecord('session', old);
+    expect(checked).toMatchObject({
+      ok: true,
+      value: {
+        intake: { complaints: [] },
+        body: { results: {} },
+        asFound: { frame: { wheelbaseMm: 1076, seatAngleDeg: 72 }, crank: { lengthMm: 175 } },
+      },
+    });
+    expect([intake, body, asFound].every(Boolean)).toBe(true);
+    expect(Object.keys(checked.ok ? checked.value : {})).not.toContain('bike');
+  });
+  it('settings 2: lengths and masses have a unit', () => {
+    expect(checkRecord('settings', { version: 1, theme: 'dark', jointConvention: 'bend' })).toMatchObject({
+      ok: true,
+      value: { theme: 'dark', lengthUnit: 'mm', massUnit: 'kg' },
+    });
+  });
   it('session 2: a take holds the rims of the wheels beside their axles', () => {
     const { rims, ...take } = idris.take!;
-    const old = { ...idris, version: 1, take };
+    const bike = { wheelbaseMm: 1076, crankMm: 175, seatTubeDeg: 73 };
+    const old = { ...withoutStations(idris), version: 1, bike, take };
     const before = structuredClone(old);
     expect(checkRecord('session', old)).toMatchObject({ ok: true, value: { take: { rims: {} } } });
     expect(old).toEqual(before);
     expect(rims).toBeDefined();
-    expect(checkRecord('session', { ...maren, version: 1 })).toMatchObject({
+    expect(checkRecord('session', { ...withoutStations(maren), version: 1, bike })).toMatchObject({
       ok: true,
       value: { take: null },
     });
@@ -63,8 +90,8 @@ describe('migrations', () => {
 describe('edits', () => {
   it('change what they name and leave the session given as it was', () => {
     const before = structuredClone(idris);
-    const after = mustEdit(idris, { kind: 'bike', crankMm: 165 });
-    expect(after.bike).toEqual({ ...idris.bike, crankMm: 165 });
+    const after = mustEdit(idris, { kind: 'set', at: 'asFound.crank.lengthMm', value: 165 });
+    expect(after.asFound).toEqual({ ...idris.asFound, crank: { ...idris.asFound.crank, lengthMm: 165 } });
     expect(idris).toEqual(before);
   });
   it('new marks make the tracks void, and the tried height with them', () => {
@@ -80,8 +107,13 @@ describe('edits', () => {
   });
   it('refuses what does not fit, in words, and never half-applies', () => {
     for (const edit of [
-      { kind: 'bike', wheelbaseMm: 40 },
-      { kind: 'bike', crankMm: 'long' },
+      { kind: 'set', at: 'asFound.frame.wheelbaseMm', value: 40 },
+      { kind: 'set', at: 'asFound.crank.lengthMm', value: 'long' },
+      { kind: 'set', at: 'asFound.crank.colour', value: 'red' },
+      { kind: 'set', at: 'id', value: 'other' },
+      { kind: 'set', at: 'asFound.__proto__.polluted', value: 1 },
+      { kind: 'set', at: 'body.results.inseam.left', value: 800 },
+      { kind: 'set', at: 'intake.complaints', value: [{ region: 'nose' }] },
       { kind: 'marks', frame: -1, marks: {} },
       { kind: 'marks', frame: 0, marks: { nose: { x: 1, y: 1, onSticker: false } } },
       { kind: 'tried', saddleMm: 500 },

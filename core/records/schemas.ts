@@ -1,6 +1,7 @@
 import Joi from 'joi';
 import { SIDE_LANDMARKS } from '../stroke/landmarks.ts';
 import { RECORD_VERSIONS, upToDate, type RecordKind } from './migrations.ts';
+import { bikeSchema, bodySchema, intakeSchema } from './stationSchemas.ts';
 import type { FitSession, Rider, Settings } from './types.ts';
 
 const id = Joi.string()
@@ -9,23 +10,6 @@ const id = Joi.string()
 const finite = Joi.number().unsafe().min(-1e6).max(1e6);
 const iso = Joi.string().isoDate().required();
 const point = Joi.object({ x: finite.required(), y: finite.required() });
-
-/** Millimetres of a bike's parts: what no bike can have is a slip of the hand. */
-export const wheelbaseMm = Joi.number().min(700).max(2500).messages({
-  'number.base': 'Type the wheelbase in millimetres, axle to axle.',
-  'number.min': 'A wheelbase under 700 mm is not a bicycle’s: type millimetres, axle to axle.',
-  'number.max': 'A wheelbase over 2500 mm is not a bicycle’s: type millimetres, axle to axle.',
-});
-export const crankMm = Joi.number().min(100).max(220).messages({
-  'number.base': 'Type the crank length in millimetres, as stamped on the arm.',
-  'number.min': 'A crank under 100 mm is not made: type millimetres, as stamped on the arm.',
-  'number.max': 'A crank over 220 mm is not made: type millimetres, as stamped on the arm.',
-});
-export const seatTubeDeg = Joi.number().min(60).max(90).messages({
-  'number.base': 'Type the seat tube’s angle in degrees from horizontal.',
-  'number.min': 'The seat tube’s angle is measured from horizontal: 60 to 90 degrees.',
-  'number.max': 'The seat tube’s angle is measured from horizontal: 60 to 90 degrees.',
-});
 
 const version = (kind: RecordKind): Joi.NumberSchema => Joi.number().valid(RECORD_VERSIONS[kind]).required();
 
@@ -94,11 +78,9 @@ export const sessionSchema = Joi.object<FitSession>({
   riderId: id,
   startedIso: iso,
   protocolId: Joi.string().max(60).required(),
-  bike: Joi.object({
-    wheelbaseMm: wheelbaseMm.allow(null).required(),
-    crankMm: crankMm.allow(null).required(),
-    seatTubeDeg: seatTubeDeg.required(),
-  }).required(),
+  intake: intakeSchema.required(),
+  body: bodySchema.required(),
+  asFound: bikeSchema.required(),
   take: takeSchema.allow(null).required(),
   triedSaddleMm: Joi.number().min(-80).max(80).allow(null).required(),
 });
@@ -107,6 +89,8 @@ export const settingsSchema = Joi.object<Settings>({
   version: version('settings'),
   theme: Joi.string().valid('light', 'dark', 'system').required(),
   jointConvention: Joi.string().valid('bend', 'inside').required(),
+  lengthUnit: Joi.string().valid('mm', 'cm', 'in').required(),
+  massUnit: Joi.string().valid('kg', 'lb').required(),
 });
 
 export type Checked<T> = { ok: true; value: T } | { ok: false; reason: 'newer' | 'broken'; message: string };

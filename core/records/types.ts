@@ -1,4 +1,9 @@
+import type { BikeSetup } from '../bike/setup.ts';
+import type { BodyRecord } from '../body/tests.ts';
 import type { Vec2 } from '../geometry/vec.ts';
+import type { Intake } from '../intake/intake.ts';
+import type { LengthUnit } from '../units/length.ts';
+import type { MassUnit } from '../units/mass.ts';
 import type { WheelRims } from '../stroke/keystone.ts';
 import type { SideLandmark } from '../stroke/landmarks.ts';
 import { RECORD_VERSIONS } from './migrations.ts';
@@ -60,7 +65,10 @@ export interface FitSession {
   riderId: string;
   startedIso: string;
   protocolId: string;
-  bike: { wheelbaseMm: number | null; crankMm: number | null; seatTubeDeg: number };
+  intake: Intake;
+  body: BodyRecord;
+  /** The bike as it came in, before anyone touched it. */
+  asFound: BikeSetup;
   take: Take | null;
   /** The saddle-height change that the fitter looks at, mm; null while it is the advised one. */
   triedSaddleMm: number | null;
@@ -71,10 +79,14 @@ export interface Settings {
   theme: 'light' | 'dark' | 'system';
   /** How knee and elbow are quoted: 0° straight (bend), or 180° straight (inside). */
   jointConvention: 'bend' | 'inside';
+  lengthUnit: LengthUnit;
+  massUnit: MassUnit;
 }
 
 export const DEFAULT_SETTINGS: Settings = {
   version: RECORD_VERSIONS.settings,
   theme: 'system',
   jointConvention: 'bend',
+  lengthUnit: 'mm',
+  massUnit: 'kg',
 };

@@ -77,7 +77,10 @@ export function parseLength(text: string, unit: LengthUnit): Parsed {
  */
 export function lengthText(mm: number, unit: LengthUnit): string {
   const shown = unit === 'in' ? (mm / 25.4).toFixed(2) : unit === 'cm' ? (mm / 10).toFixed(2) : mm.toFixed(1);
-  return shown.replace(/\.?0+$/, '').replace(/^-0$/, '0').replace('-', '−');
+  return shown
+    .replace(/\.?0+$/, '')
+    .replace(/^-0$/, '0')
+    .replace('-', '−');
 }
 
 /** The same with the unit's name: “735 mm”, “28.94 in”. */

@@ -43,7 +43,9 @@ describe('lengths as they are typed', () => {
     for (let k = 0; k < 500; k += 1) {
       const stored = Math.round((random() * 2400 - 400) * 10) / 10;
       for (const unit of ['mm', 'cm', 'in'] as const) {
-        expect(Math.abs(mm(lengthText(stored, unit), unit) - stored)).toBeLessThan(unit === 'in' ? 0.13 : 0.051);
+        expect(Math.abs(mm(lengthText(stored, unit), unit) - stored)).toBeLessThan(
+          unit === 'in' ? 0.13 : 0.051,
+        );
         expect(Math.abs(mm(lengthWithUnit(stored, unit)) - stored)).toBeLessThan(0.13);
       }
     }

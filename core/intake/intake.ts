@@ -1,0 +1,131 @@
+/** Places on the body that riders complain of, in the field's words and the rider's. */
+export const REGIONS = [
+  { key: 'neck', name: 'neck and upper shoulders', view: 'back', sided: false },
+  { key: 'hands', name: 'hands', view: 'front', sided: true },
+  { key: 'lowBack', name: 'low back', view: 'back', sided: false },
+  { key: 'sitBones', name: 'sit bones', view: 'back', sided: true },
+  { key: 'softTissue', name: 'saddle: soft tissue', view: 'front', sided: false },
+  { key: 'hipFront', name: 'front of hip', view: 'front', sided: true },
+  { key: 'kneeFront', name: 'front of knee', view: 'front', sided: true },
+  { key: 'kneeInside', name: 'inside of knee', view: 'front', sided: true },
+  { key: 'kneeOutside', name: 'outside of knee', view: 'front', sided: true },
+  { key: 'kneeBehind', name: 'behind the knee', view: 'back', sided: true },
+  { key: 'calf', name: 'calf and Achilles tendon', view: 'back', sided: true },
+  { key: 'forefoot', name: 'forefoot: numb or hot', view: 'sole', sided: true },
+  { key: 'footOutside', name: 'outside edge of foot', view: 'sole', sided: true },
+] as const satisfies readonly {
+  key: string;
+  name: string;
+  view: 'front' | 'back' | 'sole';
+  sided: boolean;
+}[];
+
+export type RegionKey = (typeof REGIONS)[number]['key'];
+export type Side = 'left' | 'right' | 'both' | 'middle';
+export type Onset = 'at-once' | 'builds-up' | 'after';
+
+export const ONSET_WORDS: Record<Onset, string> = {
+  'at-once': 'starts at once',
+  'builds-up': 'builds up',
+  after: 'after the ride',
+};
+
+export interface Complaint {
+  id: string;
+  region: RegionKey;
+  side: Side;
+  /** 0 nothing … 10 unbearable. */
+  severity: number;
+  onset: Onset;
+  since: string;
+  eases: string;
+}
+
+export const regionName = (key: RegionKey): string => REGIONS.find((r) => r.key === key)!.name;
+
+/** “front of knee, right”. */
+export const complaintName = (c: Pick<Complaint, 'region' | 'side'>): string =>
+  c.side === 'middle'
+    ? regionName(c.region)
+    : `${regionName(c.region)}, ${c.side === 'both' ? 'both sides' : c.side}`;
+
+/** What stops a fit until a clinician has spoken (handbook: rules, cautions). */
+export const RED_FLAGS = [
+  { key: 'acuteJoint', text: 'An acute or swelling joint' },
+  { key: 'restPain', text: 'Pain at rest or at night' },
+  { key: 'numbDays', text: 'Numbness lasting over a day off the bike, or in the saddle region' },
+  { key: 'weakness', text: 'Weakness in an arm or a leg' },
+  { key: 'legPain', text: 'Pain running down a leg' },
+  { key: 'surgery', text: 'Recent surgery or fracture' },
+  { key: 'footNerve', text: 'Suspected nerve growth in the foot' },
+  { key: 'newLegLength', text: 'A leg-length difference that is new' },
+  { key: 'chest', text: 'Chest pain, breathlessness or fainting on the bike' },
+] as const;
+
+export type RedFlagKey = (typeof RED_FLAGS)[number]['key'];
+
+export const DISCIPLINES = [
+  { key: 'gravel', name: 'long-distance, gravel', protocolId: 'long-distance' },
+  { key: 'road', name: 'road race', protocolId: 'road-race' },
+  { key: 'timeTrial', name: 'time trial, pursuit', protocolId: 'time-trial' },
+  { key: 'city', name: 'city, upright', protocolId: 'city' },
+  { key: 'trail', name: 'trail', protocolId: 'trail' },
+] as const;
+
+export type Discipline = (typeof DISCIPLINES)[number]['key'];
+
+export const GOALS = ['comfort', 'distance', 'speed', 'injury'] as const;
+export type Goal = (typeof GOALS)[number];
+
+export interface Intake {
+  goals: Goal[];
+  discipline: Discipline | null;
+  ageYears: number | null;
+  hoursAWeek: number | null;
+  longestRideKm: number | null;
+  event: string;
+  /** YYYY-MM-DD. */
+  eventDate: string | null;
+  experience: 'new' | 'some' | 'years' | null;
+  /** Back from a long time off. */
+  returning: boolean;
+  past: string;
+  work: string;
+  changed: string;
+  complaints: Complaint[];
+  redFlags: { key: RedFlagKey; acknowledgedIso: string | null }[];
+  /** Without it no filming; under 18 the guardian's. */
+  filmConsent: { givenIso: string; by: string } | null;
+}
+
+export const BLANK_INTAKE: Intake = {
+  goals: [],
+  discipline: null,
+  ageYears: null,
+  hoursAWeek: null,
+  longestRideKm: null,
+  event: '',
+  eventDate: null,
+  experience: null,
+  returning: false,
+  past: '',
+  work: '',
+  changed: '',
+  complaints: [],
+  redFlags: [],
+  filmConsent: null,
+};
+
+export const isMinor = (i: Intake): boolean => i.ageYears !== null && i.ageYears < 18;
+
+/** Why filming must wait, or null: consent first, by the guardian for a rider under 18. */
+export function filmingHeldBack(i: Intake): string | null {
+  if (i.filmConsent) return null;
+  return isMinor(i)
+    ? 'The rider is under 18: the guardian’s consent to filming is needed first.'
+    : 'The rider’s consent to being filmed is needed first.';
+}
+
+/** Half steps for the new, the returning and riders over 60 (handbook: targets, adjustments). */
+export const takesHalfSteps = (i: Intake): boolean =>
+  i.experience === 'new' || i.returning || (i.ageYears !== null && i.ageYears > 60);

@@ -1,0 +1,77 @@
+import { complaintName, type Complaint, type RegionKey } from '../intake/intake.ts';
+import { RULES, type CaseFile, type Rule, type SuspectKey } from './suspectRules.ts';
+
+export interface Suspect {
+  key: SuspectKey;
+  what: string;
+  /** The test that decides, cheap ones first. */
+  test: string;
+  change: string;
+  /** Lower is cheaper to try. */
+  cost: number;
+  for: string[];
+  against: string[];
+  score: number;
+}
+
+export interface SuspectsOf {
+  complaint: Complaint;
+  name: string;
+  suspects: Suspect[];
+}
+
+/** Who is looked at for which complaint, in the handbook's order. */
+const BY_REGION: Record<RegionKey, readonly SuspectKey[]> = {
+  kneeFront: ['saddleLow', 'saddleForward', 'crankLong', 'cleatForward', 'lowCadence'],
+  kneeBehind: ['saddleHigh', 'saddleBack', 'flatFoot', 'hamstrings'],
+  kneeInside: ['stanceNarrow', 'cleatRotation', 'forefootTilt', 'saddleHigh'],
+  kneeOutside: ['saddleHigh', 'stanceWide', 'cleatRotation', 'saddleNarrow', 'legLength'],
+  forefoot: ['shoe', 'archContact', 'cleatForward', 'saddleHigh', 'saddleLow', 'forefootTilt'],
+  footOutside: ['shoe', 'stanceNarrow', 'saddleHigh'],
+  calf: ['cleatForward', 'saddleHigh'],
+  softTissue: ['saddleHigh', 'reachLong', 'barLow', 'noseDown', 'saddleNarrow', 'noRelief', 'legLength'],
+  sitBones: ['saddleNarrow', 'legLength'],
+  hands: [
+    'noseDown',
+    'saddleForward',
+    'reachLong',
+    'reachShort',
+    'elbowsLocked',
+    'barLow',
+    'barRolled',
+    'leverReach',
+  ],
+  neck: ['reachLong', 'barLow', 'barRolled', 'elbowsLocked'],
+  lowBack: ['saddleHigh', 'barLow', 'reachLong', 'hamstrings', 'legLength'],
+  hipFront: ['crankLong', 'saddleLow', 'barLow'],
+};
+
+/**
+ * Suspects of each complaint, ranked: by the evidence of this very session, then by how cheap they are to try, then by the
+ * handbook's order. Worst complaint first.
+ */
+export function rankSuspects(c: CaseFile): SuspectsOf[] {
+  return [...c.intake.complaints]
+    .sort((a, b) => b.severity - a.severity)
+    .map((complaint) => ({
+      complaint,
+      name: complaintName(complaint),
+      suspects: BY_REGION[complaint.region]
+        .map((key): Suspect => {
+          const rule: Rule = RULES[key];
+          const found = rule.evidence(c, complaint);
+          return {
+            key,
+            what: rule.what,
+            test: rule.test,
+            change: rule.change,
+            cost: rule.cost,
+            for: found.filter((e) => e.weight > 0).map((e) => e.text),
+            against: found.filter((e) => e.weight < 0).map((e) => e.text),
+            score: found.reduce((s, e) => s + e.weight, 0),
+          };
+        })
+        // Sorting is stable: of equals the handbook's order stays.
+        .sort((a, b) => b.score - a.score || a.cost - b.cost),
+    }));
+}
