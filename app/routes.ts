@@ -4,6 +4,9 @@ export default [
   index('routes/riders.tsx'),
   route('sessions/:sessionId', 'routes/session.tsx', [
     index('routes/session.index.tsx'),
+    route('intake', 'routes/intake.tsx'),
+    route('body', 'routes/body.tsx'),
+    route('bike', 'routes/bike.tsx'),
     route('film', 'routes/film.tsx'),
     route('scale', 'routes/scale.tsx'),
     route('mark', 'routes/mark.tsx'),
@@ -11,6 +14,6 @@ export default [
     route('read', 'routes/read.tsx'),
     route('plan', 'routes/plan.tsx'),
   ]),
-  route('settings', 'routes/settings.ts'),
+  route('settings', 'routes/settings.tsx'),
   route('*', 'routes/lost.tsx'),
 ] satisfies RouteConfig;

@@ -2,7 +2,16 @@ import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { expect, test, type Page } from '@playwright/test';
 import { parseTracksCsv } from '../core/formats/tracksCsv.ts';
-import { LANDMARKS, markAll, openSession, setScale, track, truthOf, takeDemoFilm } from './studio.ts';
+import {
+  LANDMARKS,
+  markAll,
+  openSession,
+  setScale,
+  track,
+  truthOf,
+  takeDemoFilm,
+  newSession,
+} from './studio.ts';
 
 const figure = async (page: Page, id: string): Promise<number> =>
   parseFloat((await page.getByTestId(id).innerText()).replace('−', '-'));
@@ -44,10 +53,10 @@ test('from an empty browser to a saddle height, through a reload, out to files a
 
   await track(page);
   for (const key of LANDMARKS) await expect(page.getByTestId(`lost-${key}`)).toHaveText('all');
-  await page.getByRole('link', { name: /^2 Scale/ }).click();
+  await page.getByRole('link', { name: /^5 Scale/ }).click();
   await expect(page.getByTestId('crank-check')).toContainText('closer to the camera');
 
-  await page.getByRole('link', { name: /^5 Read/ }).click();
+  await page.getByRole('link', { name: /^8 Read/ }).click();
   await expect(page.getByTestId('strokes')).toContainText('8');
   expect(await figure(page, 'cadence')).toBeCloseTo(truth.cadenceRpm, 0);
   const bend = await figure(page, 'knee-min');
@@ -56,7 +65,7 @@ test('from an empty browser to a saddle height, through a reload, out to files a
   await expect(page.getByTestId('knee-min')).toContainText('132°');
   await page.getByRole('button', { name: 'Bend, straight 0°' }).click();
 
-  await page.getByRole('link', { name: /^6 Plan/ }).click();
+  await page.getByRole('link', { name: /^9 Plan/ }).click();
   await expect(page.getByTestId('advice')).toContainText(/Raise the saddle \d\d mm/);
   const slider = page.getByRole('slider', { name: 'Saddle height change' });
   const advised = await figure(page, 'tried');
@@ -69,7 +78,7 @@ test('from an empty browser to a saddle height, through a reload, out to files a
   await page.reload();
   expect(await figure(page, 'tried')).toBe(advised - 1);
 
-  await page.getByRole('link', { name: /^5 Read/ }).click();
+  await page.getByRole('link', { name: /^8 Read/ }).click();
   const tracksCsv = await save(page, 'Save tracks (CSV)');
   const parsed = parseTracksCsv(tracksCsv);
   if (!parsed.ok) throw new Error(parsed.message);
@@ -114,23 +123,20 @@ for (const rider of ['idris', 'pilar', 'juno'] as const) {
     const truth = truthOf(rider);
     await page.goto(`/sessions/${rider}-1/read`);
     expect(await figure(page, 'cadence')).toBeCloseTo(truth.cadenceRpm, 0);
-    await page.getByRole('link', { name: /^6 Plan/ }).click();
+    await page.getByRole('link', { name: /^9 Plan/ }).click();
     await expect(page.getByTestId('advice')).toContainText(/saddle/);
   });
 }
 
 test('a file from disk, marked in its middle, is followed both ways to its ends', async ({ page }) => {
   const truth = truthOf('juno');
-  await page.goto('/');
-  await page.getByRole('button', { name: 'New rider…' }).click();
-  await page.getByLabel('Name').fill('From disk');
-  await page.getByRole('button', { name: 'Begin a session' }).click();
+  await newSession(page, 'From disk');
   await page
     .getByTestId('film-file')
     .setInputFiles(fileURLToPath(new URL('../public/demo/juno.mp4', import.meta.url)));
   await page.getByTestId('frame-readout').waitFor();
 
-  await page.getByRole('link', { name: /^2 Scale/ }).click();
+  await page.getByRole('link', { name: /^5 Scale/ }).click();
   const wheelbase = page.getByLabel('Wheelbase, axle to axle');
   await wheelbase.fill('98.6');
   await wheelbase.press('Enter');
@@ -144,7 +150,7 @@ test('a file from disk, marked in its middle, is followed both ways to its ends'
   await markAll(page, truth, 150);
   await track(page);
   for (const key of LANDMARKS) await expect(page.getByTestId(`lost-${key}`)).toHaveText('all');
-  await page.getByRole('link', { name: /^5 Read/ }).click();
+  await page.getByRole('link', { name: /^8 Read/ }).click();
   await expect(page.getByTestId('strokes')).toContainText('8');
   const parsed = parseTracksCsv(await save(page, 'Save tracks (CSV)'));
   if (!parsed.ok) throw new Error(parsed.message);
@@ -177,9 +183,10 @@ test('a convention switch, an angle chosen and the chart’s cursor go with the 
     .toBeLessThan(12);
   expect(turned).toBeGreaterThan(0);
   await page.getByRole('button', { name: 'Road race' }).click();
-  await expect(page.getByTestId('measure-backAngleDeg')).toContainText('35 to 46°');
+  // Pilar's hamstrings, rounding back and return from time off raise the protocol's floor of 35° by three times 5°.
+  await expect(page.getByTestId('measure-backAngleDeg')).toContainText('50 to 55°');
   await page.reload();
-  await expect(page.getByTestId('measure-backAngleDeg')).toContainText('35 to 46°');
+  await expect(page.getByTestId('measure-backAngleDeg')).toContainText('50 to 55°');
 });
 
 test('the dark theme stays after a reload, and stations without what they need say so', async ({ page }) => {
@@ -239,7 +246,7 @@ test('Stop keeps what is tracked, and it can be tracked again', async ({ page })
   await openSession(page, 'Maren Toft');
   await takeDemoFilm(page);
   await markAll(page, truth);
-  await page.getByRole('link', { name: /^4 Track/ }).click();
+  await page.getByRole('link', { name: /^7 Track/ }).click();
   await page.getByRole('button', { name: 'Track', exact: true }).click();
   await expect(page.getByText(/[1-9]\d* of 420 frames/)).toBeVisible();
   await page.getByRole('button', { name: /^Stop/ }).click();

@@ -38,13 +38,25 @@ export async function openSession(page: Page, name: string): Promise<void> {
   await page.getByRole('heading', { name }).click();
 }
 
+/** A new rider who has agreed to be filmed, at the Film station. */
+export async function newSession(page: Page, name: string): Promise<void> {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'New rider…' }).click();
+  await page.getByLabel('Name').fill(name);
+  await page.getByRole('button', { name: 'Begin a session' }).click();
+  await page.getByRole('button', { name: 'Record the consent' }).click();
+  await page.getByRole('button', { name: 'Withdraw' }).waitFor();
+  await page.getByRole('link', { name: /^4 Film/ }).click();
+  await page.getByRole('heading', { name: 'Bring in the film' }).waitFor();
+}
+
 export async function takeDemoFilm(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Use the demo film' }).click();
   await page.getByTestId('frame-readout').waitFor({ timeout: 30_000 });
 }
 
 export async function setScale(page: Page, truth: Truth): Promise<void> {
-  await page.getByRole('link', { name: /^2 Scale/ }).click();
+  await page.getByRole('link', { name: /^5 Scale/ }).click();
   await page.getByText('Point out 1 of 6').waitFor();
   await page.getByTestId('frame-readout').waitFor({ timeout: 30_000 });
   await pointOut(page, truth.rearAxlePx);
@@ -60,7 +72,7 @@ export async function setScale(page: Page, truth: Truth): Promise<void> {
 
 /** Marks all joints on one frame, each some pixels beside its sticker: snapping has to find the centre. */
 export async function markAll(page: Page, truth: Truth, frame = 0, missPx = 2): Promise<void> {
-  await page.getByRole('link', { name: /^3 Mark/ }).click();
+  await page.getByRole('link', { name: /^6 Mark/ }).click();
   await page.getByText('Point out 1 of 8').waitFor();
   await page.getByTestId('frame-readout').waitFor({ timeout: 30_000 });
   for (let k = 0; k < frame; k += 10) await page.keyboard.press('>');
@@ -77,7 +89,7 @@ export async function markAll(page: Page, truth: Truth, frame = 0, missPx = 2): 
 }
 
 export async function track(page: Page): Promise<void> {
-  await page.getByRole('link', { name: /^4 Track/ }).click();
+  await page.getByRole('link', { name: /^7 Track/ }).click();
   await page.getByRole('button', { name: /^Track/ }).click();
   await page.getByRole('heading', { name: 'Followed through the whole film' }).waitFor({ timeout: 90_000 });
 }

@@ -48,10 +48,10 @@ await shot(page, 'mark');
 await track(page);
 await page.keyboard.press('>');
 await shot(page, 'track');
-await page.getByRole('link', { name: /^5 Read/ }).click();
+await page.getByRole('link', { name: /^8 Read/ }).click();
 await page.getByTestId('knee-min').waitFor();
 await shot(page, 'read');
-await page.getByRole('link', { name: /^6 Plan/ }).click();
+await page.getByRole('link', { name: /^9 Plan/ }).click();
 await page.getByTestId('advice').waitFor();
 await shot(page, 'plan');
 

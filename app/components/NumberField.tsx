@@ -2,42 +2,55 @@ import InputAdornment from '@mui/material/InputAdornment';
 import TextField from '@mui/material/TextField';
 import type Joi from 'joi';
 import { useState } from 'react';
+import { lengthText, parseLength, type Parsed } from '../../core/units/length.ts';
+import { massText, parseMass } from '../../core/units/mass.ts';
+import { useSettings } from './useSettings';
 
-/** A measured number with its unit; checked when left or on Enter, refused in a sentence under the field. */
-export function NumberField({
-  label,
-  unit,
-  value,
-  schema,
-  onChange,
-  help,
-}: {
+interface Shared<V> {
   label: string;
-  unit: string;
   value: number | null;
   schema: Joi.NumberSchema;
-  onChange: (value: number) => void;
+  onChange: (value: V) => void;
   help?: string;
-}) {
+}
+/** Left empty it is null; otherwise a number is asked for. */
+type Optional = { optional: true } & Shared<number | null>;
+type Required = { optional?: false } & Shared<number>;
+type Props = Optional | Required;
+
+interface Written {
+  unit: string;
+  parse: (text: string) => Parsed;
+  show: (value: number) => string;
+}
+
+/** A measured value in its unit; checked when left or on Enter, refused in a sentence under the field. */
+function ValueField(props: Props & Written) {
+  const { label, value, schema, help, unit, parse, show } = props;
   const [text, setText] = useState<string | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
   const settle = (): void => {
     if (text === null) return;
-    const { error, value: number } = schema
-      .required()
-      .validate(text.trim().replace(',', '.') || undefined) as { error?: Error; value: number };
-    if (error) {
-      setTrouble(text.trim() === '' ? `Type a number in ${unit === '°' ? 'degrees' : unit}.` : error.message);
+    if (text.trim() === '' && props.optional) {
+      setTrouble(null);
+      setText(null);
+      if (value !== null) props.onChange(null);
+      return;
+    }
+    const read = parse(text);
+    const checked = read.ok ? schema.required().validate(read.value, { convert: false }) : null;
+    if (!read.ok || checked?.error) {
+      setTrouble(read.ok ? checked!.error!.message : read.message);
       return;
     }
     setTrouble(null);
     setText(null);
-    if (number !== value) onChange(number);
+    if (read.value !== value) props.onChange(read.value);
   };
   return (
     <TextField
       label={label}
-      value={text ?? (value === null ? '' : String(value))}
+      value={text ?? (value === null ? '' : show(value))}
       onChange={(e) => {
         setText(e.target.value);
         setTrouble(null);
@@ -57,6 +70,55 @@ export function NumberField({
         input: { endAdornment: <InputAdornment position="end">{unit}</InputAdornment> },
         htmlInput: { inputMode: 'decimal' },
       }}
+    />
+  );
+}
+
+const parseNumber =
+  (unit: string) =>
+  (text: string): Parsed => {
+    const value = Number(text.trim().replace(',', '.').replace('−', '-'));
+    return text.trim() !== '' && Number.isFinite(value)
+      ? { ok: true, value }
+      : { ok: false, message: `Type a number in ${unit === '°' ? 'degrees' : unit}.` };
+  };
+
+const plain = (v: number): string => String(v).replace('-', '−');
+
+/** A number in a unit of its own: degrees, years, hours. */
+export const NumberField = ({ unit, ...props }: Props & { unit: string }) => (
+  <ValueField {...props} unit={unit} parse={parseNumber(unit)} show={plain} />
+);
+
+/** A length in the studio's unit; “31 1/2 in”, “80cm” and “803” are all understood. Millimetres in and out. */
+export function LengthField(props: Props) {
+  const { lengthUnit } = useSettings();
+  return (
+    <ValueField
+      {...props}
+      unit={lengthUnit}
+      parse={(text) => {
+        const read = parseLength(text, lengthUnit);
+        // A tape is not read closer than a tenth of a millimetre.
+        return read.ok ? { ok: true, value: Math.round(read.value * 10) / 10 } : read;
+      }}
+      show={(mm) => lengthText(mm, lengthUnit)}
+    />
+  );
+}
+
+/** A mass in the studio's unit; kilograms in and out. */
+export function MassField(props: Props) {
+  const { massUnit } = useSettings();
+  return (
+    <ValueField
+      {...props}
+      unit={massUnit}
+      parse={(text) => {
+        const read = parseMass(text, massUnit);
+        return read.ok ? { ok: true, value: Math.round(read.value * 10) / 10 } : read;
+      }}
+      show={(kg) => massText(kg, massUnit)}
     />
   );
 }

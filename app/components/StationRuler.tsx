@@ -1,6 +1,8 @@
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { NavLink } from 'react-router';
+import { BODY_TESTS, single } from '../../core/body/tests.ts';
+import { filmingHeldBack } from '../../core/intake/intake.ts';
 import type { FitSession } from '../../core/records/types.ts';
 import { SIDE_LANDMARKS } from '../../core/stroke/landmarks.ts';
 
@@ -13,6 +15,9 @@ export interface Station {
   ready: boolean;
 }
 
+const complaintsNote = (n: number): string =>
+  n === 0 ? 'nothing hurts' : n === 1 ? '1 complaint' : `${n} complaints`;
+
 /** The stations in working order, each with how far it has got. */
 export function stationsOf(session: FitSession): Station[] {
   const { take, asFound } = session;
@@ -20,7 +25,32 @@ export function stationsOf(session: FitSession): Station[] {
   const marks = take ? SIDE_LANDMARKS.filter((k) => take.marks[k]).length : 0;
   const all = marks === SIDE_LANDMARKS.length;
   const tracked = take?.tracking.state ?? 'none';
+  const { intake, body } = session;
+  const done = Object.values(body.results).filter(
+    (r) => r.skipped !== null || r.left !== null || r.right !== null || r.both !== null,
+  ).length;
+  const stop = intake.redFlags.some((f) => !f.acknowledgedIso);
+  const held = filmingHeldBack(intake);
+  const measured = asFound.saddle.heightMm !== null || asFound.saddle.heightToSpindleMm !== null;
   return [
+    {
+      path: 'intake',
+      name: 'Intake',
+      note: stop ? 'stop: refer' : held ? 'no consent' : complaintsNote(intake.complaints.length),
+      ready: held === null && !stop,
+    },
+    {
+      path: 'body',
+      name: 'Body',
+      note: done === 0 ? 'open' : `${done} of ${BODY_TESTS.length}`,
+      ready: single(body, 'inseam') !== null,
+    },
+    {
+      path: 'bike',
+      name: 'Bike',
+      note: measured ? 'as found' : 'open',
+      ready: measured,
+    },
     {
       path: 'film',
       name: 'Film',
@@ -74,7 +104,7 @@ export function StationRuler({ session }: { session: FitSession }) {
           sx={{
             position: 'relative',
             flex: '1 1 0',
-            minWidth: 96,
+            minWidth: 88,
             minHeight: 56,
             pl: 1.5,
             pt: 0.75,

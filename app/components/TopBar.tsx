@@ -1,5 +1,6 @@
 import DarkMode from '@mui/icons-material/DarkModeOutlined';
 import LightMode from '@mui/icons-material/LightModeOutlined';
+import Tune from '@mui/icons-material/Tune';
 import Box from '@mui/material/Box';
 import IconButton from '@mui/material/IconButton';
 import { useTheme } from '@mui/material/styles';
@@ -35,7 +36,7 @@ function SaveNote() {
 }
 
 /** The wordmark, what the page is about, and the state of saving. */
-export function TopBar({ children }: { children?: ReactNode }) {
+export function TopBar({ children, tools }: { children?: ReactNode; tools?: ReactNode }) {
   const fetcher = useFetcher();
   const dark = useTheme().palette.mode === 'dark';
   return (
@@ -84,7 +85,13 @@ export function TopBar({ children }: { children?: ReactNode }) {
         </Typography>
       </Box>
       <Box sx={{ flex: 1, minWidth: 0 }}>{children}</Box>
+      {tools}
       <SaveNote />
+      <Tooltip title="Settings">
+        <IconButton component={Link} to="/settings" aria-label="Settings">
+          <Tune />
+        </IconButton>
+      </Tooltip>
       <Tooltip title={dark ? 'Light paper' : 'Dark room'}>
         <IconButton
           aria-label={dark ? 'Use the light theme' : 'Use the dark theme'}

@@ -11,7 +11,9 @@ import Typography from '@mui/material/Typography';
 import { nanoid } from 'nanoid';
 import { useRef, useState } from 'react';
 import { Link } from 'react-router';
+import { filmingHeldBack } from '../../core/intake/intake.ts';
 import type { FitSession, Take } from '../../core/records/types.ts';
+import { NeedsFirst } from '../components/NeedsFirst';
 import { Workbench } from '../components/Workbench';
 import { useClip } from '../components/useClip';
 import { useEdit } from '../components/useEdit';
@@ -53,7 +55,13 @@ async function takeFrom(
 
 export default function Film() {
   const { session } = useSession();
-  return session.take ? <Filmed session={session} /> : <Empty session={session} />;
+  const held = filmingHeldBack(session.intake);
+  if (session.take) return <Filmed session={session} />;
+  return held ? (
+    <NeedsFirst title="Consent first" text={held} to="../intake" action="Go to Intake" />
+  ) : (
+    <Empty session={session} />
+  );
 }
 
 function useIntake(session: FitSession) {

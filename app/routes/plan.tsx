@@ -10,7 +10,7 @@ import {
   UNRELIABLE_FROM_DEG,
   type LegModel,
 } from '../../core/prescribe/legModel.ts';
-import { protocolById } from '../../core/prescribe/protocols.ts';
+import { protocolOf } from '../components/useCase';
 import {
   adviseSaddleHeight,
   KAPPA_PRIOR,
@@ -50,7 +50,7 @@ const signed = (mm: number): string => `${mm > 0 ? '+' : mm < 0 ? '−' : ''}${M
 function Prescription({ session, reading }: { session: FitSession; reading: Reading }) {
   const { edit, refused } = useEdit();
   const { jointConvention } = useSettings();
-  const protocol = protocolById(session.protocolId);
+  const protocol = useMemo(() => protocolOf(session), [session]);
   const band = protocol.bands.kneeFlexionMinDeg;
   const knee = reading.angles.kneeFlexionDeg;
   const model = useMemo(
@@ -110,7 +110,8 @@ function Prescription({ session, reading }: { session: FitSession; reading: Read
                   The saddle moves along the seat tube, so {Math.abs(advice.changeMm)} mm{' '}
                   {advice.changeMm > 0 ? 'up' : 'down'} also moves it{' '}
                   {Math.round(
-                    Math.abs(advice.changeMm) * Math.cos((session.asFound.frame.seatAngleDeg * Math.PI) / 180),
+                    Math.abs(advice.changeMm) *
+                      Math.cos((session.asFound.frame.seatAngleDeg * Math.PI) / 180),
                   )}{' '}
                   mm {advice.changeMm > 0 ? 'back' : 'forward'}, and the drop to the bar changes with it.
                 </Term>

@@ -12,7 +12,8 @@ import Typography from '@mui/material/Typography';
 import { useMemo } from 'react';
 import { Link, useFetcher, useSearchParams } from 'react-router';
 import { judgeReading, type MeasureReading } from '../../core/prescribe/measures.ts';
-import { MEASURE_NAMES, PROTOCOLS, protocolById } from '../../core/prescribe/protocols.ts';
+import { MEASURE_NAMES, PROTOCOLS } from '../../core/prescribe/protocols.ts';
+import { protocolOf } from '../components/useCase';
 import type { FitSession } from '../../core/records/types.ts';
 import { ANGLE_KEYS, ANGLE_NAMES, type AngleKey } from '../../core/stroke/angles.ts';
 import type { Reading } from '../../core/stroke/read.ts';
@@ -53,10 +54,7 @@ function Reading_({ session, reading, tracks }: { session: FitSession; reading: 
   const now = frameIndex >= 0 ? reading.frameAnglesDeg[angle][frameIndex] : NaN;
   const shown = reading.angles[angle];
   const flip = (v: number): number => quoted(angle, v, jointConvention);
-  const measures = useMemo(
-    () => judgeReading(reading, protocolById(session.protocolId)),
-    [reading, session.protocolId],
-  );
+  const measures = useMemo(() => judgeReading(reading, protocolOf(session)), [reading, session]);
   const knee = measures.find((m) => m.key === 'kneeFlexionMinDeg')!;
   const ground = useMemo(
     () => ({
@@ -269,7 +267,7 @@ function Measures({
   convention: Convention;
 }) {
   const { edit } = useEdit();
-  const protocol = protocolById(session.protocolId);
+  const protocol = protocolOf(session);
   return (
     <Box sx={{ mt: 3 }}>
       <Typography variant="h2">Against the bands</Typography>
@@ -290,6 +288,11 @@ function Measures({
       <Typography variant="body2" color="text.secondary" sx={{ mb: 1 }}>
         {protocol.reason}
       </Typography>
+      {protocol.movedBy.length > 0 && (
+        <Typography variant="body2" sx={{ mb: 1 }}>
+          Bands moved for this rider: {protocol.movedBy.join('; ')}.
+        </Typography>
+      )}
       <Table size="small" aria-label="Measures against the protocol’s bands">
         <TableBody>
           {measures.map((m) => (

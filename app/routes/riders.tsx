@@ -89,7 +89,7 @@ export async function clientAction({ request }: Route.ClientActionArgs) {
   };
   await saveRider(rider);
   await saveSession(session);
-  return redirect(`/sessions/${session.id}/film`);
+  return redirect(`/sessions/${session.id}/intake`);
 }
 
 export default function Riders({ loaderData, actionData }: Route.ComponentProps) {
@@ -193,7 +193,7 @@ function RiderRow({ rider, session }: Row) {
               borderColor: 'text.primary',
               gap: '14px',
               pl: '2px',
-              width: 108,
+              width: 150,
             }}
           >
             {stations.map((s) => (

@@ -138,7 +138,11 @@ function ScaleFigures({ session }: { session: FitSession }) {
         {Math.abs(scale.levelDeg).toFixed(2)}° towards the front, which is taken out.
       </Typography>
       <Squareness keystone={scale.keystone} mmPerPx={scale.mmPerPx} />
-      <CrankCheck ratio={ratio} tracked={take.tracking.state !== 'none'} crankMm={session.asFound.crank.lengthMm} />
+      <CrankCheck
+        ratio={ratio}
+        tracked={take.tracking.state !== 'none'}
+        crankMm={session.asFound.crank.lengthMm}
+      />
     </Box>
   );
 }

@@ -1,13 +1,19 @@
+import Redo from '@mui/icons-material/Redo';
+import Undo from '@mui/icons-material/Undo';
 import Box from '@mui/material/Box';
+import IconButton from '@mui/material/IconButton';
 import Typography from '@mui/material/Typography';
-import { data, Outlet, useRouteLoaderData } from 'react-router';
+import { useCallback, useEffect, useMemo, useSyncExternalStore } from 'react';
+import { data, Outlet, useFetcher, useRouteLoaderData } from 'react-router';
 import type { SessionEdit } from '../../core/records/edits.ts';
+import { readPending, watchPending, withPending } from '../components/pendingEdits';
 import { RouteTrouble } from '../components/RouteTrouble';
 import { StationRuler } from '../components/StationRuler';
 import { TopBar } from '../components/TopBar';
 import { CATALOGUE } from '../demo/catalogue';
 import { seedDemo } from '../storage/demo';
-import { editSession, loadRider, loadSession } from '../storage/sessions';
+import { canStep } from '../storage/history';
+import { editSession, loadRider, loadSession, stepSession } from '../storage/sessions';
 import type { Route } from './+types/session';
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
@@ -22,26 +28,69 @@ export async function clientLoader({ params }: Route.ClientLoaderArgs) {
       status: 404,
     });
   if (!stored.ok) throw data(stored.message, { status: 409 });
-  return { session: stored.value, rider: await loadRider(stored.value.riderId) };
+  return {
+    session: stored.value,
+    rider: await loadRider(stored.value.riderId),
+    steps: canStep(params.sessionId),
+  };
 }
 
 /** Every station's edits come here: checked, stored, and answered with a sentence when refused. */
 export async function clientAction({ request, params }: Route.ClientActionArgs) {
-  return editSession(params.sessionId, (await request.json()) as SessionEdit);
+  const asked = (await request.json()) as { kind: string };
+  return asked.kind === 'undo' || asked.kind === 'redo'
+    ? stepSession(params.sessionId, asked.kind)
+    : editSession(params.sessionId, asked as SessionEdit);
 }
 
 /** The session that the current station works on. */
 export function useSession() {
   const loaded = useRouteLoaderData<typeof clientLoader>('routes/session');
+  const pending = useSyncExternalStore(watchPending, readPending, readPending);
   if (!loaded) throw new Error('A station is drawn outside its session.');
-  return loaded;
+  const { session } = loaded;
+  const current = useMemo(() => withPending(session, pending), [session, pending]);
+  return { ...loaded, session: current };
+}
+
+/** Takes back and does again what was edited in this session, by button or Ctrl+Z. Boards of points have their own. */
+function UndoRedo({ steps }: { steps: { undo: boolean; redo: boolean } }) {
+  const fetcher = useFetcher();
+  const { submit } = fetcher;
+  const go = useCallback(
+    (kind: 'undo' | 'redo') => void submit({ kind }, { method: 'post', encType: 'application/json' }),
+    [submit],
+  );
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent): void => {
+      if (e.defaultPrevented || !(e.ctrlKey || e.metaKey) || e.target instanceof HTMLTextAreaElement) return;
+      // In a field being typed in, the browser's own undo is meant.
+      if (e.target instanceof HTMLInputElement && ['text', 'date'].includes(e.target.type)) return;
+      const key = e.key.toLowerCase();
+      if (key !== 'z' && key !== 'y') return;
+      e.preventDefault();
+      go(key === 'y' || e.shiftKey ? 'redo' : 'undo');
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [go]);
+  return (
+    <>
+      <IconButton aria-label="Undo the last change" disabled={!steps.undo} onClick={() => go('undo')}>
+        <Undo />
+      </IconButton>
+      <IconButton aria-label="Redo" disabled={!steps.redo} onClick={() => go('redo')}>
+        <Redo />
+      </IconButton>
+    </>
+  );
 }
 
 export default function Session({ loaderData }: Route.ComponentProps) {
-  const { session, rider } = loaderData;
+  const { session, rider, steps } = loaderData;
   return (
     <Box sx={{ height: { md: '100vh' }, minHeight: '100vh', display: 'flex', flexDirection: 'column' }}>
-      <TopBar>
+      <TopBar tools={<UndoRedo steps={steps} />}>
         <Typography noWrap title={rider?.note}>
           <strong>{rider?.name ?? 'Rider not found'}</strong>
           <Typography component="span" color="text.secondary" sx={{ ml: 1.5 }}>

@@ -1,8 +1,9 @@
 import { parseTracksCsv } from '../../core/formats/tracksCsv.ts';
-import { applyEdit, type EditResult, type SessionEdit } from '../../core/records/edits.ts';
+import { applyEdit, inverseOf, type EditResult, type SessionEdit } from '../../core/records/edits.ts';
 import { checkRecord, type Checked } from '../../core/records/schemas.ts';
 import type { FitSession, Rider, Take } from '../../core/records/types.ts';
 import type { Tracks } from '../../core/stroke/tracks.ts';
+import { nextStep, note, stepped } from './history';
 import { saving } from './saveState';
 import {
   dropTake,
@@ -37,22 +38,50 @@ const queues = new Map<string, Promise<unknown>>();
 export function editSession(id: string, edit: SessionEdit): Promise<EditResult> {
   const before = queues.get(id) ?? Promise.resolve();
   // “Saving…” stands from the moment of the edit, not only while the database writes.
-  const now = saving(() => before.catch(() => undefined).then(() => storeEdit(id, edit)));
+  const now = saving(() => before.catch(() => undefined).then(() => storeNoted(id, edit)));
   queues.set(id, now);
   return now;
 }
 
-async function storeEdit(id: string, edit: SessionEdit): Promise<EditResult> {
+async function storeNoted(id: string, edit: SessionEdit): Promise<EditResult> {
+  const { result, inverse } = await storeEdit(id, edit);
+  if (result.ok && inverse) note(id, inverse);
+  return result;
+}
+
+/** Takes the last edit of this session back, or does it again. */
+export function stepSession(id: string, which: 'undo' | 'redo'): Promise<EditResult> {
+  const before = queues.get(id) ?? Promise.resolve();
+  const now = saving(() =>
+    before
+      .catch(() => undefined)
+      .then(async (): Promise<EditResult> => {
+        const edit = nextStep(id, which);
+        if (!edit) return { ok: false, message: which === 'undo' ? 'Nothing to undo.' : 'Nothing to redo.' };
+        const { result, inverse } = await storeEdit(id, edit);
+        if (result.ok && inverse) stepped(id, which, inverse);
+        return result;
+      }),
+  );
+  queues.set(id, now);
+  return now;
+}
+
+async function storeEdit(
+  id: string,
+  edit: SessionEdit,
+): Promise<{ result: EditResult; inverse: SessionEdit | null }> {
   const stored = await loadSession(id);
-  if (!stored) return { ok: false, message: 'This session is no longer on this device.' };
-  if (!stored.ok) return { ok: false, message: stored.message };
+  const failed = (message: string) => ({ result: { ok: false as const, message }, inverse: null });
+  if (!stored) return failed('This session is no longer on this device.');
+  if (!stored.ok) return failed(stored.message);
   const result = applyEdit(stored.value, edit);
-  if (!result.ok) return result;
+  if (!result.ok) return { result, inverse: null };
   await sessionStore.setItem(id, result.session);
   const old = stored.value.take;
   if (old && old.id !== result.session.take?.id) await dropTake(old.id);
   else if (old && edit.kind === 'marks') await dropTracks(old.id);
-  return result;
+  return { result, inverse: inverseOf(stored.value, edit) };
 }
 
 /** Film of a take: from this device, or fetched once from the demo studio and then kept. */

@@ -2,7 +2,7 @@ import Joi from 'joi';
 import type { Vec2 } from '../geometry/vec.ts';
 import type { WheelRims } from '../stroke/keystone.ts';
 import type { SideLandmark } from '../stroke/landmarks.ts';
-import { withValue } from './path.ts';
+import { valueAt, withValue } from './path.ts';
 import { marksSchema, rimsSchema, sessionSchema, takeSchema } from './schemas.ts';
 import type { FitSession, Mark, Take, TrackingState } from './types.ts';
 
@@ -117,5 +117,28 @@ function change(s: FitSession, e: SessionEdit): FitSession | null {
       };
     case 'tracking':
       return { ...s, take: { ...s.take, tracking: e.tracking }, triedSaddleMm: null };
+  }
+}
+
+/**
+ * The edit that takes another one back. Marks, films and tracks have their own ways back (or none: a dropped film is gone).
+ * @param session as it stood before the edit
+ */
+export function inverseOf(session: FitSession, edit: SessionEdit): SessionEdit | null {
+  switch (edit.kind) {
+    case 'set': {
+      const value = valueAt(session, edit.at);
+      // What had not been there before is taken back by what stood above it.
+      if (value !== undefined) return { kind: 'set', at: edit.at, value };
+      const above = edit.at.slice(0, edit.at.lastIndexOf('.'));
+      const held = valueAt(session, above);
+      return above.includes('.') && held !== undefined ? { kind: 'set', at: above, value: held } : null;
+    }
+    case 'protocol':
+      return { kind: 'protocol', protocolId: session.protocolId };
+    case 'tried':
+      return { kind: 'tried', saddleMm: session.triedSaddleMm };
+    default:
+      return null;
   }
 }

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { CATALOGUE } from '../../app/demo/catalogue.ts';
-import { applyEdit } from './edits.ts';
+import { applyEdit, inverseOf, type SessionEdit } from './edits.ts';
 import { MIGRATIONS, RECORD_VERSIONS, type RecordKind } from './migrations.ts';
 import { withValue } from './path.ts';
 import { checkRecord } from './schemas.ts';
@@ -104,6 +104,26 @@ describe('edits', () => {
     expect(after.take!.tracking).toMatchObject({ state: 'none', framesDone: 0 });
     expect(after.take!.tracking.revision).toBeGreaterThan(idris.take!.tracking.revision);
     expect(after.triedSaddleMm).toBeNull();
+  });
+  it('are taken back by their inverses, and by those done again', () => {
+    for (const edit of [
+      { kind: 'set', at: 'asFound.saddle.heightMm', value: 700 },
+      { kind: 'set', at: 'body.results.inseam.both', value: 850 },
+      {
+        kind: 'set',
+        at: 'body.results.fingertips',
+        value: { left: null, right: null, both: 20, skipped: null },
+      },
+      { kind: 'set', at: 'intake.complaints', value: [] },
+      { kind: 'protocol', protocolId: 'road-race' },
+      { kind: 'tried', saddleMm: 4 },
+    ] as SessionEdit[]) {
+      const inverse = inverseOf(idris, edit)!;
+      const after = mustEdit(idris, edit);
+      expect(mustEdit(after, inverse), JSON.stringify(edit)).toEqual(idris);
+      expect(mustEdit(mustEdit(after, inverse), inverseOf(after, inverse)!)).toEqual(after);
+    }
+    expect(inverseOf(idris, { kind: 'take', take: null })).toBeNull();
   });
   it('refuses what does not fit, in words, and never half-applies', () => {
     for (const edit of [

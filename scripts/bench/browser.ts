@@ -177,7 +177,7 @@ async function dragging(browser: Browser, page: Page): Promise<BrowserFigures['d
   );
   await page.keyboard.press('Control+z');
   await track(page);
-  await page.getByRole('link', { name: /^6 Plan/ }).click();
+  await page.getByRole('link', { name: /^9 Plan/ }).click();
   await page.getByTestId('advice').waitFor();
   // From the middle, nearly to both ends: where the slider stands still at an end there is nothing to draw.
   await page.getByRole('button', { name: 'As filmed' }).click();

@@ -1,0 +1,40 @@
+import { useMemo } from 'react';
+import { resolveBike, type ResolvedBike } from '../../core/bike/resolve.ts';
+import { adjustBands } from '../../core/prescribe/adjust.ts';
+import { judgeReading, type MeasureReading } from '../../core/prescribe/measures.ts';
+import { protocolById, type Protocol } from '../../core/prescribe/protocols.ts';
+import { rankSuspects, type SuspectsOf } from '../../core/prescribe/suspects.ts';
+import type { FitSession } from '../../core/records/types.ts';
+import { useReading } from './useReading';
+
+/** The session's protocol with its bands as they hold for this rider. */
+export function protocolOf(session: FitSession): Protocol & { movedBy: string[] } {
+  const protocol = protocolById(session.protocolId);
+  const { bands, adjustments } = adjustBands(protocol, session.body, session.intake);
+  return {
+    ...protocol,
+    bands,
+    movedBy: adjustments.filter((a) => a.on && a.shifts.length > 0).map((a) => a.finding),
+  };
+}
+
+/** Everything known of the rider so far, put together: bike resolved, film judged where there is one, suspects ranked. */
+export function useCase(session: FitSession): {
+  resolved: ResolvedBike;
+  measures: readonly MeasureReading[];
+  suspects: readonly SuspectsOf[];
+} {
+  const reading = useReading(session);
+  const resolved = useMemo(() => resolveBike(session.asFound), [session.asFound]);
+  const result = reading.status === 'read' && reading.result.ok ? reading.result : null;
+  const measures = useMemo(
+    () => (result ? judgeReading(result, protocolOf(session)) : []),
+    [result, session],
+  );
+  const suspects = useMemo(
+    () =>
+      rankSuspects({ intake: session.intake, body: session.body, bike: session.asFound, resolved, measures }),
+    [session, resolved, measures],
+  );
+  return { resolved, measures, suspects };
+}

@@ -1,0 +1,188 @@
+import { expect, test, type Page } from '@playwright/test';
+
+/** A new rider's session, at Intake. */
+async function begin(page: Page, name = 'Desk rider'): Promise<void> {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'New rider…' }).click();
+  await page.getByLabel('Name').fill(name);
+  await page.getByRole('button', { name: 'Begin a session' }).click();
+  await page.getByRole('heading', { name: 'Where it hurts' }).waitFor();
+}
+
+const saved = (page: Page) => page.getByText('Saved on this device').waitFor();
+
+async function fill(page: Page, label: string, text: string): Promise<void> {
+  const field = page.getByLabel(label, { exact: true });
+  await field.fill(text);
+  await field.press('Enter');
+}
+
+test('intake: complaints on the outlines, suspects at the side, a red flag that stops, consent before film', async ({
+  page,
+}) => {
+  await begin(page);
+  await page.getByRole('button', { name: 'front of knee, right' }).click();
+  await expect(page.getByRole('region', { name: 'Suspects: front of knee, right' })).toContainText(
+    'saddle too low',
+  );
+  // The same place on the other side makes it one complaint of both.
+  await page.getByRole('button', { name: 'front of knee, left' }).click();
+  await expect(page.getByRole('region', { name: 'Suspects: front of knee, both sides' })).toBeVisible();
+  const bad = page.getByRole('slider', { name: 'How bad, 0 to 10' });
+  await bad.focus();
+  for (let k = 0; k < 3; k += 1) await bad.press('ArrowRight');
+  await expect(page.getByTestId('severity')).toHaveText('8');
+  await page.getByRole('button', { name: 'after the ride' }).click();
+
+  // Film asks for consent; a rider under 18 has a guardian.
+  await page.getByRole('link', { name: /^4 Film/ }).click();
+  await expect(page.getByRole('heading', { name: 'Consent first' })).toBeVisible();
+  await page.getByRole('link', { name: 'Go to Intake' }).click();
+  await fill(page, 'Age', '16');
+  await expect(page.getByLabel('Guardian’s name')).toBeVisible();
+  await fill(page, 'Age', '47.5');
+  await expect(page.getByText('Whole years, please.')).toBeVisible();
+  await fill(page, 'Age', '47');
+
+  await page.getByText('Ask: anything that stops a fit?').click();
+  await page.getByLabel('Pain at rest or at night').check();
+  const card = page.getByRole('alert').filter({ hasText: 'Stop: refer first' });
+  await expect(card).toContainText('makes no diagnosis');
+  await expect(page.getByRole('link', { name: /^1 Intake/ })).toContainText('stop: refer');
+  await card.getByRole('button', { name: 'I have told the rider' }).click();
+  await expect(card).toContainText('Told on');
+
+  await page.getByRole('button', { name: 'city, upright' }).click();
+  await page.getByRole('button', { name: 'Take it' }).click();
+  await expect(page.getByRole('button', { name: 'Take it' })).toBeHidden();
+  await page.getByLabel('What changed lately').fill('New shoes <b>in May</b>');
+  await page.getByLabel('What changed lately').blur();
+  await saved(page);
+  await page.reload();
+  await expect(page.getByLabel('What changed lately')).toHaveValue('New shoes <b>in May</b>');
+  await expect(page.getByTestId('severity')).toHaveText('8');
+  await expect(page.getByText('Told on')).toBeVisible();
+});
+
+test('body: estimates as they are typed, in any unit; bands move and are switched off; a skip has its reason', async ({
+  page,
+}) => {
+  await begin(page);
+  await page.getByRole('link', { name: /^2 Body/ }).click();
+  const side = page.getByRole('complementary', { name: 'What it means' });
+  await fill(page, 'Inseam', '33 in');
+  // 33 in are 838.2 mm: 738; 0.883 · 838.2 = 740; 0.216 · 838.2 = 181 → 180.
+  await expect(side).toContainText('738 mm');
+  await expect(side).toContainText('740 mm');
+  await expect(side).toContainText('167.5 to 180 mm');
+  await expect(page.getByLabel('Inseam', { exact: true })).toHaveValue('838.2');
+  await fill(page, 'Inseam', '83 parsec');
+  await expect(page.getByText('“parsec” is not a unit of length known here.')).toBeVisible();
+  await page.getByLabel('Inseam', { exact: true }).press('Escape');
+  await fill(page, 'Sit-bone spacing', '9');
+  await expect(page.getByText('Between 60 and 220 mm, please')).toBeVisible();
+  await fill(page, 'Sit-bone spacing', '12cm');
+  await expect(side).toContainText('155 to 165 mm');
+
+  const raise = page
+    .locator('div', { has: page.getByRole('button', { name: 'How: Straight-leg raise' }) })
+    .last();
+  const row = raise.locator('xpath=..');
+  await row.getByLabel('Left').fill('50');
+  await row.getByLabel('Left').press('Enter');
+  await row.getByLabel('Right').fill('64');
+  await row.getByLabel('Right').press('Enter');
+  await expect(row).toContainText('Tight hamstrings');
+  await expect(row).toContainText('Right larger by 14');
+  await expect(page.getByTestId('body-card')).toContainText('Hamstrings: no high saddle, no low bar.');
+  await expect(side).toContainText('33 to 42° → 37 to 46°');
+  const on = page.getByLabel('straight-leg raise 50°: tight hamstrings');
+  await on.uncheck();
+  await expect(on).not.toBeChecked();
+
+  await page.getByRole('button', { name: 'How: Core hold' }).click();
+  await expect(page.getByText('Seconds until the back sags.')).toBeVisible();
+  await page.getByRole('button', { name: 'Skip: Core hold' }).click();
+  await page.getByLabel('Why not').fill('Wrist in plaster');
+  await page.getByRole('button', { name: 'Skip it' }).click();
+  await expect(page.getByText('Skipped: Wrist in plaster')).toBeVisible();
+
+  // Undo steps back through what was done, redo forward.
+  await saved(page);
+  await page.getByRole('button', { name: 'Undo the last change' }).click();
+  await expect(page.getByText('Skipped: Wrist in plaster')).toBeHidden();
+  await page.getByRole('button', { name: 'Undo the last change' }).click();
+  await expect(on).toBeChecked();
+  await page.getByRole('button', { name: 'Redo' }).click();
+  await expect(on).not.toBeChecked();
+  await saved(page);
+  await page.reload();
+  await expect(on).not.toBeChecked();
+
+  // In inches everywhere, once the studio says so.
+  await page.getByRole('link', { name: 'Settings' }).click();
+  await page.getByRole('button', { name: 'inches' }).click();
+  await expect(page.getByText('28.94 in')).toBeVisible();
+  await page.goBack();
+  await expect(page.getByLabel('Inseam', { exact: true })).toHaveValue('33');
+});
+
+test('bike: one measurement gives the others, contradictions name the slip, the drawing follows', async ({
+  page,
+}) => {
+  await begin(page);
+  await page.getByRole('link', { name: /^3 Bike/ }).click();
+  await expect(page.getByText('Type the first numbers, and the bike is drawn.')).toBeVisible();
+  await fill(page, 'Crank length', '172.5');
+  await fill(page, 'Height to bottom bracket', '73.5 cm');
+  await expect(page.getByText('follows: 907.5 mm')).toBeVisible();
+  const drawing = page.getByRole('img', { name: 'The bike from its right side, to scale' });
+  await expect(drawing).toContainText('735');
+  await fill(page, 'Height to spindle', '735');
+  const clash = page.getByRole('alert').filter({ hasText: 'Can’t both be true' });
+  await expect(clash).toContainText('173 mm apart');
+  await expect(clash).toContainText('The same number stands in both');
+  await fill(page, 'Height to spindle', '907');
+  await expect(clash).toBeHidden();
+  await fill(page, 'Height to spindle', '');
+  await expect(page.getByText('follows: 907.5 mm')).toBeVisible();
+  await fill(page, 'Setback at 80 mm width', '200');
+  await fill(page, 'Nose to 80 mm width', '130');
+  await expect(page.getByText('follows: 70 mm')).toBeVisible();
+  await fill(page, 'Tilt', '-6');
+  await expect(page.getByText('saddle 6° nose-down')).toBeVisible();
+  for (const [label, text] of [
+    ['Stack', '570'],
+    ['Reach', '385'],
+    ['Head angle', '71.5'],
+    ['Stem length', '100'],
+    ['Stem angle', '-6'],
+    ['Spacers', '20'],
+    ['Clamp to hoods, forward', '85'],
+  ])
+    await fill(page, label, text);
+  // The clamp by hand: 385 − 50 cos 71.5° + 100 cos 12.5° = 466.8; the hood 551.8; from the sit point at −200: 752.
+  await expect(page.getByTestId('computed-Saddle to hood')).toHaveText('752 mm');
+  await fill(page, 'Stem length', '4000');
+  await expect(page.getByText('Between 0 and 180 mm, please')).toBeVisible();
+  await page.getByLabel('Stem length', { exact: true }).press('Escape');
+  await saved(page);
+  await page.reload();
+  await expect(page.getByLabel('Stem length', { exact: true })).toHaveValue('100');
+  await expect(page.getByTestId('computed-Saddle to hood')).toHaveText('752 mm');
+});
+
+test('the demo riders come with their three stations filled', async ({ page }) => {
+  for (const [rider, complaint] of [
+    ['maren', 'front of knee, both sides'],
+    ['idris', 'outside edge of foot, both sides'],
+    ['pilar', 'low back'],
+  ]) {
+    await page.goto(`/sessions/${rider}-1/intake`);
+    await expect(page.getByRole('region', { name: `Suspects: ${complaint}` })).toBeVisible();
+    await page.goto(`/sessions/${rider}-1/bike`);
+    await expect(page.getByTestId('computed-Saddle to hood')).toContainText('mm');
+  }
+  await page.goto('/sessions/juno-1/body');
+  await expect(page.getByTestId('body-card')).toContainText('Left leg 5 mm longer.');
+});
