@@ -1,10 +1,11 @@
 import Redo from '@mui/icons-material/Redo';
 import Undo from '@mui/icons-material/Undo';
+import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import IconButton from '@mui/material/IconButton';
 import Typography from '@mui/material/Typography';
-import { useCallback, useEffect, useMemo, useSyncExternalStore } from 'react';
-import { data, Outlet, useFetcher, useRouteLoaderData } from 'react-router';
+import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
+import { data, Outlet, useFetcher, useRevalidator, useRouteLoaderData } from 'react-router';
 import type { SessionEdit } from '../../core/records/edits.ts';
 import { readPending, watchPending, withPending } from '../components/pendingEdits';
 import { RouteTrouble } from '../components/RouteTrouble';
@@ -13,6 +14,7 @@ import { TopBar } from '../components/TopBar';
 import { CATALOGUE } from '../demo/catalogue';
 import { seedDemo } from '../storage/demo';
 import { canStep } from '../storage/history';
+import { followSession } from '../storage/tabs';
 import { editSession, loadRider, loadSession, stepSession } from '../storage/sessions';
 import type { Route } from './+types/session';
 
@@ -88,6 +90,9 @@ function UndoRedo({ steps }: { steps: { undo: boolean; redo: boolean } }) {
 
 export default function Session({ loaderData }: Route.ComponentProps) {
   const { session, rider, steps } = loaderData;
+  const { revalidate } = useRevalidator();
+  const [company, setCompany] = useState(false);
+  useEffect(() => followSession(session.id, () => void revalidate(), setCompany), [session.id, revalidate]);
   return (
     <Box sx={{ height: { md: '100vh' }, minHeight: '100vh', display: 'flex', flexDirection: 'column' }}>
       <TopBar tools={<UndoRedo steps={steps} />}>
@@ -98,6 +103,12 @@ export default function Session({ loaderData }: Route.ComponentProps) {
           </Typography>
         </Typography>
       </TopBar>
+      {company && (
+        <Alert severity="info" variant="outlined" className="no-print" sx={{ borderRadius: 0, py: 0 }}>
+          This session is also open in another tab. Both show the same: what is changed in one, the other
+          follows.
+        </Alert>
+      )}
       <StationRuler session={session} />
       <Box component="main" sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: 'column' }}>
         <Outlet />

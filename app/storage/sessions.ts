@@ -5,6 +5,7 @@ import type { FitSession, Rider, Take } from '../../core/records/types.ts';
 import type { Tracks } from '../../core/stroke/tracks.ts';
 import { nextStep, note, stepped } from './history';
 import { saving } from './saveState';
+import { alone, tellWritten } from './tabs';
 import {
   dropTake,
   dropTracks,
@@ -67,10 +68,19 @@ export function stepSession(id: string, which: 'undo' | 'redo'): Promise<EditRes
   return now;
 }
 
-async function storeEdit(
-  id: string,
-  edit: SessionEdit,
-): Promise<{ result: EditResult; inverse: SessionEdit | null }> {
+interface Stored {
+  result: EditResult;
+  inverse: SessionEdit | null;
+}
+
+async function storeEdit(id: string, edit: SessionEdit): Promise<Stored> {
+  const stored = await alone(id, () => changeStored(id, edit));
+  if (stored.result.ok) tellWritten(id);
+  return stored;
+}
+
+/** One record, one write: a crash leaves the session as it was or as it is, never half of it. */
+async function changeStored(id: string, edit: SessionEdit): Promise<Stored> {
   const stored = await loadSession(id);
   const failed = (message: string) => ({ result: { ok: false as const, message }, inverse: null });
   if (!stored) return failed('This session is no longer on this device.');

@@ -1,0 +1,61 @@
+/** What one tab tells the others of this browser: that a session was written, or that somebody works on it. */
+interface Word {
+  kind: 'wrote' | 'here' | 'who';
+  sessionId: string;
+  tab: string;
+}
+
+const TAB = Math.random().toString(36).slice(2);
+const channel = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('deep-angle');
+
+const say = (kind: Word['kind'], sessionId: string): void =>
+  channel?.postMessage({ kind, sessionId, tab: TAB } satisfies Word);
+
+/** Tells the other tabs that a session was stored anew. */
+export const tellWritten = (sessionId: string): void => say('wrote', sessionId);
+
+/**
+ * Listens for other tabs on the same session.
+ * @param onWritten another tab has stored an edit  @param onCompany whether another tab is open on it
+ * @returns ends the listening
+ */
+export function followSession(
+  sessionId: string,
+  onWritten: () => void,
+  onCompany: (others: boolean) => void,
+): () => void {
+  if (!channel) return () => undefined;
+  const seen = new Map<string, number>();
+  const hear = ({ data }: MessageEvent<Word>): void => {
+    if (data.sessionId !== sessionId) return;
+    if (data.kind === 'wrote') onWritten();
+    if (data.kind === 'who') say('here', sessionId);
+    seen.set(data.tab, Date.now());
+    onCompany(true);
+  };
+  channel.addEventListener('message', hear);
+  say('who', sessionId);
+  // A tab that was closed no longer answers.
+  const ask = setInterval(() => {
+    for (const [tab, at] of seen) if (Date.now() - at > 9000) seen.delete(tab);
+    onCompany(seen.size > 0);
+    say('who', sessionId);
+  }, 4000);
+  return () => {
+    channel.removeEventListener('message', hear);
+    clearInterval(ask);
+  };
+}
+
+/**
+ * Runs a read-change-write so that no other tab's comes between: an edit is never lost under another one.
+ */
+export async function alone<T>(sessionId: string, work: () => Promise<T>): Promise<T> {
+  if (!('locks' in navigator)) return work();
+  // The lock's own result is typed loosely; the work's goes out by hand.
+  let result!: T;
+  await navigator.locks.request(`session:${sessionId}`, async () => {
+    result = await work();
+  });
+  return result;
+}
