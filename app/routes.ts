@@ -14,6 +14,8 @@ export default [
     route('read', 'routes/read.tsx'),
     route('plan', 'routes/plan.tsx'),
   ]),
+  route('riders/:riderId', 'routes/rider.tsx'),
+  route('bin', 'routes/bin.tsx'),
   route('settings', 'routes/settings.tsx'),
   route('*', 'routes/lost.tsx'),
 ] satisfies RouteConfig;

@@ -26,6 +26,7 @@ function session(id: string, startedIso: string, protocolId: string): FitSession
     id: `${id}-1`,
     riderId: id,
     startedIso,
+    deletedIso: null,
     protocolId,
     ...NOTED[id],
     take: READY[`${id}-1`] ?? null,
@@ -43,6 +44,7 @@ export const CATALOGUE: Catalogue = {
       name: 'Maren Toft',
       note: 'Bridge inspector, 47. Five days of towpath gravel ahead; ache at the front of the knee, tingling hands.',
       createdIso: '2026-11-02T09:00:00.000Z',
+      deletedIso: null,
     },
     {
       version,
@@ -50,6 +52,7 @@ export const CATALOGUE: Catalogue = {
       name: 'Idris Bellweather',
       note: 'Letter carrier, 29, on a flat-bar city bike, new to clipless pedals; pain at the outside of both feet.',
       createdIso: '2026-11-04T09:00:00.000Z',
+      deletedIso: null,
     },
     {
       version,
@@ -57,6 +60,7 @@ export const CATALOGUE: Catalogue = {
       name: 'Pilar Quist',
       note: 'Keeps the observatory’s instruments, 61, and rides up to it; low back, returning after two years off.',
       createdIso: '2026-11-09T09:00:00.000Z',
+      deletedIso: null,
     },
     {
       version,
@@ -64,6 +68,7 @@ export const CATALOGUE: Catalogue = {
       name: 'Juno Achterberg',
       note: 'Rides pursuit on a concrete track, 34, on extensions; nothing hurts, wants to be lower.',
       createdIso: '2026-11-12T09:00:00.000Z',
+      deletedIso: null,
     },
   ],
   sessions: [

@@ -9,22 +9,20 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import dayjs from 'dayjs';
 import { nanoid } from 'nanoid';
-import { useState } from 'react';
-import { Form, Link, redirect } from 'react-router';
-import { checkRecord, riderName } from '../../core/records/schemas.ts';
+import { useMemo, useState } from 'react';
+import { Form, Link, redirect, useSearchParams } from 'react-router';
+import { riderName } from '../../core/records/schemas.ts';
 import { RECORD_VERSIONS } from '../../core/records/migrations.ts';
 import type { FitSession, Rider } from '../../core/records/types.ts';
-import { UNMEASURED_BIKE } from '../../core/bike/setup.ts';
-import { UNTESTED_BODY } from '../../core/body/tests.ts';
-import { BLANK_INTAKE } from '../../core/intake/intake.ts';
 import { protocolById } from '../../core/prescribe/protocols.ts';
+import { Choice } from '../components/Choice';
 import { RouteTrouble } from '../components/RouteTrouble';
 import { stationsOf } from '../components/StationRuler';
 import { TopBar } from '../components/TopBar';
 import { CATALOGUE } from '../demo/catalogue';
 import { seedDemo } from '../storage/demo';
-import { saveRider, saveSession } from '../storage/sessions';
-import { riderStore, sessionStore } from '../storage/stores';
+import { allRiders, allSessions, emptyDueBin } from '../storage/bin';
+import { blankSession, saveRider, saveSession } from '../storage/sessions';
 import type { Route } from './+types/riders';
 
 interface Row {
@@ -32,35 +30,39 @@ interface Row {
   session: FitSession | null;
 }
 
-async function allOf<T>(store: LocalForage): Promise<T[]> {
-  const out: T[] = [];
-  await store.iterate<T, void>((value) => {
-    out.push(value);
-  });
-  return out;
+export async function clientLoader(): Promise<{ rows: Row[]; unread: number; binned: number }> {
+  await seedDemo(CATALOGUE);
+  await emptyDueBin(new Date().toISOString());
+  const [riders, sessions] = await Promise.all([allRiders(), allSessions()]);
+  const newest = new Map<string, FitSession>();
+  for (const s of sessions.good) {
+    const held = newest.get(s.riderId);
+    if (s.deletedIso === null && (!held || s.startedIso > held.startedIso)) newest.set(s.riderId, s);
+  }
+  const rows = riders.good
+    .filter((rider) => rider.deletedIso === null)
+    .map((rider) => ({ rider, session: newest.get(rider.id) ?? null }));
+  const binned = riders.good.length - rows.length + sessions.good.filter((s) => s.deletedIso !== null).length;
+  return { rows, unread: riders.unread + sessions.unread, binned };
 }
 
-export async function clientLoader(): Promise<{ rows: Row[]; unread: number }> {
-  await seedDemo(CATALOGUE);
-  const [riders, sessions] = await Promise.all([allOf<unknown>(riderStore), allOf<unknown>(sessionStore)]);
-  const good = riders.map((r) => checkRecord('rider', r));
-  const fits = sessions.map((s) => checkRecord('session', s)).flatMap((s) => (s.ok ? [s.value] : []));
-  const rows = good
-    .flatMap((r) => (r.ok ? [r.value] : []))
-    .map((rider) => ({
-      rider,
-      session:
-        fits
-          .filter((s) => s.riderId === rider.id)
-          .sort((a, b) => b.startedIso.localeCompare(a.startedIso))[0] ?? null,
-    }))
-    .sort((a, b) =>
-      (b.session?.startedIso ?? b.rider.createdIso).localeCompare(
-        a.session?.startedIso ?? a.rider.createdIso,
-      ),
-    );
-  return { rows, unread: good.length - rows.length };
-}
+type Order = 'visit' | 'name' | 'complaints';
+
+const ORDERS: readonly (readonly [Order, string])[] = [
+  ['visit', 'last visit'],
+  ['name', 'name'],
+  ['complaints', 'worst complaint'],
+];
+
+const lastSeen = (r: Row): string => r.session?.startedIso ?? r.rider.createdIso;
+const worst = (r: Row): number =>
+  Math.max(-1, ...(r.session?.intake.complaints.map((c) => c.severity) ?? []));
+
+const BY: Record<Order, (a: Row, b: Row) => number> = {
+  visit: (a, b) => lastSeen(b).localeCompare(lastSeen(a)),
+  name: (a, b) => a.rider.name.localeCompare(b.rider.name),
+  complaints: (a, b) => worst(b) - worst(a) || a.rider.name.localeCompare(b.rider.name),
+};
 
 /** A new rider with a first session. */
 export async function clientAction({ request }: Route.ClientActionArgs) {
@@ -74,19 +76,9 @@ export async function clientAction({ request }: Route.ClientActionArgs) {
     name: value as string,
     note: String(form.get('note') ?? '').slice(0, 2000),
     createdIso: now,
+    deletedIso: null,
   };
-  const session: FitSession = {
-    version: RECORD_VERSIONS.session,
-    id: nanoid(),
-    riderId: rider.id,
-    startedIso: now,
-    protocolId: 'long-distance',
-    intake: BLANK_INTAKE,
-    body: UNTESTED_BODY,
-    asFound: UNMEASURED_BIKE,
-    take: null,
-    triedSaddleMm: null,
-  };
+  const session = blankSession(rider.id, nanoid(), now);
   await saveRider(rider);
   await saveSession(session);
   return redirect(`/sessions/${session.id}/intake`);
@@ -94,7 +86,25 @@ export async function clientAction({ request }: Route.ClientActionArgs) {
 
 export default function Riders({ loaderData, actionData }: Route.ComponentProps) {
   const [adding, setAdding] = useState(false);
-  const { rows, unread } = loaderData;
+  const { rows, unread, binned } = loaderData;
+  const [search, setSearch] = useSearchParams();
+  const words = search.get('find') ?? '';
+  const order = ORDERS.find(([key]) => key === search.get('order'))?.[0] ?? 'visit';
+  const found = useMemo(() => {
+    const asked = words.toLowerCase().split(/\s+/).filter(Boolean);
+    return rows
+      .filter(({ rider }) => {
+        const text = `${rider.name} ${rider.note}`.toLowerCase();
+        return asked.every((w) => text.includes(w));
+      })
+      .sort(BY[order]);
+  }, [rows, words, order]);
+  const look = (key: string, value: string): void => {
+    const next = new URLSearchParams(search);
+    if (value) next.set(key, value);
+    else next.delete(key);
+    setSearch(next, { replace: true, preventScrollReset: true });
+  };
   return (
     <Box sx={{ minHeight: '100vh' }}>
       <TopBar>
@@ -115,11 +125,38 @@ export default function Riders({ loaderData, actionData }: Route.ComponentProps)
             be read, and {unread === 1 ? 'is' : 'are'} kept untouched.
           </Alert>
         )}
+        {rows.length > 0 && (
+          <Box sx={{ display: 'flex', gap: 3, alignItems: 'flex-end', flexWrap: 'wrap', mb: 2 }}>
+            <TextField
+              type="search"
+              size="small"
+              label="Find a rider"
+              value={words}
+              onChange={(e) => look('find', e.target.value)}
+              sx={{ width: 300 }}
+            />
+            <Choice
+              label="In order of"
+              options={ORDERS}
+              value={order}
+              onChange={(v) => look('order', v ?? '')}
+            />
+            <Box sx={{ flex: 1 }} />
+            {binned > 0 && (
+              <Button component={Link} to="/bin">
+                Bin ({binned})
+              </Button>
+            )}
+          </Box>
+        )}
+        {rows.length > 0 && found.length === 0 && (
+          <Typography sx={{ mb: 2 }}>No rider’s name or note has “{words}”.</Typography>
+        )}
         {rows.length === 0 && (
           <Typography>No riders yet. The first one is a name away: “New rider…”.</Typography>
         )}
         <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0, borderTop: 1, borderColor: 'text.primary' }}>
-          {rows.map(({ rider, session }) => (
+          {found.map(({ rider, session }) => (
             <RiderRow key={rider.id} rider={rider} session={session} />
           ))}
         </Box>
@@ -154,13 +191,18 @@ function RiderRow({ rider, session }: Row) {
   const stations = session ? stationsOf(session) : [];
   const next = stations.find((s) => !s.ready);
   return (
-    <Box component="li" sx={{ borderBottom: 1, borderColor: 'divider' }}>
+    <Box
+      component="li"
+      sx={{ borderBottom: 1, borderColor: 'divider', display: 'flex', alignItems: 'center' }}
+    >
       <Box
         component={session ? Link : 'div'}
         {...(session && { to: `/sessions/${session.id}` })}
         sx={{
+          flex: 1,
+          minWidth: 0,
           display: 'grid',
-          gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 1fr) 170px 190px' },
+          gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 1fr) 170px 170px' },
           gap: { xs: 0.5, md: 3 },
           py: 2,
           px: 1.5,
@@ -212,6 +254,9 @@ function RiderRow({ rider, session }: Row) {
           </Typography>
         </Box>
       </Box>
+      <Button component={Link} to={`/riders/${rider.id}`} aria-label={`${rider.name}: visits and record`}>
+        Record
+      </Button>
     </Box>
   );
 }

@@ -5,7 +5,7 @@ import Box from '@mui/material/Box';
 import IconButton from '@mui/material/IconButton';
 import Typography from '@mui/material/Typography';
 import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
-import { data, Outlet, useFetcher, useRevalidator, useRouteLoaderData } from 'react-router';
+import { data, Link, Outlet, useFetcher, useRevalidator, useRouteLoaderData } from 'react-router';
 import type { SessionEdit } from '../../core/records/edits.ts';
 import { readPending, watchPending, withPending } from '../components/pendingEdits';
 import { RouteTrouble } from '../components/RouteTrouble';
@@ -97,7 +97,13 @@ export default function Session({ loaderData }: Route.ComponentProps) {
     <Box sx={{ height: { md: '100vh' }, minHeight: '100vh', display: 'flex', flexDirection: 'column' }}>
       <TopBar tools={<UndoRedo steps={steps} />}>
         <Typography noWrap title={rider?.note}>
-          <strong>{rider?.name ?? 'Rider not found'}</strong>
+          {rider ? (
+            <Box component={Link} to={`/riders/${rider.id}`} sx={{ color: 'inherit', fontWeight: 700 }}>
+              {rider.name}
+            </Box>
+          ) : (
+            <strong>Rider not found</strong>
+          )}
           <Typography component="span" color="text.secondary" sx={{ ml: 1.5 }}>
             {rider?.note}
           </Typography>

@@ -1,3 +1,7 @@
+import { UNMEASURED_BIKE } from '../../core/bike/setup.ts';
+import { UNTESTED_BODY } from '../../core/body/tests.ts';
+import { BLANK_INTAKE } from '../../core/intake/intake.ts';
+import { RECORD_VERSIONS } from '../../core/records/migrations.ts';
 import { parseTracksCsv } from '../../core/formats/tracksCsv.ts';
 import { applyEdit, inverseOf, type EditResult, type SessionEdit } from '../../core/records/edits.ts';
 import { checkRecord, type Checked } from '../../core/records/schemas.ts';
@@ -26,6 +30,23 @@ export const loadRider = async (id: string): Promise<Rider | null> => {
   const checked = checkRecord('rider', await riderStore.getItem(id));
   return checked.ok ? checked.value : null;
 };
+
+/** A visit of which nothing is known yet. */
+export function blankSession(riderId: string, id: string, nowIso: string): FitSession {
+  return {
+    version: RECORD_VERSIONS.session,
+    id,
+    riderId,
+    startedIso: nowIso,
+    deletedIso: null,
+    protocolId: 'long-distance',
+    intake: BLANK_INTAKE,
+    body: UNTESTED_BODY,
+    asFound: UNMEASURED_BIKE,
+    take: null,
+    triedSaddleMm: null,
+  };
+}
 
 export const saveRider = (rider: Rider): Promise<unknown> =>
   saving(() => riderStore.setItem(rider.id, rider));

@@ -4,7 +4,7 @@ import { BLANK_INTAKE_3, UNMEASURED_BIKE_3 } from './blanks3.ts';
 export type RecordKind = 'rider' | 'session' | 'settings';
 
 /** The shape each kind has today. */
-export const RECORD_VERSIONS: Record<RecordKind, number> = { rider: 1, session: 3, settings: 2 };
+export const RECORD_VERSIONS: Record<RecordKind, number> = { rider: 2, session: 4, settings: 2 };
 
 interface Migration {
   /** The version it makes. */
@@ -19,7 +19,13 @@ const isObject = (v: unknown): v is Record<string, unknown> =>
 
 /** Small steps from each shape to the next, oldest first. What was once released is never edited. */
 export const MIGRATIONS: Record<RecordKind, readonly Migration[]> = {
-  rider: [],
+  rider: [
+    {
+      to: 2,
+      name: 'a deleted rider lies in the bin since a day',
+      change: (r) => ({ ...r, deletedIso: null }),
+    },
+  ],
   settings: [
     {
       to: 2,
@@ -53,6 +59,11 @@ export const MIGRATIONS: Record<RecordKind, readonly Migration[]> = {
           },
         };
       },
+    },
+    {
+      to: 4,
+      name: 'a deleted visit lies in the bin since a day',
+      change: (s) => ({ ...s, deletedIso: null }),
     },
   ],
 };

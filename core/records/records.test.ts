@@ -5,6 +5,7 @@ import { MIGRATIONS, RECORD_VERSIONS, type RecordKind } from './migrations.ts';
 import { withValue } from './path.ts';
 import { checkRecord } from './schemas.ts';
 import type { FitSession } from './types.ts';
+import { isDue, nextVisit } from './visits.ts';
 
 const idris = CATALOGUE.sessions.find((s) => s.riderId === 'idris')!;
 const maren = CATALOGUE.sessions.find((s) => s.riderId === 'maren')!;
@@ -66,6 +67,18 @@ describe('migrations', () => {
     expect([intake, body, asFound].every(Boolean)).toBe(true);
     expect(Object.keys(checked.ok ? checked.value : {})).not.toContain('bike');
   });
+  it('rider 2 and session 4: what is deleted lies in the bin since a day', () => {
+    const rider = Object.fromEntries(Object.entries(CATALOGUE.riders[0]).filter(([k]) => k !== 'deletedIso'));
+    expect(checkRecord('rider', { ...rider, version: 1 })).toMatchObject({
+      ok: true,
+      value: { deletedIso: null },
+    });
+    const old = Object.fromEntries(Object.entries(idris).filter(([k]) => k !== 'deletedIso'));
+    expect(checkRecord('session', { ...old, version: 3 })).toMatchObject({
+      ok: true,
+      value: { deletedIso: null },
+    });
+  });
   it('settings 2: lengths and masses have a unit', () => {
     expect(checkRecord('settings', { version: 1, theme: 'dark', jointConvention: 'bend' })).toMatchObject({
       ok: true,
@@ -84,6 +97,29 @@ describe('migrations', () => {
       ok: true,
       value: { take: null },
     });
+  });
+});
+
+describe('visits and the bin', () => {
+  it('the next visit starts from the last, without film, consent or anything shared', () => {
+    const before = structuredClone(idris);
+    const next = nextVisit(idris, 'idris-2', '2027-01-11T09:00:00.000Z');
+    expect(checkRecord('session', next)).toMatchObject({ ok: true });
+    expect(next).toMatchObject({
+      id: 'idris-2',
+      riderId: 'idris',
+      take: null,
+      intake: { filmConsent: null },
+    });
+    expect(next.asFound).toEqual(idris.asFound);
+    expect(next.intake.complaints).toEqual(idris.intake.complaints);
+    next.asFound.saddle.heightMm = 1;
+    expect(idris).toEqual(before);
+  });
+  it('thirty days, not a day less', () => {
+    expect(isDue('2026-11-01T10:00:00.000Z', '2026-12-01T09:59:00.000Z')).toBe(false);
+    expect(isDue('2026-11-01T10:00:00.000Z', '2026-12-01T10:01:00.000Z')).toBe(true);
+    expect(isDue(null, '2030-01-01T00:00:00.000Z')).toBe(false);
   });
 });
 

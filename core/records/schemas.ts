@@ -24,6 +24,7 @@ export const riderSchema = Joi.object<Rider>({
   name: riderName.required(),
   note: Joi.string().allow('').max(2000).required(),
   createdIso: iso,
+  deletedIso: Joi.string().isoDate().allow(null).required(),
 });
 
 const mark = Joi.object({ x: finite.required(), y: finite.required(), onSticker: Joi.boolean().required() });
@@ -77,6 +78,7 @@ export const sessionSchema = Joi.object<FitSession>({
   id,
   riderId: id,
   startedIso: iso,
+  deletedIso: Joi.string().isoDate().allow(null).required(),
   protocolId: Joi.string().max(60).required(),
   intake: intakeSchema.required(),
   body: bodySchema.required(),

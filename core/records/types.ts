@@ -16,6 +16,8 @@ export interface Rider {
   /** One line on who this is and why they came. */
   note: string;
   createdIso: string;
+  /** Since when it lies in the bin; null while it does not. */
+  deletedIso: string | null;
 }
 
 /** A landmark pointed out on the marked frame, image pixels. */
@@ -64,6 +66,8 @@ export interface FitSession {
   id: string;
   riderId: string;
   startedIso: string;
+  /** Since when it lies in the bin; null while it does not. */
+  deletedIso: string | null;
   protocolId: string;
   intake: Intake;
   body: BodyRecord;

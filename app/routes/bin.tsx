@@ -1,0 +1,141 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Dialog from '@mui/material/Dialog';
+import DialogActions from '@mui/material/DialogActions';
+import DialogContent from '@mui/material/DialogContent';
+import DialogTitle from '@mui/material/DialogTitle';
+import Typography from '@mui/material/Typography';
+import dayjs from 'dayjs';
+import { useState } from 'react';
+import { useFetcher } from 'react-router';
+import { BIN_DAYS } from '../../core/records/visits.ts';
+import { RouteTrouble } from '../components/RouteTrouble';
+import { TopBar } from '../components/TopBar';
+import { allRiders, allSessions, eraseRider, eraseSessionById } from '../storage/bin';
+import { loadRider, loadSession, saveRider, saveSession } from '../storage/sessions';
+import type { Route } from './+types/bin';
+
+export const meta: Route.MetaFunction = () => [{ title: 'Bin · Deep Angle' }];
+
+interface Binned {
+  kind: 'rider' | 'session';
+  id: string;
+  name: string;
+  deletedIso: string;
+}
+
+export async function clientLoader(): Promise<{ binned: Binned[] }> {
+  const [riders, sessions] = await Promise.all([allRiders(), allSessions()]);
+  const names = new Map(riders.good.map((r) => [r.id, r]));
+  const binned: Binned[] = [
+    ...riders.good.flatMap((r) =>
+      r.deletedIso ? [{ kind: 'rider' as const, id: r.id, name: r.name, deletedIso: r.deletedIso }] : [],
+    ),
+    // A visit of a rider in the bin goes and comes with the rider.
+    ...sessions.good.flatMap((s) => {
+      const rider = names.get(s.riderId);
+      return s.deletedIso && rider?.deletedIso === null
+        ? [
+            {
+              kind: 'session' as const,
+              id: s.id,
+              name: `${rider.name}, visit of ${dayjs(s.startedIso).format('D MMMM YYYY')}`,
+              deletedIso: s.deletedIso,
+            },
+          ]
+        : [];
+    }),
+  ];
+  return { binned: binned.sort((a, b) => b.deletedIso.localeCompare(a.deletedIso)) };
+}
+
+export async function clientAction({ request }: Route.ClientActionArgs) {
+  const { what, kind, id } = (await request.json()) as {
+    what: 'back' | 'erase';
+    kind: Binned['kind'];
+    id: string;
+  };
+  if (what === 'erase') {
+    await (kind === 'rider' ? eraseRider(id) : eraseSessionById(id));
+  } else if (kind === 'rider') {
+    const rider = await loadRider(id);
+    if (rider) await saveRider({ ...rider, deletedIso: null });
+  } else {
+    const stored = await loadSession(id);
+    if (stored?.ok) await saveSession({ ...stored.value, deletedIso: null });
+  }
+  return null;
+}
+
+export default function Bin({ loaderData }: Route.ComponentProps) {
+  const { binned } = loaderData;
+  const fetcher = useFetcher();
+  const [erasing, setErasing] = useState<Binned | null>(null);
+  const ask = (what: 'back' | 'erase', { kind, id }: Binned): void =>
+    void fetcher.submit({ what, kind, id }, { method: 'post', encType: 'application/json' });
+  return (
+    <Box sx={{ minHeight: '100vh' }}>
+      <TopBar>
+        <Typography color="text.secondary">Bin</Typography>
+      </TopBar>
+      <Box component="main" sx={{ maxWidth: 900, mx: 'auto', p: { xs: 2, md: 4 } }}>
+        <Typography variant="h1" gutterBottom>
+          Bin
+        </Typography>
+        <Typography color="text.secondary" sx={{ mb: 2 }}>
+          What is deleted lies here for {BIN_DAYS} days. Then it is gone whole, film included.
+        </Typography>
+        {binned.length === 0 && <Typography>The bin is empty.</Typography>}
+        {binned.map((b) => (
+          <Box
+            key={b.id}
+            sx={{
+              display: 'flex',
+              gap: 2,
+              py: 1,
+              borderBottom: 1,
+              borderColor: 'divider',
+              alignItems: 'center',
+              flexWrap: 'wrap',
+            }}
+          >
+            <Box sx={{ flex: 1, minWidth: 220 }}>
+              <Typography sx={{ fontWeight: 560 }}>{b.name}</Typography>
+              <Typography variant="body2" color="text.secondary">
+                {b.kind === 'rider' ? 'rider with all visits' : 'one visit'}; gone on{' '}
+                {dayjs(b.deletedIso).add(BIN_DAYS, 'day').format('D MMMM YYYY')}
+              </Typography>
+            </Box>
+            <Button variant="outlined" onClick={() => ask('back', b)}>
+              Bring back
+            </Button>
+            <Button onClick={() => setErasing(b)}>Erase now…</Button>
+          </Box>
+        ))}
+      </Box>
+      <Dialog open={erasing !== null} onClose={() => setErasing(null)}>
+        <DialogTitle>Erase {erasing?.name} whole?</DialogTitle>
+        <DialogContent>
+          Records, marks, tracks and film are removed from this device now. This can’t be undone.
+        </DialogContent>
+        <DialogActions>
+          <Button onClick={() => setErasing(null)}>Keep</Button>
+          <Button
+            variant="contained"
+            color="error"
+            onClick={() => {
+              ask('erase', erasing!);
+              setErasing(null);
+            }}
+          >
+            Erase
+          </Button>
+        </DialogActions>
+      </Dialog>
+    </Box>
+  );
+}
+
+export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
+  return <RouteTrouble error={error} bare />;
+}

@@ -1,0 +1,198 @@
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Dialog from '@mui/material/Dialog';
+import DialogActions from '@mui/material/DialogActions';
+import DialogContent from '@mui/material/DialogContent';
+import DialogTitle from '@mui/material/DialogTitle';
+import Typography from '@mui/material/Typography';
+import dayjs from 'dayjs';
+import { nanoid } from 'nanoid';
+import { useState } from 'react';
+import { data, Link, redirect, useFetcher } from 'react-router';
+import { complaintName } from '../../core/intake/intake.ts';
+import { protocolById } from '../../core/prescribe/protocols.ts';
+import { riderName } from '../../core/records/schemas.ts';
+import { BIN_DAYS, nextVisit } from '../../core/records/visits.ts';
+import { Sheet } from '../components/Desk';
+import { RouteTrouble } from '../components/RouteTrouble';
+import { TopBar } from '../components/TopBar';
+import { WordsField } from '../components/WordsField';
+import { allSessions } from '../storage/bin';
+import { blankSession, loadRider, loadSession, saveRider, saveSession } from '../storage/sessions';
+import type { Route } from './+types/rider';
+
+export const meta: Route.MetaFunction = ({ loaderData }) => [
+  {
+    title: `${(loaderData as { rider?: { name: string } } | undefined)?.rider?.name ?? 'Rider'} · Deep Angle`,
+  },
+];
+
+export async function clientLoader({ params }: Route.ClientLoaderArgs) {
+  const rider = await loadRider(params.riderId);
+  if (!rider) throw data('This rider is not on this device.', { status: 404 });
+  const sessions = (await allSessions()).good
+    .filter((s) => s.riderId === rider.id && s.deletedIso === null)
+    .sort((a, b) => b.startedIso.localeCompare(a.startedIso));
+  return { rider, sessions };
+}
+
+type Asked =
+  | { what: 'name' | 'note'; text: string }
+  | { what: 'delete' }
+  | { what: 'new' }
+  | { what: 'again' | 'delete-session'; sessionId: string };
+
+export async function clientAction({ request, params }: Route.ClientActionArgs) {
+  const asked = (await request.json()) as Asked;
+  const rider = await loadRider(params.riderId);
+  if (!rider) return { message: 'This rider is no longer on this device.' };
+  const now = new Date().toISOString();
+  switch (asked.what) {
+    case 'name': {
+      const { error, value } = riderName.required().validate(asked.text);
+      if (error) return { message: error.message };
+      await saveRider({ ...rider, name: value as string });
+      return null;
+    }
+    case 'note':
+      await saveRider({ ...rider, note: asked.text.slice(0, 2000) });
+      return null;
+    case 'delete':
+      await saveRider({ ...rider, deletedIso: now });
+      return redirect('/');
+    case 'new': {
+      const session = blankSession(rider.id, nanoid(), now);
+      await saveSession(session);
+      return redirect(`/sessions/${session.id}/intake`);
+    }
+    default: {
+      const stored = await loadSession(asked.sessionId);
+      if (!stored?.ok) return { message: stored?.message ?? 'This session is no longer on this device.' };
+      if (asked.what === 'delete-session') {
+        await saveSession({ ...stored.value, deletedIso: now });
+        return null;
+      }
+      const session = nextVisit(stored.value, nanoid(), now);
+      await saveSession(session);
+      return redirect(`/sessions/${session.id}/intake`);
+    }
+  }
+}
+
+export default function RiderPage({ loaderData }: Route.ComponentProps) {
+  const { rider, sessions } = loaderData;
+  const fetcher = useFetcher<{ message: string } | null>();
+  const [deleting, setDeleting] = useState<'rider' | string | null>(null);
+  const ask = (asked: Asked): void =>
+    void fetcher.submit(asked, { method: 'post', encType: 'application/json' });
+  const films = sessions.filter((s) => s.take).length;
+  return (
+    <Box sx={{ minHeight: '100vh' }}>
+      <TopBar>
+        <Typography noWrap>
+          <strong>{rider.name}</strong>
+        </Typography>
+      </TopBar>
+      <Box
+        component="main"
+        sx={{ maxWidth: 900, mx: 'auto', p: { xs: 2, md: 4 }, '& > section + section': { mt: 4 } }}
+      >
+        {fetcher.data?.message && (
+          <Alert severity="error" sx={{ mb: 2 }}>
+            {fetcher.data.message}
+          </Alert>
+        )}
+        <Sheet title="Rider">
+          <Box sx={{ display: 'grid', gap: 1.5, maxWidth: 560 }}>
+            <WordsField
+              label="Name"
+              most={120}
+              value={rider.name}
+              onChange={(text) => ask({ what: 'name', text })}
+            />
+            <WordsField
+              label="Why they came"
+              lines={2}
+              most={2000}
+              value={rider.note}
+              onChange={(text) => ask({ what: 'note', text })}
+            />
+          </Box>
+        </Sheet>
+        <Sheet title="Visits" note={sessions.length === 0 ? 'none yet' : `${sessions.length}`}>
+          {sessions.map((s) => (
+            <Box
+              key={s.id}
+              sx={{
+                display: 'grid',
+                gridTemplateColumns: { xs: '1fr', md: '170px 1fr auto' },
+                gap: 2,
+                py: 1,
+                borderBottom: 1,
+                borderColor: 'divider',
+                alignItems: 'center',
+              }}
+            >
+              <Typography component={Link} to={`/sessions/${s.id}`} color="text.primary">
+                {dayjs(s.startedIso).format('D MMMM YYYY')}
+              </Typography>
+              <Box>
+                <Typography>
+                  {protocolById(s.protocolId).name}
+                  {s.asFound.name && `, ${s.asFound.name}`}
+                </Typography>
+                <Typography variant="body2" color="text.secondary">
+                  {s.intake.complaints.map((c) => `${complaintName(c)} ${c.severity}`).join('; ') ||
+                    'no complaint'}
+                </Typography>
+              </Box>
+              <Box>
+                <Button size="small" onClick={() => ask({ what: 'again', sessionId: s.id })}>
+                  Next visit from this
+                </Button>
+                <Button size="small" onClick={() => setDeleting(s.id)}>
+                  Delete…
+                </Button>
+              </Box>
+            </Box>
+          ))}
+          <Box sx={{ display: 'flex', gap: 2, mt: 2 }}>
+            <Button variant="outlined" onClick={() => ask({ what: 'new' })}>
+              New visit, blank
+            </Button>
+            <Button onClick={() => setDeleting('rider')}>Delete this rider…</Button>
+          </Box>
+        </Sheet>
+      </Box>
+      <Dialog open={deleting !== null} onClose={() => setDeleting(null)}>
+        <DialogTitle>{deleting === 'rider' ? `Delete ${rider.name}?` : 'Delete this visit?'}</DialogTitle>
+        <DialogContent>
+          {deleting === 'rider'
+            ? `${sessions.length} ${sessions.length === 1 ? 'visit' : 'visits'} and ${films} ${films === 1 ? 'film' : 'films'} go with the rider.`
+            : 'Its film, marks and figures go with it.'}{' '}
+          They lie in the bin for {BIN_DAYS} days and can be brought back; then they are gone whole.
+        </DialogContent>
+        <DialogActions>
+          <Button onClick={() => setDeleting(null)}>Keep</Button>
+          <Button
+            variant="contained"
+            color="error"
+            onClick={() => {
+              ask(
+                deleting === 'rider' ? { what: 'delete' } : { what: 'delete-session', sessionId: deleting! },
+              );
+              setDeleting(null);
+            }}
+          >
+            To the bin
+          </Button>
+        </DialogActions>
+      </Dialog>
+    </Box>
+  );
+}
+
+export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
+  return <RouteTrouble error={error} bare />;
+}

@@ -1,0 +1,54 @@
+import { expect, test } from '@playwright/test';
+
+test('riders are found and put in order, renamed, come again, go to the bin and come back', async ({
+  page,
+}) => {
+  await page.goto('/');
+  await page.getByLabel('Find a rider').fill('obser');
+  await expect(page.getByRole('heading', { level: 2 })).toHaveText(['Pilar Quist']);
+  await page.getByLabel('Find a rider').fill('nobody here');
+  await expect(page.getByText('No rider’s name or note has “nobody here”.')).toBeVisible();
+  await page.getByLabel('Find a rider').fill('');
+  await page.getByRole('button', { name: 'name', exact: true }).click();
+  await expect(page.getByRole('heading', { level: 2 }).first()).toHaveText('Idris Bellweather');
+  await page.getByRole('button', { name: 'worst complaint' }).click();
+  await expect(page.getByRole('heading', { level: 2 }).last()).toHaveText('Juno Achterberg');
+
+  await page.getByRole('link', { name: 'Idris Bellweather: visits and record' }).click();
+  await page.getByLabel('Name').fill('   ');
+  await page.getByLabel('Name').press('Enter');
+  await expect(page.getByRole('alert')).toContainText('Type the rider’s name.');
+  await page.getByLabel('Name').fill('Idris B. Bellweather');
+  await page.getByLabel('Name').press('Enter');
+  await expect(page.getByRole('banner')).toContainText('Idris B. Bellweather');
+
+  // The next visit has the bike and the complaints of the last one, and no film.
+  await page.getByRole('button', { name: 'Next visit from this' }).click();
+  await expect(page.getByRole('region', { name: /^Suspects: outside edge of foot/ })).toBeVisible();
+  await page.getByRole('link', { name: /^3 Bike/ }).click();
+  await expect(page.getByLabel('Height to bottom bracket', { exact: true })).toHaveValue('744');
+  await expect(page.getByRole('link', { name: /^4 Film/ })).toContainText('no clip');
+  await page.getByRole('link', { name: 'Idris B. Bellweather' }).click();
+  await expect(page.getByRole('button', { name: 'Next visit from this' })).toHaveCount(2);
+
+  // A visit to the bin and back.
+  await page.getByRole('button', { name: 'Delete…' }).first().click();
+  await page.getByRole('button', { name: 'To the bin' }).click();
+  await expect(page.getByRole('button', { name: 'Next visit from this' })).toHaveCount(1);
+  // The rider too: said what goes along.
+  await page.getByRole('button', { name: 'Delete this rider…' }).click();
+  await expect(page.getByRole('dialog')).toContainText('1 visit and 1 film go with the rider');
+  await page.getByRole('button', { name: 'To the bin' }).click();
+  await expect(page.getByRole('heading', { name: 'Idris B. Bellweather' })).toBeHidden();
+  await page.getByRole('link', { name: 'Bin (2)' }).click();
+  await page.getByRole('button', { name: 'Bring back' }).first().click();
+  await expect(page.getByText('one visit; gone on')).toBeVisible();
+  await page.getByRole('button', { name: 'Erase now…' }).click();
+  await page.getByRole('button', { name: 'Erase', exact: true }).click();
+  await expect(page.getByText('The bin is empty.')).toBeVisible();
+  await page.goto('/');
+  await page.getByRole('heading', { name: 'Idris B. Bellweather' }).click();
+  await expect(page).toHaveURL(/idris-1/);
+  await page.goto('/sessions/idris-1/plan');
+  await page.getByTestId('advice').waitFor();
+});
