@@ -15,6 +15,7 @@ export default [
     route('plan', 'routes/plan.tsx'),
   ]),
   route('riders/:riderId', 'routes/rider.tsx'),
+  route('backup', 'routes/backup.tsx'),
   route('bin', 'routes/bin.tsx'),
   route('settings', 'routes/settings.tsx'),
   route('*', 'routes/lost.tsx'),

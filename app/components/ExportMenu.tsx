@@ -11,16 +11,8 @@ import type { Reading } from '../../core/stroke/read.ts';
 import type { Tracks } from '../../core/stroke/tracks.ts';
 import { saving } from '../storage/saveState';
 import { saveTracks } from '../storage/stores';
+import { download } from './download';
 import { useEdit } from './useEdit';
-
-function download(name: string, text: string, type: string): void {
-  const url = URL.createObjectURL(new Blob([text], { type }));
-  const link = document.createElement('a');
-  link.href = url;
-  link.download = name;
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(url), 10_000);
-}
 
 /** Writes the session's tracks, angles and whole record as files, and reads a tracks table back in. */
 export function ExportMenu({

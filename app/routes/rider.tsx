@@ -15,10 +15,14 @@ import { protocolById } from '../../core/prescribe/protocols.ts';
 import { riderName } from '../../core/records/schemas.ts';
 import { BIN_DAYS, nextVisit } from '../../core/records/visits.ts';
 import { Sheet } from '../components/Desk';
+import { download } from '../components/download';
 import { RouteTrouble } from '../components/RouteTrouble';
 import { TopBar } from '../components/TopBar';
 import { WordsField } from '../components/WordsField';
+import { CATALOGUE } from '../demo/catalogue';
+import { saveBundle } from '../storage/backup';
 import { allSessions } from '../storage/bin';
+import { seedDemo } from '../storage/demo';
 import { blankSession, loadRider, loadSession, saveRider, saveSession } from '../storage/sessions';
 import type { Route } from './+types/rider';
 
@@ -29,6 +33,7 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [
 ];
 
 export async function clientLoader({ params }: Route.ClientLoaderArgs) {
+  await seedDemo(CATALOGUE);
   const rider = await loadRider(params.riderId);
   if (!rider) throw data('This rider is not on this device.', { status: 404 });
   const sessions = (await allSessions()).good
@@ -83,6 +88,7 @@ export async function clientAction({ request, params }: Route.ClientActionArgs) 
 export default function RiderPage({ loaderData }: Route.ComponentProps) {
   const { rider, sessions } = loaderData;
   const fetcher = useFetcher<{ message: string } | null>();
+  const [packing, setPacking] = useState(false);
   const [deleting, setDeleting] = useState<'rider' | string | null>(null);
   const ask = (asked: Asked): void =>
     void fetcher.submit(asked, { method: 'post', encType: 'application/json' });
@@ -160,6 +166,17 @@ export default function RiderPage({ loaderData }: Route.ComponentProps) {
           <Box sx={{ display: 'flex', gap: 2, mt: 2 }}>
             <Button variant="outlined" onClick={() => ask({ what: 'new' })}>
               New visit, blank
+            </Button>
+            <Button
+              disabled={packing}
+              onClick={() => {
+                setPacking(true);
+                void saveBundle(rider.id, () => undefined)
+                  .then((blob) => download(`${rider.name.replace(/[^\p{L}\p{N}]+/gu, '-')}.zip`, blob))
+                  .finally(() => setPacking(false));
+              }}
+            >
+              {packing ? 'Packing…' : 'Everything we hold on this rider'}
             </Button>
             <Button onClick={() => setDeleting('rider')}>Delete this rider…</Button>
           </Box>

@@ -131,3 +131,12 @@ export function checkRecord<K extends RecordKind>(kind: K, record: unknown): Che
     ? { ok: false, reason: 'broken', message: error.message }
     : { ok: true, value: value as RecordOf[K] };
 }
+
+/** What Joi offers of the Standard Schema interface, which its own types leave out. */
+interface ToJsonSchema {
+  '~standard': { jsonSchema: { input: (options: { target: string }) => object } };
+}
+
+/** A record's shape as a JSON Schema (draft 2020-12), for files that leave the application. */
+export const jsonSchemaOf = (kind: RecordKind): object =>
+  (SCHEMAS[kind] as unknown as ToJsonSchema)['~standard'].jsonSchema.input({ target: 'draft-2020-12' });

@@ -1,0 +1,259 @@
+import { zipSync, type Zippable } from 'fflate';
+import { describe, expect, it } from 'vitest';
+import { CATALOGUE } from '../../app/demo/catalogue.ts';
+import { seededRandom } from '../../sim/random.ts';
+import { emptyTracks } from '../stroke/tracks.ts';
+import {
+  clipsOfBundle,
+  entryOf,
+  inspectBundle,
+  planImport,
+  writeBundle,
+  type Bundle,
+  type Inspection,
+} from './bundle.ts';
+
+const [maren, idris] = CATALOGUE.riders;
+const idrisVisit = CATALOGUE.sessions.find((s) => s.riderId === 'idris')!;
+const marenVisit = CATALOGUE.sessions.find((s) => s.riderId === 'maren')!;
+const takeId = idrisVisit.take!.id;
+
+/** A file as it comes from the disk, in pieces of uneven size. */
+async function* pieces(bytes: Uint8Array, size = 50_000): AsyncGenerator<Uint8Array> {
+  for (let at = 0; at < bytes.length; at += size) yield await Promise.resolve(bytes.subarray(at, at + size));
+}
+
+const inspect = (bytes: Uint8Array): Promise<Inspection> => inspectBundle(pieces(bytes));
+const text = (s: string): Uint8Array => new TextEncoder().encode(s);
+const json = (v: unknown): Uint8Array => text(JSON.stringify(v));
+const film = Uint8Array.from({ length: 300_000 }, (_, i) => (i * 7919) % 251);
+
+async function studio(): Promise<Uint8Array> {
+  const tracks = emptyTracks([0, 0.02], ['hip']);
+  tracks.landmarks.hip.xPx.set([1.5, NaN]);
+  tracks.landmarks.hip.yPx.set([2.5, NaN]);
+  const bundle: Bundle = {
+    riders: [maren, idris],
+    sessions: [marenVisit, idrisVisit],
+    tracks: new Map([[takeId, tracks]]),
+    clips: new Map([[takeId, film]]),
+  };
+  return writeBundle(bundle);
+}
+
+describe('a backup', () => {
+  it('comes back as it went: records, tracks, film to the byte', async () => {
+    const bytes = await studio();
+    const back = await inspect(bytes);
+    expect(back.faults).toEqual([]);
+    expect(back.riders).toEqual([maren, idris]);
+    expect(back.sessions).toEqual([marenVisit, idrisVisit]);
+    expect([...back.tracks.get(takeId)!.landmarks.hip.xPx]).toEqual([1.5, NaN]);
+    const clips = new Map<string, Uint8Array>();
+    await clipsOfBundle(pieces(bytes, 7777), new Set([takeId]), (id, b) => clips.set(id, b));
+    expect([...clips.keys()]).toEqual([takeId]);
+    expect(Buffer.compare(clips.get(takeId)!, film)).toBe(0);
+  });
+  it('keeps, replaces or takes in beside', async () => {
+    const back = await inspect(await studio());
+    let n = 0;
+    const plan = (mode: 'keep' | 'replace' | 'both') =>
+      planImport(back, new Set(['idris']), mode, () => `new${(n += 1)}`);
+    expect(plan('keep').riders.map((r) => r.id)).toEqual(['maren']);
+    expect(plan('replace')).toMatchObject({
+      replaced: ['idris'],
+      riders: [{ id: 'maren' }, { id: 'idris' }],
+    });
+    const both = plan('both');
+    const beside = both.sessions.find((s) => s.take)!;
+    expect(beside.riderId).toBe(both.riders[1].id);
+    expect([beside.id, beside.riderId, beside.take!.id]).not.toContain('idris');
+    expect(both.takes.get(beside.take!.id)).toBe(takeId);
+    expect(beside.asFound).toEqual(idrisVisit.asFound);
+  });
+});
+
+/** A good backup with one file broken or added. */
+const withFile = (name: string, content: Uint8Array): Uint8Array =>
+  zipSync({
+    'riders/maren.json': json(maren),
+    'sessions/maren-1.json': json(marenVisit),
+    [name]: content,
+  } as Zippable);
+
+const visit = (change: object): Uint8Array => json({ ...idrisVisit, ...change });
+const deep = (depth: number): string => '['.repeat(depth) + ']'.repeat(depth);
+
+/** Each a single thing wrong; the rest of the backup is good and must come through. */
+const BAD_ENTRIES: [string, string, Uint8Array][] = [
+  ['a path upwards', '../riders/evil.json', json(idris)],
+  ['a path upwards inside', 'riders/../../evil.json', json(idris)],
+  ['an absolute path', '/etc/passwd', text('root')],
+  ['a Windows path', 'riders\\evil.json', json(idris)],
+  ['a drive', 'C:/evil.json', json(idris)],
+  ['a script for a name', 'riders/<script>alert(1)</script>.json', json(idris)],
+  ['a null in the name', 'riders/a\u0000.json', json(idris)],
+  ['a very long name', `riders/${'a'.repeat(5000)}.json`, json(idris)],
+  ['another kind of file', 'riders/idris.exe', json(idris)],
+  ['a page', 'index.html', text('<script>alert(1)</script>')],
+  ['a film outside a take', 'film', film],
+  ['a prototype for an id', 'riders/__proto__ .json', json(idris)],
+  ['not JSON', 'riders/idris.json', text('hello')],
+  ['JSON cut short', 'riders/idris.json', text('{"version":2,"id":"idr')],
+  [
+    'NaN for a number',
+    'sessions/idris-1.json',
+    text(JSON.stringify(idrisVisit).replace(/"stackMm":\d+/, '"stackMm":NaN')),
+  ],
+  [
+    'Infinity',
+    'sessions/idris-1.json',
+    text(JSON.stringify(idrisVisit).replace(/"stackMm":\d+/, '"stackMm":1e999')),
+  ],
+  ['an empty file', 'riders/idris.json', new Uint8Array(0)],
+  ['binary', 'riders/idris.json', Uint8Array.from([0xff, 0xfe, 0, 1, 2, 3])],
+  ['nothing but brackets', 'riders/idris.json', text(deep(200))],
+  ['null', 'riders/idris.json', json(null)],
+  ['a number', 'riders/idris.json', json(7)],
+  ['a string', 'riders/idris.json', json('idris')],
+  ['a list', 'riders/idris.json', json([idris])],
+  ['an empty object', 'riders/idris.json', json({})],
+  ['no version', 'riders/idris.json', json({ ...idris, version: undefined })],
+  ['a version in words', 'riders/idris.json', json({ ...idris, version: 'two' })],
+  ['version 0', 'riders/idris.json', json({ ...idris, version: 0 })],
+  ['a newer version', 'riders/idris.json', json({ ...idris, version: 99 })],
+  ['no name', 'riders/idris.json', json({ ...idris, name: undefined })],
+  ['an empty name', 'riders/idris.json', json({ ...idris, name: '' })],
+  ['a name of a million letters', 'riders/idris.json', json({ ...idris, name: 'x'.repeat(900_000) })],
+  ['a name that is an object', 'riders/idris.json', json({ ...idris, name: { first: 'I' } })],
+  ['another id inside', 'riders/idris.json', json({ ...idris, id: 'other' })],
+  ['an id with a path', 'riders/idris.json', json({ ...idris, id: '../x' })],
+  ['a date in words', 'riders/idris.json', json({ ...idris, createdIso: 'yesterday' })],
+  ['one key too many', 'riders/idris.json', json({ ...idris, admin: true })],
+  [
+    'a prototype',
+    'riders/idris.json',
+    text(JSON.stringify(idris).replace('{', '{"__proto__":{"admin":true},')),
+  ],
+  ['far too large', 'riders/idris.json', json({ ...idris, note: 'n'.repeat(3_000_000) })],
+  ['a hundred megabytes of JSON', 'sessions/idris-1.json', text(`{"a":"${'0'.repeat(100_000_000)}"}`)],
+  ['a visit of nobody', 'sessions/idris-1.json', json(idrisVisit)],
+  ['a visit without intake', 'sessions/idris-1.json', visit({ riderId: 'maren', intake: undefined })],
+  [
+    'a negative wheelbase',
+    'sessions/idris-1.json',
+    visit({
+      riderId: 'maren',
+      asFound: { ...idrisVisit.asFound, frame: { ...idrisVisit.asFound.frame, wheelbaseMm: -5 } },
+    }),
+  ],
+  [
+    'a length in words',
+    'sessions/idris-1.json',
+    visit({
+      riderId: 'maren',
+      asFound: { ...idrisVisit.asFound, crank: { lengthMm: '175', qFactorMm: null } },
+    }),
+  ],
+  [
+    'a test that does not exist',
+    'sessions/idris-1.json',
+    visit({ riderId: 'maren', body: { results: { magic: {} }, adjustmentsOff: [] } }),
+  ],
+  [
+    'a complaint of a tail',
+    'sessions/idris-1.json',
+    visit({
+      riderId: 'maren',
+      intake: {
+        ...idrisVisit.intake,
+        complaints: [
+          { id: 'a', region: 'tail', side: 'both', severity: 5, onset: 'after', since: '', eases: '' },
+        ],
+      },
+    }),
+  ],
+  [
+    'a pain of 11',
+    'sessions/idris-1.json',
+    visit({
+      riderId: 'maren',
+      intake: { ...idrisVisit.intake, complaints: [{ ...idrisVisit.intake.complaints[0], severity: 11 }] },
+    }),
+  ],
+  [
+    'marks as a list',
+    'sessions/idris-1.json',
+    visit({ riderId: 'maren', take: { ...idrisVisit.take, marks: [] } }),
+  ],
+  [
+    'a film from another place',
+    'sessions/idris-1.json',
+    visit({
+      riderId: 'maren',
+      take: { ...idrisVisit.take, demo: { clipUrl: 'https://example.org/a.webm', tracksUrl: null } },
+    }),
+  ],
+  ['tracks without a header', `takes/${takeId}/tracks.csv`, text('1,2,3')],
+  ['tracks with words', `takes/${takeId}/tracks.csv`, text('frame,t_s,hip_x_px,hip_y_px\n0,0,here,there')],
+  [
+    'tracks that go back in time',
+    `takes/${takeId}/tracks.csv`,
+    text('frame,t_s,hip_x_px,hip_y_px\n0,1,1,1\n1,0,1,1'),
+  ],
+  ['empty tracks', `takes/${takeId}/tracks.csv`, new Uint8Array(0)],
+];
+
+describe('hostile and broken backups do no harm', () => {
+  it.each(BAD_ENTRIES)('%s', async (_, name, content) => {
+    const back = await inspect(withFile(name, content));
+    expect(back.faults).toHaveLength(1);
+    expect(back.faults[0].why.length).toBeGreaterThan(10);
+    expect(back.faults[0].name.length).toBeLessThanOrEqual(200);
+    expect(back.riders).toEqual([maren]);
+    expect(back.sessions).toEqual([marenVisit]);
+    expect(back.tracks.size).toBe(0);
+    expect(({} as { admin?: boolean }).admin).toBeUndefined();
+  });
+
+  const good = zipSync({ 'riders/maren.json': json(maren), 'riders/idris.json': json(idris) });
+  it.each([
+    ['an empty file', new Uint8Array(0), 'empty'],
+    ['a text', text('Dear fitter,'), 'not a zip'],
+    ['a picture', Uint8Array.from([0x89, 0x50, 0x4e, 0x47, 13, 10, 26, 10]), 'not a zip'],
+    ['an empty zip', zipSync({}), 'no riders'],
+    ['a zip of something else', zipSync({ 'a.txt': text('a') }), 'no part of a backup'],
+    ['a zip cut in the middle of a record', good.subarray(0, 120), 'cut short'],
+    ['a zip of zips', zipSync({ 'riders.zip': good }), 'no part of a backup'],
+    ['only folders', zipSync({ riders: {} }), 'no riders'],
+  ])('%s', async (_, bytes, why) => {
+    const back = await inspect(bytes);
+    expect(back.faults.map((f) => f.why).join()).toContain(why);
+    expect(back.riders.length + back.sessions.length).toBe(0);
+  });
+
+  it('garbled bytes never throw, and never let a broken record through', async () => {
+    const random = seededRandom(5);
+    for (let k = 0; k < 60; k += 1) {
+      const bytes = good.slice();
+      for (let n = 0; n < 12; n += 1)
+        bytes[4 + Math.floor(random() * (bytes.length - 4))] = Math.floor(random() * 256);
+      const back = await inspect(bytes);
+      for (const r of back.riders) expect(Object.keys(r).sort()).toEqual(Object.keys(maren).sort());
+    }
+  });
+
+  it('knows its own names and no others', () => {
+    expect(entryOf('riders/maren.json')).toEqual({ kind: 'rider', id: 'maren' });
+    expect(entryOf('takes/a-b_C9/film')).toEqual({ kind: 'clip', id: 'a-b_C9' });
+    for (const name of [
+      'riders/.json',
+      'riders/a.json/',
+      'riders/a.json\n',
+      'takes//film',
+      'Riders/a.json',
+      'takes/a/b/film',
+    ])
+      expect(entryOf(name), name).toBeNull();
+  });
+});

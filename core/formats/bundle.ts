@@ -1,0 +1,279 @@
+import { Unzip, UnzipInflate, zip, type AsyncZippable } from 'fflate';
+import { checkRecord, jsonSchemaOf } from '../records/schemas.ts';
+import type { FitSession, Rider } from '../records/types.ts';
+import type { Tracks } from '../stroke/tracks.ts';
+import { parseTracksCsv, writeTracksCsv } from './tracksCsv.ts';
+
+/** What a backup holds of riders: records, and of each take its film and tracks where there are any. */
+export interface Bundle {
+  riders: Rider[];
+  sessions: FitSession[];
+  tracks: Map<string, Tracks>;
+  clips: Map<string, Uint8Array>;
+}
+
+/** One file inside a backup, by its name. */
+export type EntryName = { kind: 'rider' | 'session' | 'tracks' | 'clip'; id: string } | { kind: 'about' };
+
+/** Something in a backup that is not taken in, and why. */
+export interface Fault {
+  name: string;
+  why: string;
+}
+
+const ID = '[A-Za-z0-9_-]{1,40}';
+const NAMES: readonly [RegExp, 'rider' | 'session' | 'tracks' | 'clip'][] = [
+  [new RegExp(`^riders/(${ID})\\.json$`), 'rider'],
+  [new RegExp(`^sessions/(${ID})\\.json$`), 'session'],
+  [new RegExp(`^takes/(${ID})/tracks\\.csv$`), 'tracks'],
+  [new RegExp(`^takes/(${ID})/film$`), 'clip'],
+];
+
+/** What an entry's name says it is; null for anything that no backup of ours has, paths that lead elsewhere among them. */
+export function entryOf(name: string): EntryName | null {
+  if (name === 'README.txt' || /^schema\/[a-z]+\.schema\.json$/.test(name)) return { kind: 'about' };
+  for (const [pattern, kind] of NAMES) {
+    const found = pattern.exec(name);
+    if (found) return { kind, id: found[1] };
+  }
+  return null;
+}
+
+const README = `A backup of Deep Angle: open files, readable without it.
+
+riders/<id>.json      a rider
+sessions/<id>.json    a visit: intake, body, the bike as found, marks, figures tried
+takes/<id>/film       the film, exactly as it was brought in
+takes/<id>/tracks.csv where each landmark is on each frame, pixels
+schema/               the JSON Schemas of the records
+
+Lengths are millimetres, masses kilograms, angles degrees, times ISO 8601 or seconds.
+`;
+
+/** Writes a backup: one zip of open files. Film is stored as it is, the rest is packed. */
+export function writeBundle(b: Bundle): Promise<Uint8Array> {
+  const text = (s: string): Uint8Array => new TextEncoder().encode(s);
+  const json = (record: unknown): Uint8Array => text(`${JSON.stringify(record, null, 1)}\n`);
+  const files: AsyncZippable = { 'README.txt': text(README) };
+  for (const kind of ['rider', 'session'] as const)
+    files[`schema/${kind}.schema.json`] = json(jsonSchemaOf(kind));
+  for (const r of b.riders) files[`riders/${r.id}.json`] = json(r);
+  for (const s of b.sessions) files[`sessions/${s.id}.json`] = json(s);
+  for (const [id, tracks] of b.tracks) files[`takes/${id}/tracks.csv`] = text(writeTracksCsv(tracks));
+  for (const [id, clip] of b.clips) files[`takes/${id}/film`] = [clip, { level: 0 }];
+  return new Promise((resolve, reject) =>
+    zip(files, { level: 6 }, (error, bytes) => (error ? reject(error) : resolve(bytes))),
+  );
+}
+
+/** No honest entry is larger, unpacked, bytes. */
+const MOST: Record<EntryName['kind'], number> = {
+  rider: 1_000_000,
+  session: 5_000_000,
+  tracks: 200_000_000,
+  clip: 4_000_000_000,
+  about: 1_000_000,
+};
+const MOST_ENTRIES = 100_000;
+
+/**
+ * Reads a backup piece by piece, entry by entry. Nothing is trusted: names, sizes and contents are checked, and what does not fit
+ * is listed and left out, never the rest with it.
+ * @param pieces the file  @param wanted kinds to unpack; the others are only listed
+ * @param take gets every good entry, whole
+ */
+async function unpack(
+  pieces: AsyncIterable<Uint8Array>,
+  wanted: (e: EntryName) => boolean,
+  take: (e: EntryName, bytes: Uint8Array, name: string) => void,
+): Promise<Fault[]> {
+  const faults: Fault[] = [];
+  const open = new Set<string>();
+  const names = new Set<string>();
+  let stop = false;
+  const fault = (name: string, why: string): number => faults.push({ name: name.slice(0, 200), why });
+  const unzip = new Unzip((file) => {
+    const entry = entryOf(file.name);
+    if (stop || file.name.endsWith('/')) return;
+    if (!entry) {
+      fault(file.name, 'This is no part of a backup.');
+      return;
+    }
+    if (names.has(file.name)) {
+      fault(file.name, 'It is in the backup twice; the first is taken.');
+      return;
+    }
+    names.add(file.name);
+    if (names.size > MOST_ENTRIES) {
+      fault(file.name, `More than ${MOST_ENTRIES} files: the rest is left out.`);
+      stop = true;
+      return;
+    }
+    if (!wanted(entry)) return;
+    const most = MOST[entry.kind];
+    const parts: Uint8Array[] = [];
+    let size = 0;
+    open.add(file.name);
+    file.ondata = (error, part, final) => {
+      if (!open.has(file.name)) return;
+      size += part?.length ?? 0;
+      if (error || size > most) {
+        open.delete(file.name);
+        parts.length = 0;
+        fault(
+          file.name,
+          error
+            ? 'It can’t be unpacked: the backup is damaged here.'
+            : 'It is far larger than any such file is.',
+        );
+        file.terminate();
+        return;
+      }
+      parts.push(part);
+      if (!final) return;
+      open.delete(file.name);
+      const whole = new Uint8Array(size);
+      let at = 0;
+      for (const p of parts) {
+        whole.set(p, at);
+        at += p.length;
+      }
+      take(entry, whole, file.name);
+    };
+    try {
+      file.start();
+    } catch {
+      open.delete(file.name);
+      fault(file.name, 'It is packed in a way that is not known here.');
+    }
+  });
+  unzip.register(UnzipInflate);
+  let first = true;
+  try {
+    for await (const piece of pieces) {
+      if (first && !(piece[0] === 0x50 && piece[1] === 0x4b)) {
+        return [{ name: 'the file', why: 'This is no backup: it is not a zip file.' }];
+      }
+      first = false;
+      // Small pieces, so that what unpacks enormously is noticed before it has.
+      for (let at = 0; at < piece.length && !stop; at += 16_384)
+        unzip.push(piece.subarray(at, at + 16_384), false);
+      if (stop) break;
+    }
+    if (!stop) unzip.push(new Uint8Array(0), true);
+  } catch {
+    fault('the file', 'It is damaged: what comes after the damage can’t be read.');
+  }
+  for (const name of open) fault(name, 'The backup is cut short here.');
+  if (first) fault('the file', 'It is empty.');
+  else if (names.size === 0 && faults.length === 0) fault('the file', 'It holds no riders and no visits.');
+  return faults;
+}
+
+export interface Inspection {
+  riders: Rider[];
+  sessions: FitSession[];
+  tracks: Map<string, Tracks>;
+  faults: Fault[];
+}
+
+/** The records and tracks of a backup, each checked; film is left packed. Visits without their rider are listed and left out. */
+export async function inspectBundle(pieces: AsyncIterable<Uint8Array>): Promise<Inspection> {
+  const riders: Rider[] = [];
+  const sessions: { record: FitSession; name: string }[] = [];
+  const tracks = new Map<string, Tracks>();
+  const found: Fault[] = [];
+  const faults = await unpack(
+    pieces,
+    (e) => e.kind !== 'clip' && e.kind !== 'about',
+    (e, bytes, name) => {
+      if (e.kind === 'about' || e.kind === 'clip') return;
+      let text: string;
+      try {
+        text = new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+      } catch {
+        found.push({ name, why: 'It is not text in UTF-8.' });
+        return;
+      }
+      if (e.kind === 'tracks') {
+        const parsed = parseTracksCsv(text);
+        if (parsed.ok) tracks.set(e.id, parsed.tracks);
+        else found.push({ name, why: parsed.message });
+        return;
+      }
+      let record: unknown;
+      try {
+        record = JSON.parse(text, (key, value: unknown) => {
+          if (key === '__proto__') throw new SyntaxError('a prototype');
+          return value;
+        });
+      } catch {
+        found.push({ name, why: 'It is not JSON as records have it.' });
+        return;
+      }
+      const checked = checkRecord(e.kind, record);
+      if (!checked.ok) found.push({ name, why: checked.message });
+      else if (checked.value.id !== e.id) found.push({ name, why: 'Its name and the id inside differ.' });
+      else if (e.kind === 'rider') riders.push(checked.value as Rider);
+      else sessions.push({ record: checked.value as FitSession, name });
+    },
+  );
+  const known = new Set(riders.map((r) => r.id));
+  const good = sessions.filter(({ record, name }) => {
+    if (known.has(record.riderId)) return true;
+    found.push({ name, why: 'Its rider is not in the backup.' });
+    return false;
+  });
+  return { riders, sessions: good.map((s) => s.record), tracks, faults: [...faults, ...found] };
+}
+
+/** The films of some takes out of a backup, one after another. */
+export async function clipsOfBundle(
+  pieces: AsyncIterable<Uint8Array>,
+  takeIds: ReadonlySet<string>,
+  keep: (takeId: string, bytes: Uint8Array) => void,
+): Promise<void> {
+  await unpack(
+    pieces,
+    (e) => e.kind === 'clip' && takeIds.has(e.id),
+    (e, bytes) => {
+      if (e.kind === 'clip') keep(e.id, bytes);
+    },
+  );
+}
+
+/** What happens to riders that are already there. */
+export type Duplicates = 'keep' | 'replace' | 'both';
+
+/**
+ * What of a backup is to be stored: riders already there are left alone, replaced with their visits, or taken in beside them under
+ * new ids.
+ * @param newId makes ids that are nowhere yet
+ * @returns records to store, and for each of their takes the id its film and tracks have in the backup
+ */
+export function planImport(
+  inspection: Inspection,
+  here: ReadonlySet<string>,
+  duplicates: Duplicates,
+  newId: () => string,
+): { riders: Rider[]; sessions: FitSession[]; takes: Map<string, string>; replaced: string[] } {
+  const riders: Rider[] = [];
+  const sessions: FitSession[] = [];
+  const takes = new Map<string, string>();
+  const replaced: string[] = [];
+  for (const rider of inspection.riders) {
+    const there = here.has(rider.id);
+    if (there && duplicates === 'keep') continue;
+    if (there && duplicates === 'replace') replaced.push(rider.id);
+    const anew = there && duplicates === 'both';
+    const riderId = anew ? newId() : rider.id;
+    riders.push({ ...rider, id: riderId });
+    for (const s of inspection.sessions) {
+      if (s.riderId !== rider.id) continue;
+      const take = s.take && { ...s.take, id: anew ? newId() : s.take.id };
+      if (take) takes.set(take.id, s.take!.id);
+      sessions.push({ ...s, id: anew ? newId() : s.id, riderId, take });
+    }
+  }
+  return { riders, sessions, takes, replaced };
+}
