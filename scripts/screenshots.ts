@@ -36,6 +36,17 @@ const truth = truthOf('maren');
 await page.goto('/');
 await page.getByRole('heading', { name: 'Maren Toft' }).waitFor();
 await shot(page, 'riders');
+for (const station of ['intake', 'bike']) {
+  await page.goto(`/sessions/maren-1/${station}`);
+  await page.getByRole('complementary').waitFor();
+  await shot(page, station);
+}
+await page.goto('/sessions/pilar-1/body');
+await page.getByTestId('body-card').waitFor();
+await shot(page, 'body');
+await page.goto('/parts');
+await page.getByRole('gridcell').first().waitFor();
+await shot(page, 'parts');
 await openSession(page, 'Maren Toft');
 await page.getByRole('heading', { name: 'Bring in the film' }).waitFor();
 await shot(page, 'film-empty');

@@ -136,7 +136,12 @@ export function StationRuler({ session }: { session: FitSession }) {
           <Typography component="span" sx={{ display: 'block', fontWeight: 600 }}>
             {i + 1} {s.name}
           </Typography>
-          <Typography component="span" variant="body2" sx={{ display: 'block', fontSize: '0.8rem' }}>
+          <Typography
+            component="span"
+            variant="body2"
+            noWrap
+            sx={{ display: 'block', fontSize: '0.8rem', pr: 0.5 }}
+          >
             {s.ready ? '' : '◦ '}
             {s.note}
           </Typography>

@@ -8,12 +8,13 @@ import type { FitSession } from '../../core/records/types.ts';
 import { useReading } from './useReading';
 
 /** The session's protocol with its bands as they hold for this rider. */
-export function protocolOf(session: FitSession): Protocol & { movedBy: string[] } {
+export function protocolOf(session: FitSession): Protocol & { movedBy: string[]; halfSteps: boolean } {
   const protocol = protocolById(session.protocolId);
-  const { bands, adjustments } = adjustBands(protocol, session.body, session.intake);
+  const { bands, adjustments, halfSteps } = adjustBands(protocol, session.body, session.intake);
   return {
     ...protocol,
     bands,
+    halfSteps,
     movedBy: adjustments.filter((a) => a.on && a.shifts.length > 0).map((a) => a.finding),
   };
 }

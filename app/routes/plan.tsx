@@ -19,6 +19,7 @@ import {
   type PredictedKnee,
   type SaddleAdvice,
 } from '../../core/prescribe/saddleHeight.ts';
+import { RED_FLAGS } from '../../core/intake/intake.ts';
 import { BIKE_BOUNDS } from '../../core/records/stationSchemas.ts';
 import type { FitSession } from '../../core/records/types.ts';
 import type { Reading } from '../../core/stroke/read.ts';
@@ -59,8 +60,15 @@ function Prescription({ session, reading }: { session: FitSession; reading: Read
   );
   const residualDeg = useMemo(() => modelResidualDeg(model, knee.meanOnGrid), [model, knee]);
   const advice = useMemo(
-    () => adviseSaddleHeight(model, { minDeg: knee.min, uncertaintyDeg: knee.uncertainty.absoluteDeg }, band),
-    [model, knee, band],
+    () =>
+      adviseSaddleHeight(
+        model,
+        { minDeg: knee.min, uncertaintyDeg: knee.uncertainty.absoluteDeg },
+        band,
+        KAPPA_PRIOR,
+        protocol.halfSteps,
+      ),
+    [model, knee, band, protocol.halfSteps],
   );
   const unreliable = residualDeg > UNRELIABLE_FROM_DEG;
   const flip = (v: number): number => quoted('knee', v, jointConvention);
@@ -78,6 +86,15 @@ function Prescription({ session, reading }: { session: FitSession; reading: Read
         }}
       >
         <Box>
+          {session.intake.redFlags.length > 0 && (
+            <Alert severity="error" sx={{ mb: 2 }}>
+              Intake holds a reason to refer first:{' '}
+              {session.intake.redFlags
+                .map((f) => RED_FLAGS.find((r) => r.key === f.key)!.text.toLowerCase())
+                .join('; ')}
+              .
+            </Alert>
+          )}
           <Advice advice={advice} convention={jointConvention} />
           {unreliable && (
             <Alert severity="warning" variant="outlined" sx={{ my: 2 }}>
@@ -103,8 +120,10 @@ function Prescription({ session, reading }: { session: FitSession; reading: Read
             {advice.kind === 'move' && (
               <>
                 <Term name="Today">
-                  {signed(advice.todayMm)} in steps of {SADDLE_STEP_MM} mm: ride, ask, and go on while it gets
-                  better. Then film again before more.
+                  {signed(advice.todayMm)} in steps of{' '}
+                  {protocol.halfSteps ? SADDLE_STEP_MM / 2 : SADDLE_STEP_MM} mm: ride, ask, and go on while it
+                  gets better. Then film again before more.
+                  {protocol.halfSteps && ' Half steps for this rider (see Body).'}
                 </Term>
                 <Term name="Carries over">
                   The saddle moves along the seat tube, so {Math.abs(advice.changeMm)} mm{' '}

@@ -115,6 +115,9 @@ export default function Riders({ loaderData, actionData }: Route.ComponentProps)
           <Typography variant="h1" sx={{ flex: 1 }}>
             Riders
           </Typography>
+          <Button component={Link} to="/parts" sx={{ mr: 1 }}>
+            Parts bin
+          </Button>
           <Button component={Link} to="/backup" sx={{ mr: 1 }}>
             Backup
           </Button>

@@ -9,6 +9,7 @@ import {
   type Inspection,
 } from '../../core/formats/bundle.ts';
 import { allRiders, allSessions, eraseRider } from './bin';
+import { loadParts } from './parts';
 import { saving } from './saveState';
 import { clipOf, tracksOf } from './sessions';
 import { riderStore, saveClip, saveTracks, sessionStore, settingsStore } from './stores';
@@ -30,6 +31,8 @@ export async function saveBundle(
   const ids = new Set(riders.map((r) => r.id));
   const sessions = (await allSessions()).good.filter((s) => ids.has(s.riderId));
   const bundle: Bundle = { riders, sessions, tracks: new Map(), clips: new Map() };
+  const bin = riderId === null ? await loadParts() : null;
+  if (bin?.ok) bundle.parts = bin.value.parts;
   const takes = sessions.flatMap((s) => (s.take ? [s.take] : []));
   for (const [k, take] of takes.entries()) {
     onProgress(k, takes.length);

@@ -1,7 +1,9 @@
 import { Unzip, UnzipInflate, zip, type AsyncZippable } from 'fflate';
+import type { Part } from '../bike/parts.ts';
 import { checkRecord, jsonSchemaOf } from '../records/schemas.ts';
 import type { FitSession, Rider } from '../records/types.ts';
 import type { Tracks } from '../stroke/tracks.ts';
+import { writePartsCsv } from './partsCsv.ts';
 import { parseTracksCsv, writeTracksCsv } from './tracksCsv.ts';
 
 /** What a backup holds of riders: records, and of each take its film and tracks where there are any. */
@@ -10,6 +12,8 @@ export interface Bundle {
   sessions: FitSession[];
   tracks: Map<string, Tracks>;
   clips: Map<string, Uint8Array>;
+  /** The parts bin, with the whole studio. */
+  parts?: readonly Part[];
 }
 
 /** One file inside a backup, by its name. */
@@ -31,7 +35,8 @@ const NAMES: readonly [RegExp, 'rider' | 'session' | 'tracks' | 'clip'][] = [
 
 /** What an entry's name says it is; null for anything that no backup of ours has, paths that lead elsewhere among them. */
 export function entryOf(name: string): EntryName | null {
-  if (name === 'README.txt' || /^schema\/[a-z]+\.schema\.json$/.test(name)) return { kind: 'about' };
+  if (name === 'README.txt' || name === 'parts.csv' || /^schema\/[a-z]+\.schema\.json$/.test(name))
+    return { kind: 'about' };
   for (const [pattern, kind] of NAMES) {
     const found = pattern.exec(name);
     if (found) return { kind, id: found[1] };
@@ -45,6 +50,7 @@ riders/<id>.json      a rider
 sessions/<id>.json    a visit: intake, body, the bike as found, marks, figures tried
 takes/<id>/film       the film, exactly as it was brought in
 takes/<id>/tracks.csv where each landmark is on each frame, pixels
+parts.csv             the studio's parts bin: read in on the page of that name
 schema/               the JSON Schemas of the records
 
 Lengths are millimetres, masses kilograms, angles degrees, times ISO 8601 or seconds.
@@ -57,6 +63,7 @@ export function writeBundle(b: Bundle): Promise<Uint8Array> {
   const files: AsyncZippable = { 'README.txt': text(README) };
   for (const kind of ['rider', 'session'] as const)
     files[`schema/${kind}.schema.json`] = json(jsonSchemaOf(kind));
+  if (b.parts) files['parts.csv'] = text(writePartsCsv(b.parts));
   for (const r of b.riders) files[`riders/${r.id}.json`] = json(r);
   for (const s of b.sessions) files[`sessions/${s.id}.json`] = json(s);
   for (const [id, tracks] of b.tracks) files[`takes/${id}/tracks.csv`] = text(writeTracksCsv(tracks));

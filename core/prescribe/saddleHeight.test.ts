@@ -62,6 +62,15 @@ describe('saddle height', () => {
     };
     expect(width(3)).toBeGreaterThan(width(0.5));
   });
+  it('goes half as far in one visit for those who take half steps, towards the same height', () => {
+    const leg = handbookLeg(715);
+    const knee = { minDeg: minOf(leg), uncertaintyDeg: 1 };
+    const whole = adviseSaddleHeight(leg, knee, band);
+    const half = adviseSaddleHeight(leg, knee, band, undefined, true);
+    if (whole.kind !== 'move' || half.kind !== 'move') throw new Error('a knee this bent wants a move');
+    expect(half.changeMm).toBe(whole.changeMm);
+    expect([whole.todayMm, half.todayMm]).toEqual([10, 5]);
+  });
   it('foretells the middle between what a stiff and a yielding foot would do', () => {
     const p = predictKnee(handbookLeg(735), 10);
     expect(p.minLowDeg).toBeLessThan(p.minDeg);

@@ -82,12 +82,14 @@ function changeFor(model: LegModel, targetDeg: number, kappa: number): number | 
  * Saddle height from the knee's least flexion: leave it where the band holds it or misses it by less than the measurement's
  * uncertainty; else the change along the seat tube that brings it a quarter of the band inside.
  * @param measured the knee's minimum flexion and its 95 % absolute uncertainty, degrees
+ * @param halfSteps half as far in one visit: for the new, the returning and riders over 60
  */
 export function adviseSaddleHeight(
   model: LegModel,
   measured: { minDeg: number; uncertaintyDeg: number },
   band: Band,
   kappa: Kappa = KAPPA_PRIOR,
+  halfSteps = false,
 ): SaddleAdvice {
   const verdict = judge(measured.minDeg, measured.uncertaintyDeg, band);
   if (verdict !== 'low' && verdict !== 'high') return { kind: 'leave', verdict };
@@ -127,6 +129,6 @@ export function adviseSaddleHeight(
     intervalMm: [Math.round(Math.min(inner, outer)), Math.round(Math.max(inner, outer))],
     toEdgeMm: sign * Math.ceil(Math.abs(least)),
     targetDeg,
-    todayMm: sign * Math.min(Math.abs(changeMm), SADDLE_VISIT_LIMIT_MM),
+    todayMm: sign * Math.min(Math.abs(changeMm), SADDLE_VISIT_LIMIT_MM / (halfSteps ? 2 : 1)),
   };
 }

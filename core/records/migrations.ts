@@ -1,10 +1,10 @@
 import { BLANK_INTAKE_3, UNMEASURED_BIKE_3 } from './blanks3.ts';
 
 /** The kinds of record that are stored and exported. */
-export type RecordKind = 'rider' | 'session' | 'settings';
+export type RecordKind = 'rider' | 'session' | 'settings' | 'parts';
 
 /** The shape each kind has today. */
-export const RECORD_VERSIONS: Record<RecordKind, number> = { rider: 2, session: 4, settings: 2 };
+export const RECORD_VERSIONS: Record<RecordKind, number> = { rider: 2, session: 4, settings: 2, parts: 1 };
 
 interface Migration {
   /** The version it makes. */
@@ -19,6 +19,7 @@ const isObject = (v: unknown): v is Record<string, unknown> =>
 
 /** Small steps from each shape to the next, oldest first. What was once released is never edited. */
 export const MIGRATIONS: Record<RecordKind, readonly Migration[]> = {
+  parts: [],
   rider: [
     {
       to: 2,

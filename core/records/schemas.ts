@@ -2,7 +2,8 @@ import Joi from 'joi';
 import { SIDE_LANDMARKS } from '../stroke/landmarks.ts';
 import { RECORD_VERSIONS, upToDate, type RecordKind } from './migrations.ts';
 import { bikeSchema, bodySchema, intakeSchema } from './stationSchemas.ts';
-import type { FitSession, Rider, Settings } from './types.ts';
+import type { FitSession, PartsBin, Rider, Settings } from './types.ts';
+import { PART_KINDS, PART_NUMBERS, type Part } from '../bike/parts.ts';
 
 const id = Joi.string()
   .pattern(/^[A-Za-z0-9_-]{1,40}$/)
@@ -97,13 +98,32 @@ export const settingsSchema = Joi.object<Settings>({
 
 export type Checked<T> = { ok: true; value: T } | { ok: false; reason: 'newer' | 'broken'; message: string };
 
+export const partSchema = Joi.object<Part>({
+  id,
+  kind: Joi.string()
+    .valid(...PART_KINDS)
+    .required(),
+  name: Joi.string().min(1).max(120).required(),
+  ...Object.fromEntries(
+    PART_NUMBERS.map(({ key, min, max }) => [key, Joi.number().min(min).max(max).allow(null).required()]),
+  ),
+  count: Joi.number().integer().min(0).max(9999).required(),
+});
+
+const partsSchema = Joi.object<PartsBin>({
+  version: version('parts'),
+  parts: Joi.array().items(partSchema).unique('id').max(5000).required(),
+});
+
 interface RecordOf {
+  parts: PartsBin;
   rider: Rider;
   session: FitSession;
   settings: Settings;
 }
 
 const SCHEMAS: { [K in RecordKind]: Joi.ObjectSchema<RecordOf[K]> } = {
+  parts: partsSchema,
   rider: riderSchema,
   session: sessionSchema,
   settings: settingsSchema,

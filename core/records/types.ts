@@ -1,3 +1,4 @@
+import type { Part } from '../bike/parts.ts';
 import type { BikeSetup } from '../bike/setup.ts';
 import type { BodyRecord } from '../body/tests.ts';
 import type { Vec2 } from '../geometry/vec.ts';
@@ -76,6 +77,12 @@ export interface FitSession {
   take: Take | null;
   /** The saddle-height change that the fitter looks at, mm; null while it is the advised one. */
   triedSaddleMm: number | null;
+}
+
+/** The studio's parts bin. */
+export interface PartsBin {
+  version: number;
+  parts: Part[];
 }
 
 export interface Settings {
