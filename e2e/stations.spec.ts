@@ -1,3 +1,4 @@
+import { fileURLToPath } from 'node:url';
 import { expect, test, type Page } from '@playwright/test';
 
 /** A new rider's session, at Intake. */
@@ -83,6 +84,34 @@ test('body: estimates as they are typed, in any unit; bands move and are switche
   await expect(page.getByText('Between 60 and 220 mm, please')).toBeVisible();
   await fill(page, 'Sit-bone spacing', '12cm');
   await expect(side).toContainText('155 to 165 mm');
+
+  // From a photo with a ruler in it: any picture will do, its ruler 400 px long, the dents 200 px apart.
+  await page.getByRole('button', { name: 'From a photo…' }).click();
+  const dialog = page.getByRole('dialog');
+  const file = dialog.getByTestId('impression-file');
+  await file.setInputFiles({ name: 'a.png', mimeType: 'image/png', buffer: Buffer.from('no') });
+  await expect(dialog.getByRole('alert')).toContainText('a.png is no picture');
+  await file.setInputFiles(fileURLToPath(new URL('../docs/screenshots/film.png', import.meta.url)));
+  await fill(page, 'Piece of ruler', '25cm');
+  const photo = dialog.getByRole('img', { name: 'The impression' });
+  await expect(dialog.getByRole('status')).toContainText('Point out 1 of 4');
+  const box = (await photo.boundingBox())!;
+  // The picture keeps its shape inside the drawing: its scale is that of the smaller fit.
+  const k = Math.min(box.width / 1280, box.height / 800);
+  const [left, top] = [(box.width - 1280 * k) / 2, (box.height - 800 * k) / 2];
+  for (const [n, x, y] of [
+    [1, 300, 300],
+    [2, 700, 300],
+    [3, 400, 500],
+    [4, 600, 500],
+  ]) {
+    await expect(dialog.getByRole('status')).toContainText(`Point out ${n} of 4`);
+    await photo.click({ position: { x: left + x * k, y: top + y * k } });
+  }
+  await expect(dialog.getByRole('status')).toContainText(/12[456] mm ±/);
+  await dialog.getByRole('button', { name: 'Take it' }).click();
+  await expect(page.getByLabel('Sit-bone spacing', { exact: true })).toHaveValue(/12[456]/);
+  await expect(dialog).toBeHidden();
 
   const raise = page
     .locator('div', { has: page.getByRole('button', { name: 'How: Straight-leg raise' }) })

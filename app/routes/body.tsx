@@ -37,6 +37,7 @@ import { lengthText, lengthWithUnit, type LengthUnit } from '../../core/units/le
 import { bandText } from '../components/bandText';
 import { Choice } from '../components/Choice';
 import { Desk, Sheet } from '../components/Desk';
+import { ImpressionDialog } from '../components/ImpressionDialog';
 import { LengthField, MassField, NumberField } from '../components/NumberField';
 import { PoseDrawing } from '../components/PoseDrawing';
 import { useSet } from '../components/useSet';
@@ -91,6 +92,7 @@ interface RowProps {
 /** One test: how it is done, left and right side by side, what it means, or why it was left out. */
 function TestRow({ test, result, meaning, onAnswer, onSkip }: RowProps) {
   const [how, setHow] = useState(false);
+  const [photo, setPhoto] = useState(false);
   const [skipping, setSkipping] = useState(false);
   const [why, setWhy] = useState('');
   const sides = test.sides === 'two' ? (['left', 'right'] as const) : (['both'] as const);
@@ -127,8 +129,10 @@ function TestRow({ test, result, meaning, onAnswer, onSkip }: RowProps) {
                 />
               </Box>
             ))}
+            {test.key === 'sitBones' && <Button onClick={() => setPhoto(true)}>From a photo…</Button>}
           </Box>
         )}
+        {photo && <ImpressionDialog onClose={() => setPhoto(false)} onTake={(mm) => onAnswer('both', mm)} />}
         {skipping && result.skipped === null && (
           <Box sx={{ display: 'flex', gap: 1, mt: 1 }}>
             <TextField

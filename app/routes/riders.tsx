@@ -9,8 +9,8 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import dayjs from 'dayjs';
 import { nanoid } from 'nanoid';
-import { useMemo, useState } from 'react';
-import { Form, Link, redirect, useSearchParams } from 'react-router';
+import { useDeferredValue, useEffect, useMemo, useState } from 'react';
+import { Form, Link, redirect, useSearchParams, type ShouldRevalidateFunctionArgs } from 'react-router';
 import { riderName } from '../../core/records/schemas.ts';
 import { RECORD_VERSIONS } from '../../core/records/migrations.ts';
 import type { FitSession, Rider } from '../../core/records/types.ts';
@@ -64,6 +64,18 @@ const BY: Record<Order, (a: Row, b: Row) => number> = {
   complaints: (a, b) => worst(b) - worst(a) || a.rider.name.localeCompare(b.rider.name),
 };
 
+/** Looking for a rider changes the address, not what is stored. */
+export function shouldRevalidate({
+  currentUrl,
+  nextUrl,
+  formMethod,
+  defaultShouldRevalidate,
+}: ShouldRevalidateFunctionArgs) {
+  const onlyLooking =
+    !formMethod && currentUrl.pathname === nextUrl.pathname && currentUrl.search !== nextUrl.search;
+  return onlyLooking ? false : defaultShouldRevalidate;
+}
+
 /** A new rider with a first session. */
 export async function clientAction({ request }: Route.ClientActionArgs) {
   const form = await request.formData();
@@ -88,23 +100,27 @@ export default function Riders({ loaderData, actionData }: Route.ComponentProps)
   const [adding, setAdding] = useState(false);
   const { rows, unread, binned } = loaderData;
   const [search, setSearch] = useSearchParams();
-  const words = search.get('find') ?? '';
-  const order = ORDERS.find(([key]) => key === search.get('order'))?.[0] ?? 'visit';
+  const [words, setWords] = useState(search.get('find') ?? '');
+  const [order, setOrder] = useState<Order>(
+    ORDERS.find(([key]) => key === search.get('order'))?.[0] ?? 'visit',
+  );
+  // The address follows what is typed, so that the way back leads to the same list.
+  useEffect(() => {
+    const next = { ...(words && { find: words }), ...(order !== 'visit' && { order }) };
+    setSearch(next, { replace: true, preventScrollReset: true });
+    // `setSearch` is new with every address, and would make this run for ever.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [words, order]);
+  const asked = useDeferredValue(words);
   const found = useMemo(() => {
-    const asked = words.toLowerCase().split(/\s+/).filter(Boolean);
+    const parts = asked.toLowerCase().split(/\s+/).filter(Boolean);
     return rows
       .filter(({ rider }) => {
         const text = `${rider.name} ${rider.note}`.toLowerCase();
-        return asked.every((w) => text.includes(w));
+        return parts.every((w) => text.includes(w));
       })
       .sort(BY[order]);
-  }, [rows, words, order]);
-  const look = (key: string, value: string): void => {
-    const next = new URLSearchParams(search);
-    if (value) next.set(key, value);
-    else next.delete(key);
-    setSearch(next, { replace: true, preventScrollReset: true });
-  };
+  }, [rows, asked, order]);
   return (
     <Box sx={{ minHeight: '100vh' }}>
       <TopBar>
@@ -138,15 +154,10 @@ export default function Riders({ loaderData, actionData }: Route.ComponentProps)
               size="small"
               label="Find a rider"
               value={words}
-              onChange={(e) => look('find', e.target.value)}
+              onChange={(e) => setWords(e.target.value)}
               sx={{ width: 300 }}
             />
-            <Choice
-              label="In order of"
-              options={ORDERS}
-              value={order}
-              onChange={(v) => look('order', v ?? '')}
-            />
+            <Choice label="In order of" options={ORDERS} value={order} onChange={(v) => v && setOrder(v)} />
             <Box sx={{ flex: 1 }} />
             {binned > 0 && (
               <Button component={Link} to="/bin">

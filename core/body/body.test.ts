@@ -12,6 +12,7 @@ import {
   spread,
   stanceTendency,
 } from './estimates.ts';
+import { spacingFromPhoto } from './impression.ts';
 import { bodySummary, meaningOf } from './meaning.ts';
 import { BODY_TESTS, NOT_TESTED, type BodyRecord, type TestKey } from './tests.ts';
 
@@ -125,5 +126,40 @@ describe('what findings mean', () => {
       expect(t.howTo.length).toBeLessThanOrEqual(3);
       expect('number' in t !== 'choices' in t, t.key).toBe(true);
     }
+  });
+});
+
+describe('sit bones from a photo', () => {
+  const at = (x: number, y: number) => ({ x, y });
+  it('scales the dents by the ruler, whichever way it lies', () => {
+    // 100 mm of ruler are 500 px: 0.2 mm a pixel; dents 600 px apart: 120 mm.
+    const points = {
+      rulerFrom: at(10, 10),
+      rulerTo: at(310, 410),
+      dentLeft: at(100, 500),
+      dentRight: at(700, 500),
+    };
+    const r = spacingFromPhoto(points, 100);
+    expect(r).toMatchObject({ ok: true, spacingMm: expect.closeTo(120, 9), mmPerPx: expect.closeTo(0.2, 9) });
+    // Half the pixels, twice the doubt.
+    const half = (p: { x: number; y: number }) => at(p.x / 2, p.y / 2);
+    const small = spacingFromPhoto(
+      {
+        rulerFrom: half(points.rulerFrom),
+        rulerTo: half(points.rulerTo),
+        dentLeft: half(points.dentLeft),
+        dentRight: half(points.dentRight),
+      },
+      100,
+    );
+    if (!r.ok || !small.ok) throw new Error('both can be read');
+    expect(small.spacingMm).toBeCloseTo(r.spacingMm, 9);
+    expect(small.uncertaintyMm).toBeCloseTo(2 * r.uncertaintyMm, 9);
+  });
+  it('says what can’t be right', () => {
+    const p = { rulerFrom: at(0, 0), rulerTo: at(500, 0), dentLeft: at(0, 90), dentRight: at(600, 90) };
+    expect(spacingFromPhoto(p, NaN)).toMatchObject({ reason: 'ruler-missing' });
+    expect(spacingFromPhoto({ ...p, rulerTo: at(9, 0) }, 100)).toMatchObject({ reason: 'ruler-too-short' });
+    expect(spacingFromPhoto(p, 1000)).toMatchObject({ reason: 'not-sit-bones' });
   });
 });
