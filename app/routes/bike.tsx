@@ -8,7 +8,7 @@ import { bikeFaults } from '../../core/bike/faults.ts';
 import type { Figured, ResolvedBike } from '../../core/bike/resolve.ts';
 import { resolveBike } from '../../core/bike/resolve.ts';
 import type { BikeSetup } from '../../core/bike/setup.ts';
-import { BIKE_BOUNDS, FOOT_BOUNDS } from '../../core/records/stationSchemas.ts';
+import { BIKE_BOUNDS, FOOT_BOUNDS, UNDER_CLEAT } from '../../core/records/stationSchemas.ts';
 import { lengthWithUnit } from '../../core/units/length.ts';
 import { BikeDrawing } from '../components/BikeDrawing';
 import { Choice } from '../components/Choice';
@@ -217,6 +217,27 @@ export default function Bike() {
                     onChange={put(`feet.${side}.${key}`)}
                   />
                 ))}
+                <NumberField
+                  label="Wedge"
+                  unit="°"
+                  help="inside raised is plus"
+                  value={bike.feet[side].wedgeDeg}
+                  schema={UNDER_CLEAT.wedgeDeg}
+                  onChange={put(`feet.${side}.wedgeDeg`)}
+                />
+                <LengthField
+                  label="Shim"
+                  help="under the cleat"
+                  value={bike.feet[side].shimMm}
+                  schema={UNDER_CLEAT.shimMm}
+                  onChange={put(`feet.${side}.shimMm`)}
+                />
+                <WordsField
+                  label="Insole"
+                  most={200}
+                  value={bike.feet[side].insole}
+                  onChange={put(`feet.${side}.insole`)}
+                />
                 <Choice
                   label="Washers"
                   options={[

@@ -21,7 +21,7 @@ import { stationsOf } from '../components/StationRuler';
 import { TopBar } from '../components/TopBar';
 import { CATALOGUE } from '../demo/catalogue';
 import { seedDemo } from '../storage/demo';
-import { allRiders, allSessions, emptyDueBin } from '../storage/bin';
+import { studioNow } from '../storage/bin';
 import { blankSession, saveRider, saveSession } from '../storage/sessions';
 import type { Route } from './+types/riders';
 
@@ -32,18 +32,17 @@ interface Row {
 
 export async function clientLoader(): Promise<{ rows: Row[]; unread: number; binned: number }> {
   await seedDemo(CATALOGUE);
-  await emptyDueBin(new Date().toISOString());
-  const [riders, sessions] = await Promise.all([allRiders(), allSessions()]);
+  const { riders, sessions, unread } = await studioNow(new Date().toISOString());
   const newest = new Map<string, FitSession>();
-  for (const s of sessions.good) {
+  for (const s of sessions) {
     const held = newest.get(s.riderId);
     if (s.deletedIso === null && (!held || s.startedIso > held.startedIso)) newest.set(s.riderId, s);
   }
-  const rows = riders.good
+  const rows = riders
     .filter((rider) => rider.deletedIso === null)
     .map((rider) => ({ rider, session: newest.get(rider.id) ?? null }));
-  const binned = riders.good.length - rows.length + sessions.good.filter((s) => s.deletedIso !== null).length;
-  return { rows, unread: riders.unread + sessions.unread, binned };
+  const binned = riders.length - rows.length + sessions.filter((s) => s.deletedIso !== null).length;
+  return { rows, unread, binned };
 }
 
 type Order = 'visit' | 'name' | 'complaints';

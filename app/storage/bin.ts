@@ -42,9 +42,22 @@ export const eraseSessionById = (id: string): Promise<void> =>
     if (checked.ok) await eraseSession(checked.value);
   });
 
-/** Empties the bin of what has lain there for its time. */
-export async function emptyDueBin(nowIso: string): Promise<void> {
+/**
+ * All riders and visits, after the bin has been emptied of what has lain there for its time.
+ */
+export async function studioNow(nowIso: string): Promise<{
+  riders: Rider[];
+  sessions: FitSession[];
+  unread: number;
+}> {
   const [riders, sessions] = await Promise.all([allRiders(), allSessions()]);
-  for (const s of sessions.good) if (isDue(s.deletedIso, nowIso)) await eraseSession(s);
-  for (const r of riders.good) if (isDue(r.deletedIso, nowIso)) await eraseRider(r.id);
+  const gone = new Set(riders.good.filter((r) => isDue(r.deletedIso, nowIso)).map((r) => r.id));
+  const over = (s: FitSession): boolean => gone.has(s.riderId) || isDue(s.deletedIso, nowIso);
+  for (const s of sessions.good) if (over(s)) await eraseSession(s);
+  for (const id of gone) await riderStore.removeItem(id);
+  return {
+    riders: riders.good.filter((r) => !gone.has(r.id)),
+    sessions: sessions.good.filter((s) => !over(s)),
+    unread: riders.unread + sessions.unread,
+  };
 }

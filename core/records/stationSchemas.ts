@@ -81,6 +81,9 @@ export const FOOT_BOUNDS = {
   soleStackMm: mm(0, 40),
 } as const;
 
+/** What may lie under a cleat. */
+export const UNDER_CLEAT = { wedgeDeg: deg(-10, 10), shimMm: mm(0, 30) } as const;
+
 const text = (most: number): Joi.StringSchema => Joi.string().allow('').max(most).required();
 const maybe = (s: Joi.NumberSchema): Joi.NumberSchema => s.allow(null).required();
 const part = (name: string): Record<string, Joi.Schema> =>
@@ -92,8 +95,8 @@ const part = (name: string): Record<string, Joi.Schema> =>
 
 const foot = Joi.object({
   ...Object.fromEntries(Object.entries(FOOT_BOUNDS).map(([key, schema]) => [key, maybe(schema)])),
-  wedgeDeg: deg(-10, 10).required(),
-  shimMm: mm(0, 30).required(),
+  wedgeDeg: UNDER_CLEAT.wedgeDeg.required(),
+  shimMm: UNDER_CLEAT.shimMm.required(),
   washers: Joi.number().integer().min(0).max(4).required(),
   insole: text(200),
 }).required();
