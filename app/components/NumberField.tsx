@@ -69,6 +69,8 @@ function ValueField(props: Props & Written) {
       slotProps={{
         input: { endAdornment: <InputAdornment position="end">{unit}</InputAdornment> },
         htmlInput: { inputMode: 'decimal' },
+        // A long label would run into the unit of an empty field.
+        inputLabel: { shrink: true },
       }}
     />
   );
