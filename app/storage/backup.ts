@@ -68,24 +68,27 @@ export function bringBack(
   duplicates: Duplicates,
 ): Promise<{ riders: number; sessions: number; films: number }> {
   return saving(async () => {
-    const plan = planImport(inspection, new Set(here), duplicates, () => nanoid());
-    for (const id of plan.replaced) await eraseRider(id);
+    const owners = new Map<string, string>();
+    for (const s of (await allSessions()).good) {
+      owners.set(s.id, s.riderId);
+      if (s.take) owners.set(s.take.id, s.riderId);
+    }
+    const plan = planImport(inspection, new Set(here), duplicates, () => nanoid(), owners);
     const from = new Map<string, string[]>();
     for (const [to, was] of plan.takes) from.set(was, [...(from.get(was) ?? []), to]);
-    let films = 0;
-    const writes: Promise<unknown>[] = [];
-    await clipsOfBundle(piecesOf(file), new Set(from.keys()), (was, bytes) => {
-      films += 1;
-      for (const to of from.get(was)!)
-        writes.push(saveClip(to, new Blob([bytes as Uint8Array<ArrayBuffer>])));
-    });
-    await Promise.all(writes);
+    const films = new Map<string, Blob>();
+    await clipsOfBundle(piecesOf(file), new Set(from.keys()), (was, bytes) =>
+      films.set(was, new Blob([bytes as Uint8Array<ArrayBuffer>])),
+    );
+    // What is replaced goes only when all that comes in its place has been read.
+    for (const id of plan.replaced) await eraseRider(id);
+    for (const [was, film] of films) for (const to of from.get(was)!) await saveClip(to, film);
     for (const [to, was] of plan.takes) {
       const tracks = inspection.tracks.get(was);
       if (tracks) await saveTracks(to, tracks);
     }
     for (const s of plan.sessions) await sessionStore.setItem(s.id, s);
     for (const r of plan.riders) await riderStore.setItem(r.id, r);
-    return { riders: plan.riders.length, sessions: plan.sessions.length, films };
+    return { riders: plan.riders.length, sessions: plan.sessions.length, films: films.size };
   });
 }

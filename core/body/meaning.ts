@@ -1,5 +1,5 @@
 import { legLength } from './estimates.ts';
-import { BODY_TESTS, pair, type BodyRecord, type TestKey } from './tests.ts';
+import { BODY_TESTS, pair, worse, type BodyRecord, type TestKey } from './tests.ts';
 
 /** Left and right apart by this much are worth watching for on the bike, each in its own unit. Own choice: about twice what the test repeats to. */
 const WATCH: Partial<Record<TestKey, number>> = {
@@ -22,7 +22,7 @@ export function meaningOf(key: TestKey, body: BodyRecord): string | null {
   const r = body.results[key];
   if (!r) return null;
   const { left, right } = pair(body, key);
-  const low = Math.min(left ?? Infinity, right ?? Infinity);
+  const low = worse(body, key, 'least') ?? Infinity;
   const has = (word: string): boolean => r.left === word || r.right === word || r.both === word;
   const own = ownMeaning(key, low, has, body);
   const watch = WATCH[key];
@@ -87,10 +87,7 @@ function ownMeaning(key: TestKey, low: number, has: (w: string) => boolean, body
 export function bodySummary(body: BodyRecord): { limits: string[]; watch: string[] } {
   const limits: string[] = [];
   const watch: string[] = [];
-  const low = (key: TestKey): number => {
-    const p = pair(body, key);
-    return Math.min(p.left ?? Infinity, p.right ?? Infinity);
-  };
+  const low = (key: TestKey): number => worse(body, key, 'least') ?? Infinity;
   if (low('straightLegRaise') < 60) limits.push('Hamstrings: no high saddle, no low bar.');
   if (body.results.hinge?.both === 'round') limits.push('The bar can’t go lower than this back allows.');
   if (low('hipFlexion') < 110) limits.push('Hips close early: mind crank length and bar height.');

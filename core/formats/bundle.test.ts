@@ -73,6 +73,22 @@ describe('a backup', () => {
   });
 });
 
+it('never writes over a visit or a film of another rider that happens to have the same id', async () => {
+  const back = await inspect(await studio());
+  const owners = new Map([
+    [idrisVisit.id, 'somebody'],
+    [takeId, 'somebody'],
+    [marenVisit.id, 'maren'],
+  ]);
+  let n = 0;
+  const plan = planImport(back, new Set(['maren']), 'replace', () => `new${(n += 1)}`, owners);
+  const [ofMaren, ofIdris] = plan.sessions;
+  expect(ofMaren.id).toBe(marenVisit.id);
+  expect(ofIdris).toMatchObject({ riderId: 'idris', id: expect.stringMatching(/^new/) });
+  expect(ofIdris.take!.id).toMatch(/^new/);
+  expect(plan.takes.get(ofIdris.take!.id)).toBe(takeId);
+});
+
 /** A good backup with one file broken or added. */
 const withFile = (name: string, content: Uint8Array): Uint8Array =>
   zipSync({

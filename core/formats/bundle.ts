@@ -256,6 +256,7 @@ export type Duplicates = 'keep' | 'replace' | 'both';
  * What of a backup is to be stored: riders already there are left alone, replaced with their visits, or taken in beside them under
  * new ids.
  * @param newId makes ids that are nowhere yet
+ * @param owners of every visit and take already here, the rider it belongs to: nothing of another rider is ever written over
  * @returns records to store, and for each of their takes the id its film and tracks have in the backup
  */
 export function planImport(
@@ -263,6 +264,7 @@ export function planImport(
   here: ReadonlySet<string>,
   duplicates: Duplicates,
   newId: () => string,
+  owners: ReadonlyMap<string, string> = new Map(),
 ): { riders: Rider[]; sessions: FitSession[]; takes: Map<string, string>; replaced: string[] } {
   const riders: Rider[] = [];
   const sessions: FitSession[] = [];
@@ -274,12 +276,13 @@ export function planImport(
     if (there && duplicates === 'replace') replaced.push(rider.id);
     const anew = there && duplicates === 'both';
     const riderId = anew ? newId() : rider.id;
+    const idFor = (id: string): string => (anew || (owners.get(id) ?? rider.id) !== rider.id ? newId() : id);
     riders.push({ ...rider, id: riderId });
     for (const s of inspection.sessions) {
       if (s.riderId !== rider.id) continue;
-      const take = s.take && { ...s.take, id: anew ? newId() : s.take.id };
+      const take = s.take && { ...s.take, id: idFor(s.take.id) };
       if (take) takes.set(take.id, s.take!.id);
-      sessions.push({ ...s, id: anew ? newId() : s.id, riderId, take });
+      sessions.push({ ...s, id: idFor(s.id), riderId, take });
     }
   }
   return { riders, sessions, takes, replaced };

@@ -1,5 +1,5 @@
 import { legLength } from '../body/estimates.ts';
-import { finding, pair, type BodyRecord } from '../body/tests.ts';
+import { finding, worse, type BodyRecord, type TestKey } from '../body/tests.ts';
 import { takesHalfSteps, type Intake } from '../intake/intake.ts';
 import type { Band } from './judge.ts';
 import type { MeasureKey, Protocol } from './protocols.ts';
@@ -33,10 +33,7 @@ const tightBy = (raiseDeg: number): number => Math.round(3 + 2 * Math.min(1, (60
 
 function rules(body: BodyRecord, intake: Intake): Rule[] {
   const out: Rule[] = [];
-  const least = (key: 'straightLegRaise' | 'hipFlexion' | 'dorsiflexion'): number => {
-    const p = pair(body, key);
-    return Math.min(p.left ?? Infinity, p.right ?? Infinity);
-  };
+  const least = (key: TestKey): number => worse(body, key, 'least') ?? Infinity;
   const raise = least('straightLegRaise');
   if (raise < 60) {
     const by = tightBy(raise);

@@ -8,7 +8,7 @@ import {
   shoeAdvice,
   stanceTendency,
 } from '../body/estimates.ts';
-import { pair, single, type BodyRecord } from '../body/tests.ts';
+import { pair, single, worse, type BodyRecord } from '../body/tests.ts';
 import type { Complaint, Intake } from '../intake/intake.ts';
 import type { MeasureReading } from './measures.ts';
 
@@ -63,12 +63,6 @@ function when(known: number | null | undefined, test: (v: number) => [number, st
   const found = test(known);
   return found ? [say(...found)] : [];
 }
-
-const lowSide = (c: CaseFile, key: 'straightLegRaise' | 'hipFlexion'): number | null => {
-  const p = pair(c.body, key);
-  const known = [p.left, p.right].filter((v): v is number => v !== null);
-  return known.length ? Math.min(...known) : null;
-};
 
 export interface Rule {
   what: string;
@@ -198,7 +192,7 @@ export const RULES = {
     change: 'saddle in the lower half of its band; stretch',
     cost: 0,
     evidence: (c) =>
-      when(lowSide(c, 'straightLegRaise'), (v) =>
+      when(worse(c.body, 'straightLegRaise', 'least'), (v) =>
         v < 60 ? [1, `straight-leg raise ${v}°`] : [-0.8, `straight-leg raise ${v}°`],
       ),
   },
