@@ -7,7 +7,7 @@ import { RouteTrouble } from './components/RouteTrouble';
 import { StudioTheme } from './components/StudioTheme';
 import { NonceContext } from './nonce';
 import { use } from 'react';
-import { loadSettings } from './storage/settings';
+import { loadStudio } from './storage/studio';
 
 export const meta: Route.MetaFunction = () => [
   { title: 'Deep Angle' },
@@ -38,7 +38,7 @@ export function Layout({ children }: { children: ReactNode }) {
 }
 
 export async function clientLoader() {
-  return { settings: await loadSettings() };
+  return { studio: await loadStudio() };
 }
 clientLoader.hydrate = true as const;
 
@@ -54,7 +54,7 @@ export function HydrateFallback() {
 
 export default function Root({ loaderData }: Route.ComponentProps) {
   return (
-    <StudioTheme settings={loaderData.settings}>
+    <StudioTheme studio={loaderData.studio}>
       <Outlet />
     </StudioTheme>
   );

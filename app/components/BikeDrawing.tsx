@@ -5,7 +5,7 @@ import type { ResolvedBike } from '../../core/bike/resolve.ts';
 import type { BikeSetup } from '../../core/bike/setup.ts';
 import type { Vec2 } from '../../core/geometry/vec.ts';
 import { lengthText } from '../../core/units/length.ts';
-import { useSettings } from './useSettings';
+import { useStudio } from './useStudio';
 
 const WIDTH = 760;
 const HEIGHT = 500;
@@ -17,7 +17,7 @@ const LOW = -330;
 /** The bike's side view to scale, with the dimension lines a fitter would pencil. What is not measured is not drawn. */
 export function BikeDrawing({ bike, resolved }: { bike: BikeSetup; resolved: ResolvedBike }) {
   const { palette } = useTheme();
-  const { lengthUnit } = useSettings();
+  const { lengthUnit } = useStudio();
   const px = WIDTH / (RIGHT - LEFT);
   const X = scaleLinear([LEFT, RIGHT], [0, WIDTH]);
   const Y = (y: number): number => HEIGHT - (y - LOW) * px;

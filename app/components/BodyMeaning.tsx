@@ -22,7 +22,7 @@ import { MEASURE_NAMES, protocolById } from '../../core/prescribe/protocols.ts';
 import type { FitSession } from '../../core/records/types.ts';
 import { lengthText, lengthWithUnit, type LengthUnit } from '../../core/units/length.ts';
 import { bandText } from './bandText';
-import { useSettings } from './useSettings';
+import { useStudio } from './useStudio';
 
 const posture = (protocolId: string): Posture =>
   protocolId === 'city' ? 'upright' : protocolId === 'time-trial' ? 'low' : 'middle';
@@ -35,7 +35,7 @@ export function BodyMeaning({
   session: FitSession;
   set: (at: string, value: unknown) => void;
 }) {
-  const { lengthUnit, jointConvention } = useSettings();
+  const { lengthUnit, jointConvention } = useStudio();
   const { body } = session;
   const protocol = protocolById(session.protocolId);
   const { adjustments, halfSteps } = adjustBands(protocol, body, session.intake);

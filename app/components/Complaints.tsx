@@ -1,9 +1,12 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
+import FormControlLabel from '@mui/material/FormControlLabel';
 import MenuItem from '@mui/material/MenuItem';
 import Slider from '@mui/material/Slider';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
+import dayjs from 'dayjs';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import {
@@ -52,6 +55,7 @@ export function Complaints({
       onset: 'builds-up',
       since: '',
       eases: '',
+      goneIso: null,
     };
     onChange([...complaints, fresh]);
     setSelected(fresh.id);
@@ -88,7 +92,7 @@ export function Complaints({
               variant={c.id === selected ? 'contained' : 'outlined'}
               onClick={() => setSelected(c.id)}
             >
-              {complaintName(c)} · {c.severity}
+              {complaintName(c)} · {c.goneIso === null ? c.severity : 'gone'}
             </Button>
           ))}
         </Box>
@@ -175,6 +179,19 @@ function OneComplaint({
         most={500}
         value={complaint.eases}
         onChange={(eases) => onChange({ eases })}
+      />
+      <FormControlLabel
+        control={
+          <Checkbox
+            checked={complaint.goneIso !== null}
+            onChange={(e) => onChange({ goneIso: e.target.checked ? new Date().toISOString() : null })}
+          />
+        }
+        label={
+          complaint.goneIso === null
+            ? 'It is gone'
+            : `Gone since ${dayjs(complaint.goneIso).format('D MMMM YYYY')}`
+        }
       />
       <Button onClick={onRemove} sx={{ justifySelf: 'start' }}>
         Remove this complaint

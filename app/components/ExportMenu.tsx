@@ -44,8 +44,8 @@ export function ExportMenu({
         `The table has ${parsed.tracks.tS.length} rows, but the film has ${frames} frames: they don’t belong together.`,
       );
     else {
-      await saving(() => saveTracks(session.take!.id, parsed.tracks));
-      const revision = session.take!.tracking.revision + 1;
+      const revision = Date.now();
+      await saving(() => saveTracks(session.take!.id, revision, parsed.tracks));
       await edit({ kind: 'tracking', tracking: { state: 'done', framesDone: frames, revision } });
       setSaid(`Tracks read in from ${file.name}.`);
     }

@@ -13,7 +13,7 @@ import { spacingFromPhoto, type ImpressionPoints } from '../../core/body/impress
 import type { Vec2 } from '../../core/geometry/vec.ts';
 import { lengthWithUnit } from '../../core/units/length.ts';
 import { LengthField } from './NumberField';
-import { useSettings } from './useSettings';
+import { useStudio } from './useStudio';
 
 const ASKED: readonly { key: keyof ImpressionPoints; text: string; mark: string }[] = [
   { key: 'rulerFrom', text: 'one end of a known length on the ruler', mark: 'ruler' },
@@ -37,7 +37,7 @@ const RULER = Joi.number().min(10).max(1000).messages({
 /** Reads the sit-bone spacing from a photo of the impression. The photo is only looked at; it is not kept. */
 export function ImpressionDialog({ onClose, onTake }: { onClose: () => void; onTake: (mm: number) => void }) {
   const { palette } = useTheme();
-  const { lengthUnit } = useSettings();
+  const { lengthUnit } = useStudio();
   const [photo, setPhoto] = useState<{ url: string; width: number; height: number } | null>(null);
   const [failed, setFailed] = useState<string | null>(null);
   const [points, setPoints] = useState<Partial<ImpressionPoints>>({});

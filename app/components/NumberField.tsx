@@ -4,7 +4,7 @@ import type Joi from 'joi';
 import { useState } from 'react';
 import { lengthText, parseLength, type Parsed } from '../../core/units/length.ts';
 import { massText, parseMass } from '../../core/units/mass.ts';
-import { useSettings } from './useSettings';
+import { useStudio } from './useStudio';
 
 interface Shared<V> {
   label: string;
@@ -94,7 +94,7 @@ export const NumberField = ({ unit, ...props }: Props & { unit: string }) => (
 
 /** A length in the studio's unit; “31 1/2 in”, “80cm” and “803” are all understood. Millimetres in and out. */
 export function LengthField(props: Props) {
-  const { lengthUnit } = useSettings();
+  const { lengthUnit } = useStudio();
   return (
     <ValueField
       {...props}
@@ -111,7 +111,7 @@ export function LengthField(props: Props) {
 
 /** A mass in the studio's unit; kilograms in and out. */
 export function MassField(props: Props) {
-  const { massUnit } = useSettings();
+  const { massUnit } = useStudio();
   return (
     <ValueField
       {...props}

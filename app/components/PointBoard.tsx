@@ -1,9 +1,6 @@
-import Redo from '@mui/icons-material/Redo';
-import Undo from '@mui/icons-material/Undo';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import IconButton from '@mui/material/IconButton';
 import ListItemButton from '@mui/material/ListItemButton';
 import ListItemText from '@mui/material/ListItemText';
 import Typography from '@mui/material/Typography';
@@ -12,14 +9,7 @@ import type { Vec2 } from '../../core/geometry/vec.ts';
 import { BoardOverlay } from './BoardOverlay.client';
 import { Loupe } from './Loupe';
 import { newSpot } from './spot';
-import {
-  isComplete,
-  NO_HISTORY,
-  nextOpen,
-  type BoardItem,
-  type BoardPoints,
-  type History,
-} from './boardPoints';
+import { isComplete, nextOpen, samePoints, type BoardItem, type BoardPoints } from './boardPoints';
 import { Workbench } from './Workbench';
 import type { Clip } from './useClip';
 
@@ -33,6 +23,8 @@ interface Props {
   /** Pulls a place to the sticker under it; null for points that carry no sticker. */
   snap: ((frame: number, at: Vec2) => Promise<Vec2 | null>) | null;
   onChange: (points: BoardPoints, frame: number) => void;
+  /** While edits are on their way, what is stored lags behind what stands here. */
+  busy: boolean;
   /** Shown under the list when every needed point stands. */
   done: ReactNode;
   children?: ReactNode;
@@ -41,8 +33,8 @@ interface Props {
 const NUDGE_PX = 0.25;
 
 /**
- * Points asked for one after another on the film, each with a close-up; dragged, nudged with the arrow keys, undone.
- * Every settled change goes to `onChange` at once, so nothing is lost when the page is left.
+ * Points asked for one after another on the film, each with a close-up; dragged, nudged with the arrow keys.
+ * Every settled change goes to `onChange` at once, so nothing is lost when the page is left, and is undone as any other edit.
  */
 export function PointBoard({
   clip,
@@ -52,15 +44,23 @@ export function PointBoard({
   boundFrame,
   snap,
   onChange,
+  busy,
   done,
   children,
 }: Props) {
   const [points, setPoints] = useState<BoardPoints>(stored);
-  const [history, setHistory] = useState<History>(NO_HISTORY);
   const [selected, setSelected] = useState<string | null>(nextOpen(items, stored));
   const [pointer] = useState(newSpot);
-  const live = useRef({ points, history });
-  live.current = { points, history };
+  const live = useRef(points);
+  live.current = points;
+  const storedJson = JSON.stringify(stored);
+  useEffect(() => {
+    // An undo, or another tab: what is stored now is shown.
+    const now = JSON.parse(storedJson) as BoardPoints;
+    if (busy || samePoints(now, live.current)) return;
+    setPoints(now);
+    setSelected(nextOpen(items, now));
+  }, [busy, storedJson, items]);
 
   const count = Object.keys(points).length;
   const elsewhere = boundFrame !== null && count > 0 && clip.shown !== boundFrame;
@@ -68,10 +68,8 @@ export function PointBoard({
 
   const settle = useCallback(
     (next: BoardPoints) => {
-      const now = live.current;
-      setHistory({ past: [...now.history.past.slice(-99), now.points], future: [] });
       setPoints(next);
-      live.current.points = next;
+      live.current = next;
       onChange(next, frame);
     },
     [onChange, frame],
@@ -80,7 +78,7 @@ export function PointBoard({
   const put = useCallback(
     async (key: string, at: Vec2, pull: boolean) => {
       const centre = pull && snap ? await snap(frame, at) : null;
-      const next = { ...live.current.points, [key]: { ...(centre ?? at), onSticker: centre !== null } };
+      const next = { ...live.current, [key]: { ...(centre ?? at), onSticker: centre !== null } };
       settle(next);
       return next;
     },
@@ -98,32 +96,11 @@ export function PointBoard({
     setSelected(nextOpen(items, next) ?? key);
   };
 
-  const undo = useCallback(
-    (back: boolean) => {
-      const { history: h, points: now } = live.current;
-      const from = back ? h.past : h.future;
-      const to = from[from.length - 1];
-      if (!to) return;
-      const rest = from.slice(0, -1);
-      setHistory(
-        back ? { past: rest, future: [...h.future, now] } : { past: [...h.past, now], future: rest },
-      );
-      setPoints(to);
-      setSelected(nextOpen(items, to));
-      onChange(to, frame);
-    },
-    [items, onChange, frame],
-  );
-
   useEffect(() => {
     const onKey = (e: KeyboardEvent): void => {
       if (e.target instanceof HTMLInputElement && e.target.type !== 'range') return;
-      if ((e.ctrlKey || e.metaKey) && (e.key.toLowerCase() === 'z' || e.key.toLowerCase() === 'y')) {
-        e.preventDefault();
-        undo(e.key.toLowerCase() === 'z' && !e.shiftKey);
-        return;
-      }
-      const point = selected ? live.current.points[selected] : null;
+      if (e.ctrlKey || e.metaKey) return;
+      const point = selected ? live.current[selected] : null;
       if (!point || !selected || elsewhere) return;
       const by = NUDGE_PX * (e.shiftKey ? 8 : 1);
       const move: Record<string, Vec2> = {
@@ -133,7 +110,7 @@ export function PointBoard({
         ArrowDown: { x: 0, y: by },
       };
       if (e.key === 'Delete' || e.key === 'Backspace') {
-        const rest = { ...live.current.points };
+        const rest = { ...live.current };
         delete rest[selected];
         e.preventDefault();
         settle(rest);
@@ -145,7 +122,7 @@ export function PointBoard({
     // Before the slider of the transport or a focused list takes the arrow keys for itself.
     window.addEventListener('keydown', onKey, { capture: true });
     return () => window.removeEventListener('keydown', onKey, { capture: true });
-  }, [selected, elsewhere, undo, put, settle]);
+  }, [selected, elsewhere, put, settle]);
 
   useEffect(() => pointer.set(null), [pointer, selected, points]);
 
@@ -177,25 +154,7 @@ export function PointBoard({
         />
       )}
     >
-      <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'flex-start', flexShrink: 0 }}>
-        <Loupe source={clip.canvas} at={chosen ?? null} pointer={pointer} frame={clip.shown} />
-        <Box sx={{ display: 'flex', flexDirection: 'column' }}>
-          <IconButton
-            aria-label="Undo (Ctrl+Z)"
-            disabled={history.past.length === 0}
-            onClick={() => undo(true)}
-          >
-            <Undo />
-          </IconButton>
-          <IconButton
-            aria-label="Redo (Ctrl+Shift+Z)"
-            disabled={history.future.length === 0}
-            onClick={() => undo(false)}
-          >
-            <Redo />
-          </IconButton>
-        </Box>
-      </Box>
+      <Loupe source={clip.canvas} at={chosen ?? null} pointer={pointer} frame={clip.shown} />
       {elsewhere && (
         <Alert
           severity="info"

@@ -2,7 +2,7 @@ import CssBaseline from '@mui/material/CssBaseline';
 import { createTheme, ThemeProvider } from '@mui/material/styles';
 import useMediaQuery from '@mui/material/useMediaQuery';
 import { useMemo, type ReactNode } from 'react';
-import type { Settings } from '../../core/records/types.ts';
+import type { Studio } from '../../core/records/types.ts';
 
 declare module '@mui/material/styles' {
   interface Palette {
@@ -57,9 +57,9 @@ function paper(dark: boolean) {
 }
 
 /** The house's own look, light or dark, by the settings or the system. */
-export function StudioTheme({ settings, children }: { settings: Settings; children: ReactNode }) {
+export function StudioTheme({ studio, children }: { studio: Studio; children: ReactNode }) {
   const systemDark = useMediaQuery('(prefers-color-scheme: dark)');
-  const dark = settings.theme === 'dark' || (settings.theme === 'system' && systemDark);
+  const dark = studio.theme === 'dark' || (studio.theme === 'system' && systemDark);
   const theme = useMemo(() => paper(dark), [dark]);
   return (
     <ThemeProvider theme={theme}>

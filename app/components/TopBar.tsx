@@ -30,7 +30,12 @@ function SaveNote() {
         maxWidth: 420,
       }}
     >
-      {text}
+      {text}{' '}
+      {s.state === 'failed' && s.full && (
+        <Link to="/backup" style={{ color: 'inherit' }}>
+          What is big
+        </Link>
+      )}
     </Typography>
   );
 }

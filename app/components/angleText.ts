@@ -1,7 +1,7 @@
-import type { Settings } from '../../core/records/types.ts';
+import type { Studio } from '../../core/records/types.ts';
 import type { AngleKey } from '../../core/stroke/angles.ts';
 
-export type Convention = Settings['jointConvention'];
+export type Convention = Studio['jointConvention'];
 
 /** Only knee and elbow have the two conventions; all others are quoted as defined. */
 export const hasConvention = (key: string): boolean => key.startsWith('knee') || key.startsWith('elbow');

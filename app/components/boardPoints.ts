@@ -16,13 +16,16 @@ export interface BoardItem {
 
 export type BoardPoints = Partial<Record<string, BoardPoint>>;
 
-/** A list of states with a place in it: what undo and redo walk along. */
-export interface History {
-  past: BoardPoints[];
-  future: BoardPoints[];
-}
-
-export const NO_HISTORY: History = { past: [], future: [] };
+/** Whether two boards hold the same points, in whatever order they were put. */
+export const samePoints = (a: BoardPoints, b: BoardPoints): boolean => {
+  const listed = (p: BoardPoints): string =>
+    JSON.stringify(
+      Object.keys(p)
+        .sort()
+        .map((k) => [k, p[k]?.x, p[k]?.y, p[k]?.onSticker]),
+    );
+  return listed(a) === listed(b);
+};
 
 /** The first item that has no point yet; none when all have. */
 export const nextOpen = (items: readonly BoardItem[], points: BoardPoints): string | null =>

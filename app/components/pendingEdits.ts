@@ -1,11 +1,10 @@
-import { withValue } from '../../core/records/path.ts';
+import { applyEdit, type SessionEdit } from '../../core/records/edits.ts';
 import type { FitSession } from '../../core/records/types.ts';
 
-/** Values on their way to the store: shown at once, so that the next gesture starts from them and not from what was before. */
+/** Edits on their way to the store: shown at once, so that the next gesture starts from them and not from what was before. */
 interface Pending {
   sessionId: string;
-  at: string;
-  value: unknown;
+  edit: SessionEdit;
 }
 
 let list: readonly Pending[] = [];
@@ -27,7 +26,7 @@ export function watchPending(tell: () => void): () => void {
 /** The router draws what it has read back a little after the write has ended: until then the value stays laid over it. */
 const LINGER_MS = 300;
 
-/** Shows a value until every edit under way has been stored, read back and drawn. */
+/** Shows an edit until every one under way has been stored, read back and drawn. */
 export async function whilePending(edit: Pending, store: () => Promise<void>): Promise<void> {
   underWay += 1;
   change([...list, edit]);
@@ -43,4 +42,7 @@ export async function whilePending(edit: Pending, store: () => Promise<void>): P
 
 /** The stored session with what is under way laid over it. */
 export const withPending = (session: FitSession, pending: readonly Pending[]): FitSession =>
-  pending.reduce((s, p) => (p.sessionId === session.id ? (withValue(s, p.at, p.value) ?? s) : s), session);
+  pending.reduce((s, p) => {
+    const shown = p.sessionId === session.id ? applyEdit(s, p.edit) : null;
+    return shown?.ok ? shown.session : s;
+  }, session);

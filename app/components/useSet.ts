@@ -1,16 +1,33 @@
+import { nanoid } from 'nanoid';
 import { useCallback } from 'react';
 import { useParams } from 'react-router';
+import type { SessionEdit } from '../../core/records/edits.ts';
 import { whilePending } from './pendingEdits';
 import { useEdit } from './useEdit';
 
-/** Changes one value of the open session by its place in the record; says why when it was refused. */
-export function useSet(): { set: (at: string, value: unknown) => void; refused: string | null } {
+interface Setters {
+  /** Changes one value of the open session by its place in the record. */
+  set: (at: string, value: unknown) => void;
+  /** Moves one value of the bike as it stands, and logs it. */
+  move: (values: { at: string; value: unknown }[]) => void;
+  putBack: (changeId: string) => void;
+  /** Why the last one was refused. */
+  refused: string | null;
+}
+
+/** Ways to change the open session that show at once. */
+export function useSet(): Setters {
   const { sessionId = '' } = useParams();
   const { edit, refused } = useEdit();
-  const set = useCallback(
-    (at: string, value: unknown) =>
-      void whilePending({ sessionId, at, value }, () => edit({ kind: 'set', at, value })),
+  const show = useCallback(
+    (e: SessionEdit): void => void whilePending({ sessionId, edit: e }, () => edit(e)),
     [edit, sessionId],
   );
-  return { set, refused };
+  const now = (): string => new Date().toISOString();
+  return {
+    set: useCallback((at, value) => show({ kind: 'set', at, value }), [show]),
+    move: useCallback((values) => show({ kind: 'moved', id: nanoid(), madeIso: now(), values }), [show]),
+    putBack: useCallback((id) => show({ kind: 'put-back', id, atIso: now() }), [show]),
+    refused,
+  };
 }

@@ -1,12 +1,20 @@
 import { RECORD_VERSIONS } from '../../core/records/migrations.ts';
-import type { FitSession, Rider, Take } from '../../core/records/types.ts';
+import {
+  NEW_STUDIO,
+  type Bike,
+  type FitSession,
+  type Rider,
+  type Studio,
+  type Take,
+} from '../../core/records/types.ts';
 import records from './records.json';
 import takes from './takes.json';
 
 /** The demo studio: made-up riders with a session each, and the films that the virtual rider shot. */
 export interface Catalogue {
-  studio: string;
+  studio: Studio;
   riders: Rider[];
+  bikes: Bike[];
   sessions: FitSession[];
   /** Clips offered on the Film station, by session. */
   clips: Record<string, { url: string; name: string; caption: string }>;
@@ -27,16 +35,42 @@ function session(id: string, startedIso: string, protocolId: string): FitSession
     riderId: id,
     startedIso,
     deletedIso: null,
+    bikeId: `${id}-bike`,
     protocolId,
     ...NOTED[id],
+    current: null,
+    final: null,
+    changes: [],
+    plan: null,
+    followUps: [],
     take: READY[`${id}-1`] ?? null,
     triedSaddleMm: null,
   };
 }
 
+const bike = (riderId: string, createdIso: string): Bike => ({
+  version: RECORD_VERSIONS.bike,
+  id: `${riderId}-bike`,
+  riderId,
+  name: NOTED[riderId].asFound.name,
+  note: '',
+  createdIso,
+});
+
 /** The Kiln Yard Fitting Room. Maren's film waits to be worked through; the others have theirs ready. */
 export const CATALOGUE: Catalogue = {
-  studio: 'Kiln Yard Fitting Room',
+  studio: {
+    ...NEW_STUDIO,
+    name: 'Kiln Yard Fitting Room',
+    fitter: 'Orla Fenwright',
+    contact: 'The old tile works, towpath gate; Tuesday to Saturday',
+  },
+  bikes: [
+    bike('maren', '2026-11-02T09:00:00.000Z'),
+    bike('idris', '2026-11-04T09:00:00.000Z'),
+    bike('pilar', '2026-11-09T09:00:00.000Z'),
+    bike('juno', '2026-11-12T09:00:00.000Z'),
+  ],
   riders: [
     {
       version,

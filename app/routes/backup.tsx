@@ -1,5 +1,7 @@
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
+import Checkbox from '@mui/material/Checkbox';
+import FormControlLabel from '@mui/material/FormControlLabel';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import dayjs from 'dayjs';
@@ -9,10 +11,14 @@ import type { Duplicates, Inspection } from '../../core/formats/bundle.ts';
 import { Choice } from '../components/Choice';
 import { Sheet } from '../components/Desk';
 import { download } from '../components/download';
+import { bytesText } from '../components/bytesText';
+import { RoomTaken, type FilmLine } from '../components/RoomTaken';
 import { RouteTrouble } from '../components/RouteTrouble';
 import { TopBar } from '../components/TopBar';
 import { CATALOGUE } from '../demo/catalogue';
 import { bringBack, lastBackupIso, lookInto, saveBundle } from '../storage/backup';
+import { filmsHeld } from '../storage/films';
+import { studioIndex } from '../storage/studioIndex';
 import { seedDemo } from '../storage/demo';
 import type { Route } from './+types/backup';
 
@@ -21,7 +27,18 @@ export const meta: Route.MetaFunction = () => [{ title: 'Backup · Deep Angle' }
 export async function clientLoader() {
   await seedDemo(CATALOGUE);
   const estimate = await navigator.storage?.estimate?.();
+  const { index } = await studioIndex();
+  const names = new Map(index.riders.map((r) => [r.id, r.name]));
+  const films = (await filmsHeld(index)).map(({ visit, bytes }): FilmLine => ({
+    sessionId: visit.id,
+    takeId: visit.take!.id,
+    riderName: names.get(visit.riderId) ?? 'A rider',
+    startedIso: visit.startedIso,
+    clipName: visit.take!.clipName,
+    bytes,
+  }));
   return {
+    films,
     last: await lastBackupIso(),
     usedBytes: estimate?.usage ?? null,
     quotaBytes: estimate?.quota ?? null,
@@ -35,13 +52,10 @@ const DUPLICATES: readonly (readonly [Duplicates, string])[] = [
   ['both', 'have both'],
 ];
 
-const size = (bytes: number): string =>
-  bytes >= 1e9 ? `${(bytes / 1e9).toFixed(1)} GB` : `${Math.max(0.1, bytes / 1e6).toFixed(1)} MB`;
-
 const many = (n: number, one: string, more = `${one}s`): string => `${n} ${n === 1 ? one : more}`;
 
 export default function Backup({ loaderData }: Route.ComponentProps) {
-  const { last, usedBytes, quotaBytes, lasting } = loaderData;
+  const { films, last, usedBytes, quotaBytes, lasting } = loaderData;
   const { revalidate } = useRevalidator();
   const [packing, setPacking] = useState<string | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
@@ -75,8 +89,10 @@ export default function Backup({ loaderData }: Route.ComponentProps) {
             {last
               ? `Last saved on ${dayjs(last).format('D MMMM YYYY, HH:mm')}.`
               : 'The studio was never saved as a file.'}
-            {usedBytes !== null && ` It takes ${size(usedBytes)}`}
-            {usedBytes !== null && quotaBytes !== null && ` of ${size(quotaBytes)} that the browser allows`}
+            {usedBytes !== null && ` It takes ${bytesText(usedBytes)}`}
+            {usedBytes !== null &&
+              quotaBytes !== null &&
+              ` of ${bytesText(quotaBytes)} that the browser allows`}
             {usedBytes !== null && '.'}
           </Typography>
           <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', flexWrap: 'wrap' }}>
@@ -100,6 +116,7 @@ export default function Backup({ loaderData }: Route.ComponentProps) {
               : 'The browser may clear what is stored here when the disk runs full, until it has promised to keep it.'}
           </Typography>
         </Sheet>
+        <RoomTaken films={films} onChange={() => void revalidate()} />
         <BringBack onDone={() => void revalidate()} />
       </Box>
     </Box>
@@ -115,6 +132,7 @@ function BringBack({ onDone }: { onDone: () => void }) {
     | { at: 'failed'; text: string }
   >({ at: 'idle' });
   const [duplicates, setDuplicates] = useState<Duplicates>('keep');
+  const [studioToo, setStudioToo] = useState(false);
   const run = (work: () => Promise<void>): void =>
     void work().catch((error: unknown) =>
       setState({ at: 'failed', text: error instanceof Error ? error.message : String(error) }),
@@ -128,7 +146,7 @@ function BringBack({ onDone }: { onDone: () => void }) {
   const store = (file: File, inspection: Inspection, here: string[]): void =>
     run(async () => {
       setState({ at: 'storing' });
-      const n = await bringBack(file, inspection, here, duplicates);
+      const n = await bringBack(file, inspection, here, duplicates, studioToo);
       setState({
         at: 'done',
         text: `${many(n.riders, 'rider')}, ${many(n.sessions, 'visit')} and ${many(n.films, 'film')} brought back.`,
@@ -189,7 +207,14 @@ function BringBack({ onDone }: { onDone: () => void }) {
                 />
               </Box>
             )}
-            {state.inspection.riders.length > 0 && (
+            {(state.inspection.studio ?? state.inspection.parts) && (
+              <FormControlLabel
+                sx={{ display: 'flex', mb: 1 }}
+                control={<Checkbox checked={studioToo} onChange={(e) => setStudioToo(e.target.checked)} />}
+                label="The studio’s name, its settings and its parts bin too, in place of what is here"
+              />
+            )}
+            {(state.inspection.riders.length > 0 || studioToo) && (
               <Button variant="contained" onClick={() => store(state.file, state.inspection, state.here)}>
                 Bring back
               </Button>

@@ -8,11 +8,13 @@ import Typography from '@mui/material/Typography';
 import dayjs from 'dayjs';
 import { useState } from 'react';
 import { useFetcher } from 'react-router';
+import { byRider } from '../../core/records/summaries.ts';
 import { BIN_DAYS } from '../../core/records/visits.ts';
 import { RouteTrouble } from '../components/RouteTrouble';
 import { TopBar } from '../components/TopBar';
-import { allRiders, allSessions, eraseRider, eraseSessionById } from '../storage/bin';
+import { eraseRider, eraseSessionById } from '../storage/bin';
 import { loadRider, loadSession, saveRider, saveSession } from '../storage/sessions';
+import { studioIndex } from '../storage/studioIndex';
 import type { Route } from './+types/bin';
 
 export const meta: Route.MetaFunction = () => [{ title: 'Bin · Deep Angle' }];
@@ -25,27 +27,15 @@ interface Binned {
 }
 
 export async function clientLoader(): Promise<{ binned: Binned[] }> {
-  const [riders, sessions] = await Promise.all([allRiders(), allSessions()]);
-  const names = new Map(riders.good.map((r) => [r.id, r]));
-  const binned: Binned[] = [
-    ...riders.good.flatMap((r) =>
-      r.deletedIso ? [{ kind: 'rider' as const, id: r.id, name: r.name, deletedIso: r.deletedIso }] : [],
-    ),
+  const studio = byRider((await studioIndex()).index);
+  const binned = studio.flatMap(({ rider, visits }): Binned[] => {
     // A visit of a rider in the bin goes and comes with the rider.
-    ...sessions.good.flatMap((s) => {
-      const rider = names.get(s.riderId);
-      return s.deletedIso && rider?.deletedIso === null
-        ? [
-            {
-              kind: 'session' as const,
-              id: s.id,
-              name: `${rider.name}, visit of ${dayjs(s.startedIso).format('D MMMM YYYY')}`,
-              deletedIso: s.deletedIso,
-            },
-          ]
-        : [];
-    }),
-  ];
+    if (rider.deletedIso) return [{ kind: 'rider', ...rider, deletedIso: rider.deletedIso }];
+    return visits.flatMap((v) => {
+      const name = `${rider.name}, visit of ${dayjs(v.startedIso).format('D MMMM YYYY')}`;
+      return v.deletedIso ? [{ kind: 'session', id: v.id, name, deletedIso: v.deletedIso }] : [];
+    });
+  });
   return { binned: binned.sort((a, b) => b.deletedIso.localeCompare(a.deletedIso)) };
 }
 

@@ -18,7 +18,8 @@ import { Workbench } from '../components/Workbench';
 import { useClip } from '../components/useClip';
 import { useEdit } from '../components/useEdit';
 import { CATALOGUE } from '../demo/catalogue';
-import { saving } from '../storage/saveState';
+import { askToKeep } from '../storage/films';
+import { isFull, saving } from '../storage/saveState';
 import { saveClip } from '../storage/stores';
 import type { ClipTrouble } from '../workers/openClip';
 import { spawnClipReader } from '../workers/spawn';
@@ -47,6 +48,7 @@ async function takeFrom(
       tracking: { state: 'none', framesDone: 0, revision: 0 },
     };
     await saving(() => saveClip(take.id, file));
+    askToKeep();
     return { take };
   } finally {
     reader.end();
@@ -56,7 +58,15 @@ async function takeFrom(
 export default function Film() {
   const { session } = useSession();
   const held = filmingHeldBack(session.intake);
-  if (session.take) return <Filmed session={session} />;
+  const [returned, setReturned] = useState(0);
+  if (session.take)
+    return (
+      <Filmed
+        key={`${session.take.id}/${returned}`}
+        session={session}
+        onReturned={() => setReturned(returned + 1)}
+      />
+    );
   return held ? (
     <NeedsFirst title="Consent first" text={held} to="../intake" action="Go to Intake" />
   ) : (
@@ -80,7 +90,11 @@ function useIntake(session: FitSession) {
         name,
         trouble: {
           title: 'The film could not be kept.',
-          advice: error instanceof Error ? error.message : String(error),
+          advice: isFull(error)
+            ? 'This device has no room left for it. Move other films out first: they are listed on the Backup page.'
+            : error instanceof Error
+              ? error.message
+              : String(error),
         },
       });
     } finally {
@@ -132,7 +146,7 @@ function Trouble({ intake }: { intake: Intake }) {
 }
 
 /** A place to drop a film on, which is a button too. */
-function useDrop(accept: Intake['accept']) {
+function useDrop(accept: (file: Blob, name: string) => Promise<void>) {
   const [over, setOver] = useState(false);
   return {
     over,
@@ -156,10 +170,12 @@ function ChooseFile({
   accept,
   label,
   variant,
+  testId = 'film-file',
 }: {
-  accept: Intake['accept'];
+  accept: (file: Blob, name: string) => Promise<void>;
   label: string;
   variant: 'contained' | 'outlined';
+  testId?: string;
 }) {
   const input = useRef<HTMLInputElement | null>(null);
   return (
@@ -171,7 +187,7 @@ function ChooseFile({
         ref={input}
         type="file"
         hidden
-        data-testid="film-file"
+        data-testid={testId}
         accept="video/*,.mp4,.mov,.webm,.mkv"
         onChange={(e) => {
           const file = e.target.files?.[0];
@@ -228,7 +244,7 @@ function Empty({ session }: { session: FitSession }) {
   );
 }
 
-function Filmed({ session }: { session: FitSession }) {
+function Filmed({ session, onReturned }: { session: FitSession; onReturned: () => void }) {
   const take = session.take!;
   const clip = useClip(take, take.markedFrame);
   const intake = useIntake(session);
@@ -279,6 +295,7 @@ function Filmed({ session }: { session: FitSession }) {
         </Alert>
       )}
       <Trouble intake={intake} />
+      {clip.state.status === 'trouble' && <Return take={take} onReturned={onReturned} />}
       <Button variant="contained" fullWidth component={Link} to="../scale" relative="path" sx={{ mb: 1 }}>
         On to the scale
       </Button>
@@ -296,8 +313,8 @@ function Filmed({ session }: { session: FitSession }) {
       <Dialog open={offered !== null} onClose={() => setOffered(null)}>
         <DialogTitle>Replace this session’s film?</DialogTitle>
         <DialogContent>
-          “{offered?.name}” takes the place of “{take.clipName}”. The old film goes from this device, with its
-          scale, marks and tracks.
+          “{offered?.name}” takes the place of “{take.clipName}”. Scale, marks and tracks go with the old
+          film; Undo brings all of it back as long as this page stays open.
         </DialogContent>
         <DialogActions>
           <Button onClick={() => setOffered(null)}>Keep the film</Button>
@@ -314,5 +331,36 @@ function Filmed({ session }: { session: FitSession }) {
         </DialogActions>
       </Dialog>
     </Workbench>
+  );
+}
+
+/** A film that was moved out comes back from the same file; marks and tracks were here all the time. */
+function Return({ take, onReturned }: { take: Take; onReturned: () => void }) {
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const accept = async (file: Blob, name: string): Promise<void> => {
+    if (file.size !== take.clipBytes) {
+      setTrouble(
+        `“${name}” has ${file.size} bytes, the film of this take had ${take.clipBytes}: it is another film.`,
+      );
+      return;
+    }
+    await saving(() => saveClip(take.id, file)).then(onReturned, (error: unknown) =>
+      setTrouble(error instanceof Error ? error.message : String(error)),
+    );
+  };
+  return (
+    <Box sx={{ mb: 2 }}>
+      <ChooseFile
+        accept={accept}
+        label={`Bring back “${take.clipName}”…`}
+        variant="outlined"
+        testId="film-back"
+      />
+      {trouble && (
+        <Alert severity="error" variant="outlined" sx={{ mt: 1 }}>
+          {trouble}
+        </Alert>
+      )}
+    </Box>
   );
 }

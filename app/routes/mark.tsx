@@ -32,7 +32,7 @@ export default function Mark() {
 function Marking({ session }: { session: FitSession }) {
   const take = session.take!;
   const clip = useClip(take, take.markedFrame);
-  const { edit, refused } = useEdit();
+  const { edit, refused, busy } = useEdit();
   const worker = useRef<Spawned<TrackApi> | null>(null);
   useEffect(
     () => () => {
@@ -65,6 +65,7 @@ function Marking({ session }: { session: FitSession }) {
       boundFrame={take.markedFrame}
       snap={snap}
       onChange={onChange}
+      busy={busy}
       done={
         <>
           {take.tracking.state !== 'none' && (

@@ -29,7 +29,7 @@ import { StrokeClock } from '../components/StrokeClock';
 import { Workbench } from '../components/Workbench';
 import { useClip } from '../components/useClip';
 import { useEdit } from '../components/useEdit';
-import { useSettings } from '../components/useSettings';
+import { useStudio } from '../components/useStudio';
 import { useTurnCursor } from '../components/useTurnCursor';
 import { bandQuoted, bandText } from '../components/bandText';
 import { useSession } from './session';
@@ -46,7 +46,7 @@ export default function Read() {
 function Reading_({ session, reading, tracks }: { session: FitSession; reading: Reading; tracks: Tracks }) {
   const take = session.take!;
   const clip = useClip(take, take.markedFrame);
-  const { jointConvention } = useSettings();
+  const { jointConvention } = useStudio();
   const [search, setSearch] = useSearchParams();
   const asked = search.get('angle') as AngleKey | null;
   const angle: AngleKey = asked && ANGLE_KEYS.includes(asked) ? asked : 'kneeFlexionDeg';

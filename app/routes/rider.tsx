@@ -10,20 +10,33 @@ import dayjs from 'dayjs';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { data, Link, redirect, useFetcher } from 'react-router';
-import { complaintName } from '../../core/intake/intake.ts';
+import { bikesOf } from '../../core/records/bikes.ts';
+import type { Bike } from '../../core/records/types.ts';
+import type { FollowUp } from '../../core/records/work.ts';
+import { complaintName, openComplaints } from '../../core/intake/intake.ts';
 import { protocolById } from '../../core/prescribe/protocols.ts';
-import { riderName } from '../../core/records/schemas.ts';
+import { checkRecord, riderName } from '../../core/records/schemas.ts';
 import { BIN_DAYS, nextVisit } from '../../core/records/visits.ts';
 import { Sheet } from '../components/Desk';
+import { FollowUps } from '../components/FollowUps';
 import { download } from '../components/download';
 import { RouteTrouble } from '../components/RouteTrouble';
 import { TopBar } from '../components/TopBar';
 import { WordsField } from '../components/WordsField';
 import { CATALOGUE } from '../demo/catalogue';
 import { saveBundle } from '../storage/backup';
-import { allSessions } from '../storage/bin';
+import { sessionsOf, storedBikes } from '../storage/bin';
 import { seedDemo } from '../storage/demo';
-import { blankSession, loadRider, loadSession, saveRider, saveSession } from '../storage/sessions';
+import {
+  blankSession,
+  editSession,
+  loadRider,
+  loadSession,
+  newBike,
+  saveBike,
+  saveRider,
+  saveSession,
+} from '../storage/sessions';
 import type { Route } from './+types/rider';
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
@@ -36,16 +49,17 @@ export async function clientLoader({ params }: Route.ClientLoaderArgs) {
   await seedDemo(CATALOGUE);
   const rider = await loadRider(params.riderId);
   if (!rider) throw data('This rider is not on this device.', { status: 404 });
-  const sessions = (await allSessions()).good
-    .filter((s) => s.riderId === rider.id && s.deletedIso === null)
-    .sort((a, b) => b.startedIso.localeCompare(a.startedIso));
-  return { rider, sessions };
+  const sessions = (await sessionsOf(rider.id)).filter((s) => s.deletedIso === null);
+  return { rider, sessions, bikes: bikesOf(rider.id, await storedBikes(rider.id), sessions) };
 }
 
 type Asked =
   | { what: 'name' | 'note'; text: string }
   | { what: 'delete' }
-  | { what: 'new' }
+  | { what: 'bike' }
+  | { what: 'bike-name' | 'bike-note'; bike: Bike; text: string }
+  | { what: 'new'; bikeId: string }
+  | { what: 'due'; sessionId: string; list: FollowUp[] }
   | { what: 'again' | 'delete-session'; sessionId: string };
 
 export async function clientAction({ request, params }: Route.ClientActionArgs) {
@@ -66,8 +80,23 @@ export async function clientAction({ request, params }: Route.ClientActionArgs) 
     case 'delete':
       await saveRider({ ...rider, deletedIso: now });
       return redirect('/');
+    case 'bike':
+      await saveBike(newBike(rider.id, nanoid(), now));
+      return null;
+    case 'bike-name':
+    case 'bike-note': {
+      const change = { [asked.what === 'bike-name' ? 'name' : 'note']: asked.text };
+      const checked = checkRecord('bike', { ...asked.bike, riderId: rider.id, ...change });
+      if (!checked.ok) return { message: checked.message };
+      await saveBike(checked.value);
+      return null;
+    }
+    case 'due': {
+      const stored = await editSession(asked.sessionId, { kind: 'set', at: 'followUps', value: asked.list });
+      return stored.ok ? null : { message: stored.message };
+    }
     case 'new': {
-      const session = blankSession(rider.id, nanoid(), now);
+      const session = blankSession(rider.id, asked.bikeId, nanoid(), now);
       await saveSession(session);
       return redirect(`/sessions/${session.id}/intake`);
     }
@@ -86,12 +115,17 @@ export async function clientAction({ request, params }: Route.ClientActionArgs) 
 }
 
 export default function RiderPage({ loaderData }: Route.ComponentProps) {
-  const { rider, sessions } = loaderData;
+  const { rider, sessions, bikes } = loaderData;
   const fetcher = useFetcher<{ message: string } | null>();
   const [packing, setPacking] = useState(false);
   const [deleting, setDeleting] = useState<'rider' | string | null>(null);
   const ask = (asked: Asked): void =>
-    void fetcher.submit(asked, { method: 'post', encType: 'application/json' });
+    void fetcher.submit(asked as unknown as Parameters<typeof fetcher.submit>[0], {
+      method: 'post',
+      encType: 'application/json',
+    });
+  const nameOf = (bikeId: string): string =>
+    bikes.find((b) => b.bike.id === bikeId)?.bike.name || 'a bike without a name';
   const films = sessions.filter((s) => s.take).length;
   return (
     <Box sx={{ minHeight: '100vh' }}>
@@ -126,6 +160,64 @@ export default function RiderPage({ loaderData }: Route.ComponentProps) {
             />
           </Box>
         </Sheet>
+        <Sheet title="Bikes" note={`${bikes.length}`}>
+          {bikes.map(({ bike, visits }) => (
+            <Box
+              key={bike.id}
+              sx={{
+                display: 'grid',
+                gridTemplateColumns: { xs: '1fr', md: '1fr 1fr auto' },
+                gap: 2,
+                py: 1.25,
+                borderBottom: 1,
+                borderColor: 'divider',
+                alignItems: 'center',
+              }}
+            >
+              <WordsField
+                label="Bike"
+                most={200}
+                value={bike.name}
+                onChange={(text) => ask({ what: 'bike-name', bike, text })}
+              />
+              <WordsField
+                label="Note"
+                most={2000}
+                value={bike.note}
+                onChange={(text) => ask({ what: 'bike-note', bike, text })}
+              />
+              <Box>
+                <Typography variant="body2" color="text.secondary" sx={{ textAlign: 'right' }}>
+                  {visits.length === 0
+                    ? 'no visit yet'
+                    : visits.length === 1
+                      ? '1 visit'
+                      : `${visits.length} visits`}
+                </Typography>
+                {visits.length > 0 ? (
+                  <Button size="small" onClick={() => ask({ what: 'again', sessionId: visits[0].id })}>
+                    Next visit with it
+                  </Button>
+                ) : (
+                  <Button size="small" onClick={() => ask({ what: 'new', bikeId: bike.id })}>
+                    First visit with it
+                  </Button>
+                )}
+              </Box>
+            </Box>
+          ))}
+          <Button sx={{ mt: 1 }} onClick={() => ask({ what: 'bike' })}>
+            Another bike
+          </Button>
+        </Sheet>
+        {sessions.length > 0 && (
+          <Sheet title="Follow-ups" note="of the newest visit">
+            <FollowUps
+              list={sessions[0].followUps}
+              onChange={(list) => ask({ what: 'due', sessionId: sessions[0].id, list })}
+            />
+          </Sheet>
+        )}
         <Sheet title="Visits" note={sessions.length === 0 ? 'none yet' : `${sessions.length}`}>
           {sessions.map((s) => (
             <Box
@@ -146,11 +238,12 @@ export default function RiderPage({ loaderData }: Route.ComponentProps) {
               <Box>
                 <Typography>
                   {protocolById(s.protocolId).name}
-                  {s.asFound.name && `, ${s.asFound.name}`}
+                  {`, ${nameOf(s.bikeId)}`}
                 </Typography>
                 <Typography variant="body2" color="text.secondary">
-                  {s.intake.complaints.map((c) => `${complaintName(c)} ${c.severity}`).join('; ') ||
-                    'no complaint'}
+                  {openComplaints(s.intake.complaints)
+                    .map((c) => `${complaintName(c)} ${c.severity}`)
+                    .join('; ') || 'no open complaint'}
                 </Typography>
               </Box>
               <Box>
@@ -164,9 +257,6 @@ export default function RiderPage({ loaderData }: Route.ComponentProps) {
             </Box>
           ))}
           <Box sx={{ display: 'flex', gap: 2, mt: 2 }}>
-            <Button variant="outlined" onClick={() => ask({ what: 'new' })}>
-              New visit, blank
-            </Button>
             <Button
               disabled={packing}
               onClick={() => {

@@ -11,57 +11,48 @@ import dayjs from 'dayjs';
 import { nanoid } from 'nanoid';
 import { useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { Form, Link, redirect, useSearchParams, type ShouldRevalidateFunctionArgs } from 'react-router';
-import { riderName } from '../../core/records/schemas.ts';
 import { RECORD_VERSIONS } from '../../core/records/migrations.ts';
-import type { FitSession, Rider } from '../../core/records/types.ts';
-import { protocolById } from '../../core/prescribe/protocols.ts';
+import { riderName } from '../../core/records/schemas.ts';
+import {
+  byRider,
+  findRiders,
+  inOrder,
+  rowsOf,
+  type RiderOrder,
+  type RiderRow as Row,
+} from '../../core/records/summaries.ts';
+import type { Rider } from '../../core/records/types.ts';
 import { Choice } from '../components/Choice';
+import { RIDER_COLUMNS, RiderRow } from '../components/RiderRow';
 import { RouteTrouble } from '../components/RouteTrouble';
-import { stationsOf } from '../components/StationRuler';
 import { TopBar } from '../components/TopBar';
+import { useStudio } from '../components/useStudio';
 import { CATALOGUE } from '../demo/catalogue';
-import { seedDemo } from '../storage/demo';
 import { studioNow } from '../storage/bin';
-import { blankSession, saveRider, saveSession } from '../storage/sessions';
+import { seedDemo } from '../storage/demo';
+import { askToKeep, sweepFilms } from '../storage/films';
+import { blankSession, newBike, saveBike, saveRider, saveSession } from '../storage/sessions';
 import type { Route } from './+types/riders';
-
-interface Row {
-  rider: Rider;
-  session: FitSession | null;
-}
 
 export async function clientLoader(): Promise<{ rows: Row[]; unread: number; binned: number }> {
   await seedDemo(CATALOGUE);
-  const { riders, sessions, unread } = await studioNow(new Date().toISOString());
-  const newest = new Map<string, FitSession>();
-  for (const s of sessions) {
-    const held = newest.get(s.riderId);
-    if (s.deletedIso === null && (!held || s.startedIso > held.startedIso)) newest.set(s.riderId, s);
-  }
-  const rows = riders
-    .filter((rider) => rider.deletedIso === null)
-    .map((rider) => ({ rider, session: newest.get(rider.id) ?? null }));
-  const binned = riders.length - rows.length + sessions.filter((s) => s.deletedIso !== null).length;
+  const { index, unread } = await studioNow(new Date().toISOString());
+  void sweepFilms(() => Promise.resolve(index));
+  const studio = byRider(index);
+  const rows = rowsOf(studio);
+  const binned = studio.length - rows.length + index.visits.filter((v) => v.deletedIso !== null).length;
   return { rows, unread, binned };
 }
 
-type Order = 'visit' | 'name' | 'complaints';
-
-const ORDERS: readonly (readonly [Order, string])[] = [
+const ORDERS: readonly (readonly [RiderOrder, string])[] = [
   ['visit', 'last visit'],
   ['name', 'name'],
+  ['due', 'next follow-up'],
   ['complaints', 'worst complaint'],
 ];
 
-const lastSeen = (r: Row): string => r.session?.startedIso ?? r.rider.createdIso;
-const worst = (r: Row): number =>
-  Math.max(-1, ...(r.session?.intake.complaints.map((c) => c.severity) ?? []));
-
-const BY: Record<Order, (a: Row, b: Row) => number> = {
-  visit: (a, b) => lastSeen(b).localeCompare(lastSeen(a)),
-  name: (a, b) => a.rider.name.localeCompare(b.rider.name),
-  complaints: (a, b) => worst(b) - worst(a) || a.rider.name.localeCompare(b.rider.name),
-};
+/** Rows drawn at first, and by each “Show more”. */
+const PAGE = 50;
 
 /** Looking for a rider changes the address, not what is stored. */
 export function shouldRevalidate({
@@ -89,9 +80,12 @@ export async function clientAction({ request }: Route.ClientActionArgs) {
     createdIso: now,
     deletedIso: null,
   };
-  const session = blankSession(rider.id, nanoid(), now);
+  const bike = newBike(rider.id, nanoid(), now);
+  const session = blankSession(rider.id, bike.id, nanoid(), now);
   await saveRider(rider);
+  await saveBike(bike);
   await saveSession(session);
+  askToKeep();
   return redirect(`/sessions/${session.id}/intake`);
 }
 
@@ -100,7 +94,7 @@ export default function Riders({ loaderData, actionData }: Route.ComponentProps)
   const { rows, unread, binned } = loaderData;
   const [search, setSearch] = useSearchParams();
   const [words, setWords] = useState(search.get('find') ?? '');
-  const [order, setOrder] = useState<Order>(
+  const [order, setOrder] = useState<RiderOrder>(
     ORDERS.find(([key]) => key === search.get('order'))?.[0] ?? 'visit',
   );
   // The address follows what is typed, so that the way back leads to the same list.
@@ -111,21 +105,18 @@ export default function Riders({ loaderData, actionData }: Route.ComponentProps)
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [words, order]);
   const asked = useDeferredValue(words);
-  const found = useMemo(() => {
-    const parts = asked.toLowerCase().split(/\s+/).filter(Boolean);
-    return rows
-      .filter(({ rider }) => {
-        const text = `${rider.name} ${rider.note}`.toLowerCase();
-        return parts.every((w) => text.includes(w));
-      })
-      .sort(BY[order]);
-  }, [rows, asked, order]);
+  const ordered = useMemo(() => inOrder(rows, order), [rows, order]);
+  const found = useMemo(() => findRiders(ordered, asked), [ordered, asked]);
+  const [most, setMost] = useState(PAGE);
+  useEffect(() => setMost(PAGE), [asked, order]);
+  const today = dayjs().format('YYYY-MM-DD');
+  const { name: studioName } = useStudio();
   return (
     <Box sx={{ minHeight: '100vh' }}>
       <TopBar>
-        <Typography color="text.secondary">{CATALOGUE.studio}</Typography>
+        <Typography color="text.secondary">{studioName}</Typography>
       </TopBar>
-      <Box component="main" sx={{ maxWidth: 1080, mx: 'auto', p: { xs: 2, md: 4 } }}>
+      <Box component="main" sx={{ maxWidth: 1280, mx: 'auto', p: { xs: 2, md: 4 } }}>
         <Box sx={{ display: 'flex', alignItems: 'center', mb: 2 }}>
           <Typography variant="h1" sx={{ flex: 1 }}>
             Riders
@@ -166,16 +157,43 @@ export default function Riders({ loaderData, actionData }: Route.ComponentProps)
           </Box>
         )}
         {rows.length > 0 && found.length === 0 && (
-          <Typography sx={{ mb: 2 }}>No rider’s name or note has “{words}”.</Typography>
+          <Typography sx={{ mb: 2 }}>No rider’s name, note, bike or complaint has “{words}”.</Typography>
         )}
         {rows.length === 0 && (
           <Typography>No riders yet. The first one is a name away: “New rider…”.</Typography>
         )}
+        {rows.length > 0 && (
+          <Box
+            aria-hidden
+            sx={{
+              display: { xs: 'none', md: 'grid' },
+              gridTemplateColumns: RIDER_COLUMNS,
+              gap: 3,
+              px: 1.5,
+              mr: '64px',
+              color: 'text.secondary',
+              typography: 'body2',
+            }}
+          >
+            <span>
+              {found.length === rows.length ? `${rows.length} riders` : `${found.length} of ${rows.length}`}
+            </span>
+            <span>last visit</span>
+            <span>next follow-up</span>
+            <span>open complaints</span>
+            <span>how far</span>
+          </Box>
+        )}
         <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0, borderTop: 1, borderColor: 'text.primary' }}>
-          {found.map(({ rider, session }) => (
-            <RiderRow key={rider.id} rider={rider} session={session} />
+          {found.slice(0, most).map((row) => (
+            <RiderRow key={row.rider.id} row={row} today={today} />
           ))}
         </Box>
+        {found.length > most && (
+          <Button sx={{ mt: 2 }} onClick={() => setMost(most + PAGE)}>
+            Show more: {found.length - most} are left
+          </Button>
+        )}
       </Box>
       <Dialog open={adding} onClose={() => setAdding(false)} fullWidth maxWidth="sm">
         <Form method="post">
@@ -199,80 +217,6 @@ export default function Riders({ loaderData, actionData }: Route.ComponentProps)
           </DialogActions>
         </Form>
       </Dialog>
-    </Box>
-  );
-}
-
-function RiderRow({ rider, session }: Row) {
-  const stations = session ? stationsOf(session) : [];
-  const next = stations.find((s) => !s.ready);
-  return (
-    <Box
-      component="li"
-      sx={{ borderBottom: 1, borderColor: 'divider', display: 'flex', alignItems: 'center' }}
-    >
-      <Box
-        component={session ? Link : 'div'}
-        {...(session && { to: `/sessions/${session.id}` })}
-        sx={{
-          flex: 1,
-          minWidth: 0,
-          display: 'grid',
-          gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 1fr) 170px 170px' },
-          gap: { xs: 0.5, md: 3 },
-          py: 2,
-          px: 1.5,
-          color: 'text.primary',
-          textDecoration: 'none',
-          '&:hover': { bgcolor: 'action.hover' },
-          '&:focus-visible': { outline: '2px solid', outlineColor: 'primary.main' },
-        }}
-      >
-        <Box sx={{ minWidth: 0 }}>
-          <Typography variant="h2" component="h2" noWrap title={rider.name}>
-            {rider.name}
-          </Typography>
-          <Typography color="text.secondary">{rider.note}</Typography>
-        </Box>
-        <Box>
-          <Typography>{session ? dayjs(session.startedIso).format('D MMMM YYYY') : 'no session'}</Typography>
-          <Typography variant="body2" color="text.secondary">
-            {session && protocolById(session.protocolId).name}
-          </Typography>
-        </Box>
-        <Box>
-          <Box
-            aria-hidden
-            sx={{
-              display: 'flex',
-              alignItems: 'flex-end',
-              height: 20,
-              borderBottom: 1,
-              borderColor: 'text.primary',
-              gap: '14px',
-              pl: '2px',
-              width: 150,
-            }}
-          >
-            {stations.map((s) => (
-              <Box
-                key={s.path}
-                sx={{
-                  width: s.ready ? '3px' : '1px',
-                  height: s.ready ? 18 : 7,
-                  bgcolor: s.ready ? 'primary.main' : 'text.primary',
-                }}
-              />
-            ))}
-          </Box>
-          <Typography variant="body2" color="text.secondary">
-            {next ? `next: ${next.name.toLowerCase()}` : 'ready to plan'}
-          </Typography>
-        </Box>
-      </Box>
-      <Button component={Link} to={`/riders/${rider.id}`} aria-label={`${rider.name}: visits and record`}>
-        Record
-      </Button>
     </Box>
   );
 }

@@ -61,7 +61,7 @@ export default function Scale() {
 function Scaling({ session }: { session: FitSession }) {
   const take = session.take!;
   const clip = useClip(take, take.markedFrame);
-  const { edit, refused } = useEdit();
+  const { edit, refused, busy } = useEdit();
   const asBoard = (p: { x: number; y: number } | null): BoardPoints[string] =>
     p ? { ...p, onSticker: false } : undefined;
   const { rear, front } = take.axles;
@@ -87,6 +87,7 @@ function Scaling({ session }: { session: FitSession }) {
       boundFrame={null}
       snap={null}
       onChange={onChange}
+      busy={busy}
       done={<ScaleFigures session={session} />}
     >
       <NumberField

@@ -1,35 +1,55 @@
+import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { useFetcher } from 'react-router';
-import type { Settings as StudioSettings } from '../../core/records/types.ts';
+import type { Studio as StudioRecord } from '../../core/records/types.ts';
 import { lengthWithUnit } from '../../core/units/length.ts';
 import { Choice } from '../components/Choice';
 import { RouteTrouble } from '../components/RouteTrouble';
 import { TopBar } from '../components/TopBar';
-import { useSettings } from '../components/useSettings';
-import { saveSettings } from '../storage/settings';
+import { useStudio } from '../components/useStudio';
+import { WordsField } from '../components/WordsField';
+import { saveStudio } from '../storage/studio';
 import type { Route } from './+types/settings';
 
 export const meta: Route.MetaFunction = () => [{ title: 'Settings · Deep Angle' }];
 
 /** Studio settings are changed from any page. */
 export async function clientAction({ request }: Route.ClientActionArgs) {
-  await saveSettings((await request.json()) as Partial<StudioSettings>);
-  return { ok: true };
+  const saved = await saveStudio((await request.json()) as Partial<StudioRecord>);
+  return saved.ok ? null : { message: saved.message };
 }
 
 export default function Settings() {
-  const settings = useSettings();
-  const fetcher = useFetcher();
-  const change = (by: Partial<StudioSettings>): void =>
+  const studio = useStudio();
+  const fetcher = useFetcher<{ message: string } | null>();
+  const change = (by: Partial<StudioRecord>): void =>
     void fetcher.submit(by, { method: 'post', action: '/settings', encType: 'application/json' });
   return (
     <Box sx={{ minHeight: '100vh' }}>
       <TopBar>
-        <Typography color="text.secondary">Settings of this studio</Typography>
+        <Typography color="text.secondary">Studio and settings</Typography>
       </TopBar>
       <Box component="main" sx={{ maxWidth: 720, mx: 'auto', p: { xs: 2, md: 4 }, display: 'grid', gap: 3 }}>
-        <Typography variant="h1">Settings</Typography>
+        <Typography variant="h1">Studio</Typography>
+        {fetcher.data?.message && <Alert severity="error">{fetcher.data.message}</Alert>}
+        <WordsField label="Name" most={120} value={studio.name} onChange={(name) => change({ name })} />
+        <WordsField
+          label="Who fits here"
+          most={120}
+          value={studio.fitter}
+          onChange={(fitter) => change({ fitter })}
+        />
+        <WordsField
+          label="Where and when to be reached"
+          most={500}
+          lines={2}
+          value={studio.contact}
+          onChange={(contact) => change({ contact })}
+        />
+        <Typography variant="h2" component="h2" sx={{ mt: 1 }}>
+          How figures are shown
+        </Typography>
         <Choice
           label="Lengths"
           options={[
@@ -37,11 +57,11 @@ export default function Settings() {
             ['cm', 'centimetres'],
             ['in', 'inches'],
           ]}
-          value={settings.lengthUnit}
+          value={studio.lengthUnit}
           onChange={(lengthUnit) => lengthUnit && change({ lengthUnit })}
         />
         <Typography variant="body2" color="text.secondary" sx={{ mt: -2 }}>
-          A saddle height of 735 mm is shown as {lengthWithUnit(735, settings.lengthUnit)}. Any unit may be
+          A saddle height of 735 mm is shown as {lengthWithUnit(735, studio.lengthUnit)}. Any unit may be
           typed in any field: “31 1/2 in”, “80cm”, “803”. Corrections to the bike stay in millimetres, as
           tools and scales have them.
         </Typography>
@@ -51,7 +71,7 @@ export default function Settings() {
             ['kg', 'kilograms'],
             ['lb', 'pounds'],
           ]}
-          value={settings.massUnit}
+          value={studio.massUnit}
           onChange={(massUnit) => massUnit && change({ massUnit })}
         />
         <Choice
@@ -60,7 +80,7 @@ export default function Settings() {
             ['bend', 'bend: 0° straight'],
             ['inside', 'inside: 180° straight'],
           ]}
-          value={settings.jointConvention}
+          value={studio.jointConvention}
           onChange={(jointConvention) => jointConvention && change({ jointConvention })}
         />
         <Choice
@@ -70,7 +90,7 @@ export default function Settings() {
             ['light', 'light'],
             ['dark', 'dark'],
           ]}
-          value={settings.theme}
+          value={studio.theme}
           onChange={(theme) => theme && change({ theme })}
         />
       </Box>

@@ -18,7 +18,7 @@ import { Workbench } from '../components/Workbench';
 import { useClip } from '../components/useClip';
 import { useEdit } from '../components/useEdit';
 import { scaleOf } from '../components/useReading';
-import { useSettings } from '../components/useSettings';
+import { useStudio } from '../components/useStudio';
 import { tracksOf } from '../storage/sessions';
 import { saving } from '../storage/saveState';
 import { saveTracks } from '../storage/stores';
@@ -62,7 +62,7 @@ function Tracking({ session }: { session: FitSession }) {
   const take = session.take!;
   const clip = useClip(take, take.markedFrame);
   const { edit } = useEdit();
-  const { jointConvention } = useSettings();
+  const { jointConvention } = useStudio();
   const [tracks, setTracks] = useState<Tracks | null>(null);
   const [running, setRunning] = useState<Running | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
@@ -73,13 +73,19 @@ function Tracking({ session }: { session: FitSession }) {
 
   useEffect(() => {
     let ended = false;
-    void tracksOf(takeRef.current).then((t) => !ended && t && setTracks(t));
+    // While they are made, the worker's own are newer.
+    if (!worker.current) void tracksOf(takeRef.current).then((t) => !ended && setTracks(t));
     return () => {
       ended = true;
+    };
+  }, [take.id, take.tracking.revision]);
+  useEffect(
+    () => () => {
       worker.current?.end();
       worker.current = null;
-    };
-  }, [take.id]);
+    },
+    [take.id],
+  );
 
   const begin = async (): Promise<void> => {
     if (!clip.blob) return;
@@ -88,18 +94,18 @@ function Tracking({ session }: { session: FitSession }) {
     const spawned = spawnTracker();
     worker.current = spawned;
     let keptAt = performance.now();
-    let { revision } = take.tracking;
-    const nextRevision = (): number => (revision += 1);
+    // Tracks of earlier marks stay where they are, for an undo.
+    const revision = Date.now();
     const onProgress = (p: TrackProgress): void => {
       setRunning((r) => r && { ...r, progress: p });
       setTracks(p.tracks);
       // What is tracked so far is kept every second or so: a closed tab loses no more than that.
       if (performance.now() - keptAt > 1200) {
         keptAt = performance.now();
-        void saving(() => saveTracks(take.id, p.tracks)).then(() =>
+        void saving(() => saveTracks(take.id, revision, p.tracks)).then(() =>
           edit({
             kind: 'tracking',
-            tracking: { state: 'stopped', framesDone: p.framesDone, revision: nextRevision() },
+            tracking: { state: 'stopped', framesDone: p.framesDone, revision },
           }),
         );
       }
@@ -112,13 +118,13 @@ function Tracking({ session }: { session: FitSession }) {
       if (answer.ok) {
         setTracks(answer.tracks);
         setPatches(answer.patches);
-        await saving(() => saveTracks(take.id, answer.tracks));
+        await saving(() => saveTracks(take.id, revision, answer.tracks));
         await edit({
           kind: 'tracking',
           tracking: {
             state: answer.stopped ? 'stopped' : 'done',
             framesDone: answer.framesDone,
-            revision: nextRevision(),
+            revision,
           },
         });
       } else {

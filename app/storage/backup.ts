@@ -8,43 +8,80 @@ import {
   type Duplicates,
   type Inspection,
 } from '../../core/formats/bundle.ts';
-import { allRiders, allSessions, eraseRider } from './bin';
-import { loadParts } from './parts';
+import { checkRecord } from '../../core/records/schemas.ts';
+import { eraseRider, storedBikes } from './bin';
+import { loadParts, saveParts } from './parts';
 import { saving } from './saveState';
 import { clipOf, tracksOf } from './sessions';
-import { riderStore, saveClip, saveTracks, sessionStore, settingsStore } from './stores';
+import {
+  bikeStore,
+  putRider,
+  putSession,
+  riderStore,
+  saveClip,
+  saveTracks,
+  sessionStore,
+  settingsStore,
+} from './stores';
+import { loadStudio, saveStudio } from './studio';
+import { studioIndex } from './studioIndex';
 
 const LAST = 'last-backup';
 
 /** When the whole studio was last saved as a file; null if never. */
 export const lastBackupIso = (): Promise<string | null> => settingsStore.getItem<string>(LAST);
 
+/** Beyond this a browser can't hold a zip in one piece, bytes. */
+const MOST_BYTES = 1_800_000_000;
+
 /**
  * Everything held of one rider, or of the whole studio, as one file. What lies in the bin goes along with its rider.
  * @param onProgress how many films are packed, of how many
+ * @throws with a sentence where the films are too large for one file
  */
 export async function saveBundle(
   riderId: string | null,
   onProgress: (films: number, of: number) => void,
 ): Promise<Blob> {
-  const riders = (await allRiders()).good.filter((r) => riderId === null || r.id === riderId);
-  const ids = new Set(riders.map((r) => r.id));
-  const sessions = (await allSessions()).good.filter((s) => ids.has(s.riderId));
-  const bundle: Bundle = { riders, sessions, tracks: new Map(), clips: new Map() };
-  const bin = riderId === null ? await loadParts() : null;
-  if (bin?.ok) bundle.parts = bin.value.parts;
-  const takes = sessions.flatMap((s) => (s.take ? [s.take] : []));
+  const { index } = await studioIndex();
+  const bundle: Bundle = { riders: [], bikes: [], sessions: [], tracks: new Map(), clips: new Map() };
+  for (const { id } of index.riders) {
+    if (riderId !== null && id !== riderId) continue;
+    const rider = checkRecord('rider', await riderStore.getItem(id));
+    if (rider.ok) bundle.riders.push(rider.value);
+  }
+  const ids = new Set(bundle.riders.map((r) => r.id));
+  bundle.bikes = (await storedBikes(riderId)).filter((b) => ids.has(b.riderId));
+  for (const visit of index.visits) {
+    if (!ids.has(visit.riderId)) continue;
+    const session = checkRecord('session', await sessionStore.getItem(visit.id));
+    if (session.ok) bundle.sessions.push(session.value);
+  }
+  if (riderId === null) {
+    bundle.studio = await loadStudio();
+    const bin = await loadParts();
+    if (bin.ok) bundle.parts = bin.value;
+  }
+  const takes = bundle.sessions.flatMap((s) => (s.take ? [s.take] : []));
+  let bytes = 0;
   for (const [k, take] of takes.entries()) {
     onProgress(k, takes.length);
     const tracks = await tracksOf(take);
     if (tracks) bundle.tracks.set(take.id, tracks);
     const clip = await clipOf(take);
+    bytes += clip?.size ?? 0;
+    if (bytes > MOST_BYTES)
+      throw new Error(
+        riderId === null
+          ? 'The films are too large for one file. Save the riders one by one, each from its own page.'
+          : 'This rider’s films are too large for one file. Move some of them out first (Room on this device).',
+      );
     if (clip) bundle.clips.set(take.id, new Uint8Array(await clip.arrayBuffer()));
   }
   onProgress(takes.length, takes.length);
-  const bytes = await writeBundle(bundle);
+  const zipped = await writeBundle(bundle);
   if (riderId === null) await settingsStore.setItem(LAST, new Date().toISOString());
-  return new Blob([bytes as Uint8Array<ArrayBuffer>], { type: 'application/zip' });
+  return new Blob([zipped as Uint8Array<ArrayBuffer>], { type: 'application/zip' });
 }
 
 async function* piecesOf(file: Blob): AsyncGenerator<Uint8Array> {
@@ -56,39 +93,59 @@ async function* piecesOf(file: Blob): AsyncGenerator<Uint8Array> {
 /** What is in a backup, and which of its riders are already here. Nothing is stored. */
 export async function lookInto(file: Blob): Promise<{ inspection: Inspection; here: string[] }> {
   const inspection = await inspectBundle(piecesOf(file));
-  const known = new Set((await allRiders()).good.map((r) => r.id));
+  const known = new Set((await studioIndex()).index.riders.map((r) => r.id));
   return { inspection, here: inspection.riders.filter((r) => known.has(r.id)).map((r) => r.id) };
 }
 
-/** Stores a backup that was looked into: film and tracks first, then the visit that needs them, then the rider. */
+/** Of every visit, bike and film here, the rider it belongs to. */
+async function ownersHere(): Promise<Map<string, string>> {
+  const owners = new Map((await storedBikes(null)).map((b) => [b.id, b.riderId]));
+  for (const v of (await studioIndex()).index.visits) {
+    owners.set(v.id, v.riderId);
+    if (v.take) owners.set(v.take.id, v.riderId);
+  }
+  return owners;
+}
+
+export interface BroughtBack {
+  riders: number;
+  sessions: number;
+  films: number;
+}
+
+/**
+ * Stores a backup that was looked into: film and tracks first, then the visit that needs them, then the rider. What is replaced
+ * goes last, when all that comes in its place stands.
+ * @param studioToo the studio's own record and its parts bin as well
+ */
 export function bringBack(
   file: Blob,
   inspection: Inspection,
   here: readonly string[],
   duplicates: Duplicates,
-): Promise<{ riders: number; sessions: number; films: number }> {
+  studioToo: boolean,
+): Promise<BroughtBack> {
   return saving(async () => {
-    const owners = new Map<string, string>();
-    for (const s of (await allSessions()).good) {
-      owners.set(s.id, s.riderId);
-      if (s.take) owners.set(s.take.id, s.riderId);
-    }
-    const plan = planImport(inspection, new Set(here), duplicates, () => nanoid(), owners);
+    const plan = planImport(inspection, new Set(here), duplicates, () => nanoid(), await ownersHere());
     const from = new Map<string, string[]>();
     for (const [to, was] of plan.takes) from.set(was, [...(from.get(was) ?? []), to]);
-    const films = new Map<string, Blob>();
-    await clipsOfBundle(piecesOf(file), new Set(from.keys()), (was, bytes) =>
-      films.set(was, new Blob([bytes as Uint8Array<ArrayBuffer>])),
-    );
-    // What is replaced goes only when all that comes in its place has been read.
-    for (const id of plan.replaced) await eraseRider(id);
-    for (const [was, film] of films) for (const to of from.get(was)!) await saveClip(to, film);
-    for (const [to, was] of plan.takes) {
-      const tracks = inspection.tracks.get(was);
-      if (tracks) await saveTracks(to, tracks);
+    const films: Promise<unknown>[] = [];
+    await clipsOfBundle(piecesOf(file), new Set(from.keys()), (was, bytes) => {
+      const film = new Blob([bytes as Uint8Array<ArrayBuffer>]);
+      for (const to of from.get(was)!) films.push(saveClip(to, film));
+    });
+    await Promise.all(films);
+    for (const s of plan.sessions) {
+      const tracks = s.take && inspection.tracks.get(plan.takes.get(s.take.id)!);
+      if (s.take && tracks) await saveTracks(s.take.id, s.take.tracking.revision, tracks);
+      await putSession(s);
     }
-    for (const s of plan.sessions) await sessionStore.setItem(s.id, s);
-    for (const r of plan.riders) await riderStore.setItem(r.id, r);
-    return { riders: plan.riders.length, sessions: plan.sessions.length, films: films.size };
+    for (const b of plan.bikes) await bikeStore.setItem(b.id, b);
+    for (const r of plan.riders) await putRider(r);
+    const kept = new Set([...plan.sessions, ...plan.bikes].map((r) => r.id));
+    for (const id of plan.replaced) await eraseRider(id, kept);
+    if (studioToo && inspection.studio) await saveStudio(inspection.studio);
+    if (studioToo && inspection.parts) await saveParts(inspection.parts.parts);
+    return { riders: plan.riders.length, sessions: plan.sessions.length, films: films.length };
   });
 }

@@ -1,63 +1,67 @@
-import { isDue } from '../../core/records/visits.ts';
 import { checkRecord } from '../../core/records/schemas.ts';
-import type { FitSession, Rider } from '../../core/records/types.ts';
+import type { StudioIndex } from '../../core/records/summaries.ts';
+import type { Bike, FitSession } from '../../core/records/types.ts';
+import { isDue } from '../../core/records/visits.ts';
+import { forgetPast } from './history';
 import { saving } from './saveState';
-import { dropTake, riderStore, sessionStore } from './stores';
+import { bikeStore, dropTake, removeRider, removeSession, sessionStore } from './stores';
+import { studioIndex } from './studioIndex';
 
-/** Everything in a store that can be read, and how much cannot (it is kept untouched). */
-async function readAll<K extends 'rider' | 'session'>(
-  kind: K,
-  store: LocalForage,
-): Promise<{ good: (K extends 'rider' ? Rider : FitSession)[]; unread: number }> {
-  const good: (K extends 'rider' ? Rider : FitSession)[] = [];
-  let unread = 0;
-  await store.iterate<unknown, void>((stored) => {
-    const checked = checkRecord(kind, stored);
-    if (checked.ok) good.push(checked.value as K extends 'rider' ? Rider : FitSession);
-    else unread += 1;
-  });
-  return { good, unread };
+/** A rider's visits, whole, the newest first; those in the bin too. What can't be read is left out. */
+export async function sessionsOf(riderId: string): Promise<FitSession[]> {
+  const { index } = await studioIndex();
+  const out: FitSession[] = [];
+  for (const v of index.visits) {
+    if (v.riderId !== riderId) continue;
+    const checked = checkRecord('session', await sessionStore.getItem(v.id));
+    if (checked.ok) out.push(checked.value);
+  }
+  return out.sort((a, b) => b.startedIso.localeCompare(a.startedIso));
 }
 
-export const allRiders = () => readAll('rider', riderStore);
-export const allSessions = () => readAll('session', sessionStore);
+/** The bikes on record of a rider, or of everybody. */
+export async function storedBikes(riderId: string | null): Promise<Bike[]> {
+  const out: Bike[] = [];
+  await bikeStore.iterate<unknown, void>((stored) => {
+    const checked = checkRecord('bike', stored);
+    if (checked.ok && (riderId === null || checked.value.riderId === riderId)) out.push(checked.value);
+  });
+  return out;
+}
 
 /** A session gone whole: film, tracks, then the record; a crash in between leaves a session without film, never film without one. */
-async function eraseSession(session: FitSession): Promise<void> {
-  if (session.take) await dropTake(session.take.id);
-  await sessionStore.removeItem(session.id);
+async function eraseSession(id: string, takeId: string | null): Promise<void> {
+  for (const dropped of [...(takeId ? [takeId] : []), ...forgetPast(id)]) await dropTake(dropped);
+  await removeSession(id);
 }
 
-/** A rider gone whole, with every session and film. */
-export const eraseRider = (riderId: string): Promise<void> =>
+/**
+ * A rider gone whole, with every bike, session and film.
+ * @param kept records that just took the place of old ones; with any of them the rider's own record stays too
+ */
+export const eraseRider = (riderId: string, kept: ReadonlySet<string> | null = null): Promise<void> =>
   saving(async () => {
-    const { good } = await allSessions();
-    for (const session of good) if (session.riderId === riderId) await eraseSession(session);
-    await riderStore.removeItem(riderId);
+    const { index } = await studioIndex();
+    for (const v of index.visits)
+      if (v.riderId === riderId && !kept?.has(v.id)) await eraseSession(v.id, v.take?.id ?? null);
+    for (const bike of await storedBikes(riderId))
+      if (!kept?.has(bike.id)) await bikeStore.removeItem(bike.id);
+    if (!kept) await removeRider(riderId);
   });
 
 export const eraseSessionById = (id: string): Promise<void> =>
   saving(async () => {
-    const checked = checkRecord('session', await sessionStore.getItem(id));
-    if (checked.ok) await eraseSession(checked.value);
+    const visit = (await studioIndex()).index.visits.find((v) => v.id === id);
+    if (visit) await eraseSession(id, visit.take?.id ?? null);
   });
 
-/**
- * All riders and visits, after the bin has been emptied of what has lain there for its time.
- */
-export async function studioNow(nowIso: string): Promise<{
-  riders: Rider[];
-  sessions: FitSession[];
-  unread: number;
-}> {
-  const [riders, sessions] = await Promise.all([allRiders(), allSessions()]);
-  const gone = new Set(riders.good.filter((r) => isDue(r.deletedIso, nowIso)).map((r) => r.id));
-  const over = (s: FitSession): boolean => gone.has(s.riderId) || isDue(s.deletedIso, nowIso);
-  for (const s of sessions.good) if (over(s)) await eraseSession(s);
-  for (const id of gone) await riderStore.removeItem(id);
-  return {
-    riders: riders.good.filter((r) => !gone.has(r.id)),
-    sessions: sessions.good.filter((s) => !over(s)),
-    unread: riders.unread + sessions.unread,
-  };
+/** The studio's index after the bin has been emptied of what has lain there for its time. */
+export async function studioNow(nowIso: string): Promise<{ index: StudioIndex; unread: number }> {
+  const now = await studioIndex();
+  const riders = now.index.riders.filter((r) => isDue(r.deletedIso, nowIso));
+  const visits = now.index.visits.filter((v) => isDue(v.deletedIso, nowIso));
+  if (riders.length + visits.length === 0) return now;
+  for (const r of riders) await eraseRider(r.id);
+  for (const v of visits) await eraseSessionById(v.id);
+  return studioIndex();
 }

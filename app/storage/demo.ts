@@ -1,7 +1,8 @@
 import type { Catalogue } from '../demo/catalogue';
 import { DEMO_PARTS } from '../demo/parts';
 import { PARTS } from './parts';
-import { riderStore, sessionStore, settingsStore } from './stores';
+import { bikeStore, riderStore, sessionStore, settingsStore } from './stores';
+import { STUDIO } from './studio';
 
 const SEEDED = 'demo-seeded';
 
@@ -10,7 +11,9 @@ export async function seedDemo(catalogue: Catalogue): Promise<void> {
   if (await settingsStore.getItem(SEEDED)) return;
   await Promise.all([
     ...catalogue.riders.map((r) => riderStore.setItem(r.id, r)),
+    ...catalogue.bikes.map((b) => bikeStore.setItem(b.id, b)),
     settingsStore.setItem(PARTS, DEMO_PARTS),
+    settingsStore.setItem(STUDIO, catalogue.studio),
     ...catalogue.sessions.map((s) => sessionStore.setItem(s.id, s)),
   ]);
   await settingsStore.setItem(SEEDED, true);

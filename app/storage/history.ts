@@ -32,6 +32,16 @@ export const canStep = (id: string): { undo: boolean; redo: boolean } => {
   return { undo: Boolean(past?.undo.length), redo: Boolean(past?.redo.length) };
 };
 
+/** Forgets a session's past; the films that only an undo could have brought back. */
+export function forgetPast(id: string): string[] {
+  const past = pasts.get(id);
+  pasts.delete(id);
+  return [...(past?.undo ?? []), ...(past?.redo ?? [])].flatMap((edit) => {
+    const take = edit.kind === 'restored' ? edit.part.take : edit.kind === 'take' ? edit.take : null;
+    return take ? [take.id] : [];
+  });
+}
+
 /** The edit that steps back (or forward again), without taking it off yet. */
 export const nextStep = (id: string, which: 'undo' | 'redo'): SessionEdit | null =>
   pasts.get(id)?.[which].at(-1) ?? null;

@@ -1,5 +1,6 @@
 /** What the corner of the page says about saving. */
-export type SaveState = { state: 'saved' } | { state: 'saving' } | { state: 'failed'; why: string };
+export type SaveState =
+  { state: 'saved' } | { state: 'saving' } | { state: 'failed'; why: string; full: boolean };
 
 let current: SaveState = { state: 'saved' };
 let pending = 0;
@@ -17,11 +18,14 @@ export function watchSaveState(tell: () => void): () => void {
   return () => listeners.delete(tell);
 }
 
+/** Whether a write failed for want of room. */
+export const isFull = (error: unknown): boolean =>
+  /quota/i.test(`${(error as { name?: string }).name ?? ''} ${String(error)}`);
+
+export const FULL = 'this device has no room left for it. Move films out, then try again.';
+
 function whyNot(error: unknown): string {
-  const name = (error as { name?: string }).name ?? '';
-  if (name === 'QuotaExceededError') {
-    return 'This device has no room left for the browser. Delete films that are no longer needed, then try again.';
-  }
+  if (isFull(error)) return FULL;
   return error instanceof Error ? error.message : String(error);
 }
 
@@ -36,7 +40,7 @@ export async function saving<T>(write: () => Promise<T>): Promise<T> {
     return result;
   } catch (error) {
     pending -= 1;
-    set({ state: 'failed', why: whyNot(error) });
+    set({ state: 'failed', why: whyNot(error), full: isFull(error) });
     throw error;
   }
 }

@@ -5,16 +5,17 @@ import { RECORD_VERSIONS } from '../../core/records/migrations.ts';
 import { parseTracksCsv } from '../../core/formats/tracksCsv.ts';
 import { applyEdit, inverseOf, type EditResult, type SessionEdit } from '../../core/records/edits.ts';
 import { checkRecord, type Checked } from '../../core/records/schemas.ts';
-import type { FitSession, Rider, Take } from '../../core/records/types.ts';
+import type { Bike, FitSession, Rider, Take } from '../../core/records/types.ts';
 import type { Tracks } from '../../core/stroke/tracks.ts';
 import { nextStep, note, stepped } from './history';
 import { saving } from './saveState';
 import { alone, tellWritten } from './tabs';
 import {
-  dropTake,
-  dropTracks,
+  bikeStore,
   loadClip,
   loadTracks,
+  putRider,
+  putSession,
   riderStore,
   saveClip,
   saveTracks,
@@ -31,27 +32,42 @@ export const loadRider = async (id: string): Promise<Rider | null> => {
   return checked.ok ? checked.value : null;
 };
 
+/** A bike of which nothing is known yet. */
+export const newBike = (riderId: string, id: string, nowIso: string, name = ''): Bike => ({
+  version: RECORD_VERSIONS.bike,
+  id,
+  riderId,
+  name,
+  note: '',
+  createdIso: nowIso,
+});
+
 /** A visit of which nothing is known yet. */
-export function blankSession(riderId: string, id: string, nowIso: string): FitSession {
+export function blankSession(riderId: string, bikeId: string, id: string, nowIso: string): FitSession {
   return {
     version: RECORD_VERSIONS.session,
     id,
     riderId,
     startedIso: nowIso,
     deletedIso: null,
+    bikeId,
     protocolId: 'long-distance',
     intake: BLANK_INTAKE,
     body: UNTESTED_BODY,
     asFound: UNMEASURED_BIKE,
+    current: null,
+    final: null,
+    changes: [],
+    plan: null,
+    followUps: [],
     take: null,
     triedSaddleMm: null,
   };
 }
 
-export const saveRider = (rider: Rider): Promise<unknown> =>
-  saving(() => riderStore.setItem(rider.id, rider));
-export const saveSession = (session: FitSession): Promise<unknown> =>
-  saving(() => sessionStore.setItem(session.id, session));
+export const saveRider = (rider: Rider): Promise<unknown> => saving(() => putRider(rider));
+export const saveSession = (session: FitSession): Promise<unknown> => saving(() => putSession(session));
+export const saveBike = (bike: Bike): Promise<unknown> => saving(() => bikeStore.setItem(bike.id, bike));
 
 /** Edits of one session wait for each other: each starts from what the one before has stored. */
 const queues = new Map<string, Promise<unknown>>();
@@ -100,7 +116,10 @@ async function storeEdit(id: string, edit: SessionEdit): Promise<Stored> {
   return stored;
 }
 
-/** One record, one write: a crash leaves the session as it was or as it is, never half of it. */
+/**
+ * One record, one write: a crash leaves the session as it was or as it is, never half of it. Films and tracks that the session lets
+ * go stay for an undo until `sweepFilms`.
+ */
 async function changeStored(id: string, edit: SessionEdit): Promise<Stored> {
   const stored = await loadSession(id);
   const failed = (message: string) => ({ result: { ok: false as const, message }, inverse: null });
@@ -108,11 +127,16 @@ async function changeStored(id: string, edit: SessionEdit): Promise<Stored> {
   if (!stored.ok) return failed(stored.message);
   const result = applyEdit(stored.value, edit);
   if (!result.ok) return { result, inverse: null };
-  await sessionStore.setItem(id, result.session);
-  const old = stored.value.take;
-  if (old && old.id !== result.session.take?.id) await dropTake(old.id);
-  else if (old && edit.kind === 'marks') await dropTracks(old.id);
+  await putSession(result.session);
+  if (edit.kind === 'set' && edit.at === 'asFound.name') await nameBike(result.session);
   return { result, inverse: inverseOf(stored.value, edit) };
+}
+
+/** The bike's own record follows what it is called in its newest set-up. */
+async function nameBike({ bikeId, riderId, startedIso, asFound }: FitSession): Promise<void> {
+  const checked = checkRecord('bike', await bikeStore.getItem(bikeId));
+  const bike = checked.ok ? checked.value : newBike(riderId, bikeId, startedIso);
+  await bikeStore.setItem(bikeId, { ...bike, name: asFound.name });
 }
 
 /** Film of a take: from this device, or fetched once from the demo studio and then kept. */
@@ -129,12 +153,12 @@ export async function clipOf(take: Take): Promise<Blob | null> {
 /** Tracks of a take: from this device, or a demo take's ready-made ones. */
 export async function tracksOf(take: Take): Promise<Tracks | null> {
   if (take.tracking.state === 'none') return null;
-  const kept = await loadTracks(take.id);
+  const kept = await loadTracks(take);
   if (kept || !take.demo?.tracksUrl) return kept;
   const answer = await fetch(take.demo.tracksUrl);
   if (!answer.ok) return null;
   const parsed = parseTracksCsv(await answer.text());
   if (!parsed.ok) return null;
-  await saving(() => saveTracks(take.id, parsed.tracks));
+  await saving(() => saveTracks(take.id, take.tracking.revision, parsed.tracks));
   return parsed.tracks;
 }

@@ -1,18 +1,33 @@
 import localforage from 'localforage';
+import type { FitSession, Rider, Take } from '../../core/records/types.ts';
 import type { LandmarkTrack, Tracks } from '../../core/stroke/tracks.ts';
+import { touching } from './touched';
 
 /** Where everything made here is kept, on this device only. */
 const store = (storeName: string): LocalForage =>
   localforage.createInstance({ name: 'deep-angle', storeName, driver: localforage.INDEXEDDB });
 
 export const riderStore = store('riders');
+export const bikeStore = store('bikes');
 export const sessionStore = store('sessions');
 export const settingsStore = store('settings');
 const clipStore = store('clips');
 const trackStore = store('tracks');
 
+/** Riders and visits are written and removed here only, so that the index hears of it. */
+export const putRider = (rider: Rider): Promise<Rider> =>
+  touching('rider', rider.id, () => riderStore.setItem(rider.id, rider));
+export const putSession = (session: FitSession): Promise<FitSession> =>
+  touching('session', session.id, () => sessionStore.setItem(session.id, session));
+export const removeRider = (id: string): Promise<void> =>
+  touching('rider', id, () => riderStore.removeItem(id));
+export const removeSession = (id: string): Promise<void> =>
+  touching('session', id, () => sessionStore.removeItem(id));
+
 export const saveClip = (takeId: string, clip: Blob): Promise<Blob> => clipStore.setItem(takeId, clip);
 export const loadClip = (takeId: string): Promise<Blob | null> => clipStore.getItem<Blob>(takeId);
+export const dropClip = (takeId: string): Promise<void> => clipStore.removeItem(takeId);
+export const clipKeys = (): Promise<string[]> => clipStore.keys();
 
 interface StoredTracks {
   version: number;
@@ -20,17 +35,26 @@ interface StoredTracks {
   landmarks: Record<string, LandmarkTrack>;
 }
 
-export async function saveTracks(takeId: string, tracks: Tracks): Promise<void> {
-  await trackStore.setItem<StoredTracks>(takeId, { version: 1, ...tracks });
+/** Tracks are kept by take and revision: an undo that brings marks back finds the tracks that were made from them. */
+export const trackKey = (takeId: string, revision: number): string => `${takeId}@${revision}`;
+
+export async function saveTracks(takeId: string, revision: number, tracks: Tracks): Promise<void> {
+  await trackStore.setItem<StoredTracks>(trackKey(takeId, revision), { version: 1, ...tracks });
 }
 
-export async function loadTracks(takeId: string): Promise<Tracks | null> {
-  const stored = await trackStore.getItem<StoredTracks>(takeId);
+export async function loadTracks(take: Take): Promise<Tracks | null> {
+  const stored =
+    (await trackStore.getItem<StoredTracks>(trackKey(take.id, take.tracking.revision))) ??
+    // From before tracks were kept by revision.
+    (await trackStore.getItem<StoredTracks>(take.id));
   return stored?.version === 1 ? { tS: stored.tS, landmarks: stored.landmarks } : null;
 }
 
-export async function dropTake(takeId: string): Promise<void> {
-  await Promise.all([clipStore.removeItem(takeId), trackStore.removeItem(takeId)]);
-}
+export const trackKeys = (): Promise<string[]> => trackStore.keys();
+export const dropTracks = (key: string): Promise<void> => trackStore.removeItem(key);
 
-export const dropTracks = (takeId: string): Promise<void> => trackStore.removeItem(takeId);
+/** A take's film and every track ever made of it. */
+export async function dropTake(takeId: string): Promise<void> {
+  const tracks = (await trackKeys()).filter((key) => key === takeId || key.startsWith(`${takeId}@`));
+  await Promise.all([dropClip(takeId), ...tracks.map(dropTracks)]);
+}

@@ -50,11 +50,11 @@ export function followSession(
 /**
  * Runs a read-change-write so that no other tab's comes between: an edit is never lost under another one.
  */
-export async function alone<T>(sessionId: string, work: () => Promise<T>): Promise<T> {
+export async function alone<T>(what: string, work: () => Promise<T>): Promise<T> {
   if (!('locks' in navigator)) return work();
   // The lock's own result is typed loosely; the work's goes out by hand.
   let result!: T;
-  await navigator.locks.request(`session:${sessionId}`, async () => {
+  await navigator.locks.request(`deep-angle:${what}`, async () => {
     result = await work();
   });
   return result;

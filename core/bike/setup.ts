@@ -87,7 +87,8 @@ export interface BikeSetup {
     fromNoseMm: Maybe;
     belowSaddleMm: Maybe;
   };
-  levers: { turnInDeg: Maybe; reachMm: Maybe };
+  /** Where the lever's clamp sits along the bar from its end, how far it is turned in, and how far the fingers reach to it. */
+  levers: { fromEndMm: Maybe; turnInDeg: Maybe; reachMm: Maybe };
   /** Time trial: pads above and ahead of the bar's clamp, between their middles, and the extensions beyond them. */
   extensions: { padRiseMm: Maybe; padAheadMm: Maybe; padSpacingMm: Maybe; lengthMm: Maybe } | null;
 }
@@ -155,6 +156,6 @@ export const UNMEASURED_BIKE: BikeSetup = {
     fromNoseMm: null,
     belowSaddleMm: null,
   },
-  levers: { turnInDeg: null, reachMm: null },
+  levers: { fromEndMm: null, turnInDeg: null, reachMm: null },
   extensions: null,
 };

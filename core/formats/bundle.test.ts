@@ -1,6 +1,7 @@
 import { zipSync, type Zippable } from 'fflate';
 import { describe, expect, it } from 'vitest';
 import { CATALOGUE } from '../../app/demo/catalogue.ts';
+import { DEMO_PARTS } from '../../app/demo/parts.ts';
 import { seededRandom } from '../../sim/random.ts';
 import { emptyTracks } from '../stroke/tracks.ts';
 import {
@@ -34,7 +35,10 @@ async function studio(): Promise<Uint8Array> {
   tracks.landmarks.hip.yPx.set([2.5, NaN]);
   const bundle: Bundle = {
     riders: [maren, idris],
+    bikes: CATALOGUE.bikes.filter((b) => ['maren', 'idris'].includes(b.riderId)),
     sessions: [marenVisit, idrisVisit],
+    studio: CATALOGUE.studio,
+    parts: DEMO_PARTS,
     tracks: new Map([[takeId, tracks]]),
     clips: new Map([[takeId, film]]),
   };
@@ -48,6 +52,9 @@ describe('a backup', () => {
     expect(back.faults).toEqual([]);
     expect(back.riders).toEqual([maren, idris]);
     expect(back.sessions).toEqual([marenVisit, idrisVisit]);
+    expect(back.bikes.map((b) => b.riderId)).toEqual(['maren', 'idris']);
+    expect(back.studio).toEqual(CATALOGUE.studio);
+    expect(back.parts).toEqual(DEMO_PARTS);
     expect([...back.tracks.get(takeId)!.landmarks.hip.xPx]).toEqual([1.5, NaN]);
     const clips = new Map<string, Uint8Array>();
     await clipsOfBundle(pieces(bytes, 7777), new Set([takeId]), (id, b) => clips.set(id, b));
@@ -70,6 +77,9 @@ describe('a backup', () => {
     expect([beside.id, beside.riderId, beside.take!.id]).not.toContain('idris');
     expect(both.takes.get(beside.take!.id)).toBe(takeId);
     expect(beside.asFound).toEqual(idrisVisit.asFound);
+    // The visit goes with the bike's copy, not with the bike that was here.
+    expect(both.bikes.find((b) => b.riderId === beside.riderId)!.id).toBe(beside.bikeId);
+    expect(beside.bikeId).not.toBe(idrisVisit.bikeId);
   });
 });
 
@@ -184,7 +194,16 @@ const BAD_ENTRIES: [string, string, Uint8Array][] = [
       intake: {
         ...idrisVisit.intake,
         complaints: [
-          { id: 'a', region: 'tail', side: 'both', severity: 5, onset: 'after', since: '', eases: '' },
+          {
+            id: 'a',
+            region: 'tail',
+            side: 'both',
+            severity: 5,
+            onset: 'after',
+            since: '',
+            eases: '',
+            goneIso: null,
+          },
         ],
       },
     }),
@@ -209,6 +228,23 @@ const BAD_ENTRIES: [string, string, Uint8Array][] = [
       riderId: 'maren',
       take: { ...idrisVisit.take, demo: { clipUrl: 'https://example.org/a.webm', tracksUrl: null } },
     }),
+  ],
+  ['a bike of nobody', 'bikes/b.json', json({ ...CATALOGUE.bikes[1], id: 'b', riderId: 'nobody' })],
+  ['a bike of another shape', 'bikes/idris-bike.json', json({ ...CATALOGUE.bikes[1], name: 7 })],
+  ['a studio in an unknown unit', 'studio.json', json({ ...CATALOGUE.studio, lengthUnit: 'ell' })],
+  ['a parts bin without parts', 'parts.json', json({ version: 1 })],
+  [
+    'a change of nothing',
+    'sessions/idris-1.json',
+    visit({
+      riderId: 'maren',
+      changes: [{ id: 'c', madeIso: '2026-11-01T10:00:00.000Z', values: [], word: null, putBackIso: null }],
+    }),
+  ],
+  [
+    'a follow-up on no day',
+    'sessions/idris-1.json',
+    visit({ riderId: 'maren', followUps: [{ id: 'f', due: 'soon', why: '', doneIso: null }] }),
   ],
   ['tracks without a header', `takes/${takeId}/tracks.csv`, text('1,2,3')],
   ['tracks with words', `takes/${takeId}/tracks.csv`, text('frame,t_s,hip_x_px,hip_y_px\n0,0,here,there')],

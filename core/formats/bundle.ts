@@ -1,7 +1,6 @@
 import { Unzip, UnzipInflate, zip, type AsyncZippable } from 'fflate';
-import type { Part } from '../bike/parts.ts';
 import { checkRecord, jsonSchemaOf } from '../records/schemas.ts';
-import type { FitSession, Rider } from '../records/types.ts';
+import type { Bike, FitSession, PartsBin, Rider, Studio } from '../records/types.ts';
 import type { Tracks } from '../stroke/tracks.ts';
 import { writePartsCsv } from './partsCsv.ts';
 import { parseTracksCsv, writeTracksCsv } from './tracksCsv.ts';
@@ -9,15 +8,19 @@ import { parseTracksCsv, writeTracksCsv } from './tracksCsv.ts';
 /** What a backup holds of riders: records, and of each take its film and tracks where there are any. */
 export interface Bundle {
   riders: Rider[];
+  bikes: Bike[];
   sessions: FitSession[];
   tracks: Map<string, Tracks>;
   clips: Map<string, Uint8Array>;
-  /** The parts bin, with the whole studio. */
-  parts?: readonly Part[];
+  /** With the whole studio: its own record, and the parts bin. */
+  studio?: Studio;
+  parts?: PartsBin;
 }
 
 /** One file inside a backup, by its name. */
-export type EntryName = { kind: 'rider' | 'session' | 'tracks' | 'clip'; id: string } | { kind: 'about' };
+export type EntryName =
+  | { kind: 'rider' | 'bike' | 'session' | 'tracks' | 'clip'; id: string }
+  | { kind: 'studio' | 'parts' | 'about' };
 
 /** Something in a backup that is not taken in, and why. */
 export interface Fault {
@@ -26,8 +29,9 @@ export interface Fault {
 }
 
 const ID = '[A-Za-z0-9_-]{1,40}';
-const NAMES: readonly [RegExp, 'rider' | 'session' | 'tracks' | 'clip'][] = [
+const NAMES: readonly [RegExp, 'rider' | 'bike' | 'session' | 'tracks' | 'clip'][] = [
   [new RegExp(`^riders/(${ID})\\.json$`), 'rider'],
+  [new RegExp(`^bikes/(${ID})\\.json$`), 'bike'],
   [new RegExp(`^sessions/(${ID})\\.json$`), 'session'],
   [new RegExp(`^takes/(${ID})/tracks\\.csv$`), 'tracks'],
   [new RegExp(`^takes/(${ID})/film$`), 'clip'],
@@ -37,6 +41,8 @@ const NAMES: readonly [RegExp, 'rider' | 'session' | 'tracks' | 'clip'][] = [
 export function entryOf(name: string): EntryName | null {
   if (name === 'README.txt' || name === 'parts.csv' || /^schema\/[a-z]+\.schema\.json$/.test(name))
     return { kind: 'about' };
+  if (name === 'studio.json') return { kind: 'studio' };
+  if (name === 'parts.json') return { kind: 'parts' };
   for (const [pattern, kind] of NAMES) {
     const found = pattern.exec(name);
     if (found) return { kind, id: found[1] };
@@ -47,10 +53,13 @@ export function entryOf(name: string): EntryName | null {
 const README = `A backup of Deep Angle: open files, readable without it.
 
 riders/<id>.json      a rider
-sessions/<id>.json    a visit: intake, body, the bike as found, marks, figures tried
+bikes/<id>.json       a bike that a rider comes with
+sessions/<id>.json    a visit: intake, body, the bike as found, as it stands and as handed over, what was moved, the plan,
+                      follow-ups, marks, figures tried
 takes/<id>/film       the film, exactly as it was brought in
 takes/<id>/tracks.csv where each landmark is on each frame, pixels
-parts.csv             the studio's parts bin: read in on the page of that name
+studio.json           the studio's name and how it shows figures
+parts.json            the studio's parts bin; parts.csv has the same as a table
 schema/               the JSON Schemas of the records
 
 Lengths are millimetres, masses kilograms, angles degrees, times ISO 8601 or seconds.
@@ -61,9 +70,14 @@ export function writeBundle(b: Bundle): Promise<Uint8Array> {
   const text = (s: string): Uint8Array => new TextEncoder().encode(s);
   const json = (record: unknown): Uint8Array => text(`${JSON.stringify(record, null, 1)}\n`);
   const files: AsyncZippable = { 'README.txt': text(README) };
-  for (const kind of ['rider', 'session'] as const)
+  for (const kind of ['rider', 'bike', 'session', 'studio', 'parts'] as const)
     files[`schema/${kind}.schema.json`] = json(jsonSchemaOf(kind));
-  if (b.parts) files['parts.csv'] = text(writePartsCsv(b.parts));
+  if (b.studio) files['studio.json'] = json(b.studio);
+  if (b.parts) {
+    files['parts.json'] = json(b.parts);
+    files['parts.csv'] = text(writePartsCsv(b.parts.parts));
+  }
+  for (const bike of b.bikes) files[`bikes/${bike.id}.json`] = json(bike);
   for (const r of b.riders) files[`riders/${r.id}.json`] = json(r);
   for (const s of b.sessions) files[`sessions/${s.id}.json`] = json(s);
   for (const [id, tracks] of b.tracks) files[`takes/${id}/tracks.csv`] = text(writeTracksCsv(tracks));
@@ -76,6 +90,9 @@ export function writeBundle(b: Bundle): Promise<Uint8Array> {
 /** No honest entry is larger, unpacked, bytes. */
 const MOST: Record<EntryName['kind'], number> = {
   rider: 1_000_000,
+  bike: 1_000_000,
+  studio: 1_000_000,
+  parts: 5_000_000,
   session: 5_000_000,
   tracks: 200_000_000,
   clip: 4_000_000_000,
@@ -179,6 +196,9 @@ async function unpack(
 
 export interface Inspection {
   riders: Rider[];
+  bikes: Bike[];
+  studio: Studio | null;
+  parts: PartsBin | null;
   sessions: FitSession[];
   tracks: Map<string, Tracks>;
   faults: Fault[];
@@ -187,7 +207,10 @@ export interface Inspection {
 /** The records and tracks of a backup, each checked; film is left packed. Visits without their rider are listed and left out. */
 export async function inspectBundle(pieces: AsyncIterable<Uint8Array>): Promise<Inspection> {
   const riders: Rider[] = [];
+  const bikes: { record: Bike; name: string }[] = [];
   const sessions: { record: FitSession; name: string }[] = [];
+  let studio: Studio | null = null;
+  let parts: PartsBin | null = null;
   const tracks = new Map<string, Tracks>();
   const found: Fault[] = [];
   const faults = await unpack(
@@ -220,18 +243,24 @@ export async function inspectBundle(pieces: AsyncIterable<Uint8Array>): Promise<
       }
       const checked = checkRecord(e.kind, record);
       if (!checked.ok) found.push({ name, why: checked.message });
-      else if (checked.value.id !== e.id) found.push({ name, why: 'Its name and the id inside differ.' });
+      else if (e.kind === 'studio') studio = checked.value as Studio;
+      else if (e.kind === 'parts') parts = checked.value as PartsBin;
+      else if ('id' in e && (checked.value as Rider).id !== e.id)
+        found.push({ name, why: 'Its name and the id inside differ.' });
       else if (e.kind === 'rider') riders.push(checked.value as Rider);
+      else if (e.kind === 'bike') bikes.push({ record: checked.value as Bike, name });
       else sessions.push({ record: checked.value as FitSession, name });
     },
   );
   const known = new Set(riders.map((r) => r.id));
-  const good = sessions.filter(({ record, name }) => {
-    if (known.has(record.riderId)) return true;
-    found.push({ name, why: 'Its rider is not in the backup.' });
-    return false;
-  });
-  return { riders, sessions: good.map((s) => s.record), tracks, faults: [...faults, ...found] };
+  const good = <T extends { riderId: string }>(list: { record: T; name: string }[]): T[] =>
+    list.flatMap(({ record, name }) => {
+      if (known.has(record.riderId)) return [record];
+      found.push({ name, why: 'Its rider is not in the backup.' });
+      return [];
+    });
+  const records = { riders, bikes: good(bikes), sessions: good(sessions), studio, parts, tracks };
+  return { ...records, faults: [...faults, ...found] };
 }
 
 /** The films of some takes out of a backup, one after another. */
@@ -256,7 +285,7 @@ export type Duplicates = 'keep' | 'replace' | 'both';
  * What of a backup is to be stored: riders already there are left alone, replaced with their visits, or taken in beside them under
  * new ids.
  * @param newId makes ids that are nowhere yet
- * @param owners of every visit and take already here, the rider it belongs to: nothing of another rider is ever written over
+ * @param owners of every visit, bike and take already here, the rider it belongs to: nothing of another rider is ever written over
  * @returns records to store, and for each of their takes the id its film and tracks have in the backup
  */
 export function planImport(
@@ -265,8 +294,15 @@ export function planImport(
   duplicates: Duplicates,
   newId: () => string,
   owners: ReadonlyMap<string, string> = new Map(),
-): { riders: Rider[]; sessions: FitSession[]; takes: Map<string, string>; replaced: string[] } {
+): {
+  riders: Rider[];
+  bikes: Bike[];
+  sessions: FitSession[];
+  takes: Map<string, string>;
+  replaced: string[];
+} {
   const riders: Rider[] = [];
+  const bikes: Bike[] = [];
   const sessions: FitSession[] = [];
   const takes = new Map<string, string>();
   const replaced: string[] = [];
@@ -278,12 +314,20 @@ export function planImport(
     const riderId = anew ? newId() : rider.id;
     const idFor = (id: string): string => (anew || (owners.get(id) ?? rider.id) !== rider.id ? newId() : id);
     riders.push({ ...rider, id: riderId });
+    const bikeIds = new Map<string, string>();
+    for (const b of inspection.bikes) {
+      if (b.riderId !== rider.id) continue;
+      const id = idFor(b.id);
+      bikeIds.set(b.id, id);
+      bikes.push({ ...b, id, riderId });
+    }
     for (const s of inspection.sessions) {
       if (s.riderId !== rider.id) continue;
       const take = s.take && { ...s.take, id: idFor(s.take.id) };
       if (take) takes.set(take.id, s.take!.id);
-      sessions.push({ ...s, id: idFor(s.id), riderId, take });
+      const bikeId = bikeIds.get(s.bikeId) ?? s.bikeId;
+      sessions.push({ ...s, id: idFor(s.id), riderId, bikeId, take });
     }
   }
-  return { riders, sessions, takes, replaced };
+  return { riders, bikes, sessions, takes, replaced };
 }

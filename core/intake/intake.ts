@@ -39,7 +39,13 @@ export interface Complaint {
   onset: Onset;
   since: string;
   eases: string;
+  /** When the rider said that it is gone; null while it is open. */
+  goneIso: string | null;
 }
+
+/** What still hurts. */
+export const openComplaints = (complaints: readonly Complaint[]): Complaint[] =>
+  complaints.filter((c) => c.goneIso === null);
 
 export const regionName = (key: RegionKey): string => REGIONS.find((r) => r.key === key)!.name;
 

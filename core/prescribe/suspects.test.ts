@@ -10,7 +10,9 @@ import type { MeasureReading } from './measures.ts';
 
 const aching = (region: RegionKey, severity = 5): Intake => ({
   ...BLANK_INTAKE,
-  complaints: [{ id: region, region, side: 'both', severity, onset: 'builds-up', since: '', eases: '' }],
+  complaints: [
+    { id: region, region, side: 'both', severity, onset: 'builds-up', since: '', eases: '', goneIso: null },
+  ],
 });
 const raised = (deg: number): BodyRecord => ({
   ...UNTESTED_BODY,

@@ -1,4 +1,4 @@
-import { complaintName, type Complaint, type RegionKey } from '../intake/intake.ts';
+import { complaintName, openComplaints, type Complaint, type RegionKey } from '../intake/intake.ts';
 import { RULES, type CaseFile, type Rule, type SuspectKey } from './suspectRules.ts';
 
 export interface Suspect {
@@ -51,7 +51,7 @@ const BY_REGION: Record<RegionKey, readonly SuspectKey[]> = {
  * handbook's order. Worst complaint first.
  */
 export function rankSuspects(c: CaseFile): SuspectsOf[] {
-  return [...c.intake.complaints]
+  return openComplaints(c.intake.complaints)
     .sort((a, b) => b.severity - a.severity)
     .map((complaint) => ({
       complaint,

@@ -4,6 +4,8 @@ import type { WheelRims } from '../stroke/keystone.ts';
 import type { SideLandmark } from '../stroke/landmarks.ts';
 import { valueAt, withValue } from './path.ts';
 import { marksSchema, rimsSchema, sessionSchema, takeSchema } from './schemas.ts';
+import { moved, putBack } from './setups.ts';
+import { setupPlace } from './work.ts';
 import type { FitSession, Mark, Take, TrackingState } from './types.ts';
 
 /** Everything the interface can change in a session, one word each. */
@@ -14,7 +16,14 @@ export type SessionEdit =
   | { kind: 'marks'; frame: number; marks: Partial<Record<SideLandmark, Mark>> }
   | { kind: 'tracking'; tracking: TrackingState }
   | { kind: 'protocol'; protocolId: string }
-  | { kind: 'tried'; saddleMm: number | null };
+  | { kind: 'tried'; saddleMm: number | null }
+  | { kind: 'moved'; id: string; madeIso: string; values: { at: string; value: unknown }[] }
+  | { kind: 'put-back'; id: string; atIso: string }
+  | { kind: 'restored'; part: Partial<Pick<FitSession, Restorable>> };
+
+/** Parts of a session that an undo puts back as a whole. */
+const RESTORABLE = ['take', 'triedSaddleMm', 'current', 'changes'] as const;
+type Restorable = (typeof RESTORABLE)[number];
 
 const point = Joi.object({ x: Joi.number().required(), y: Joi.number().required() }).allow(null);
 
@@ -62,6 +71,37 @@ export const editSchema = Joi.alternatives<SessionEdit>().conditional('.kind', {
       is: 'tried',
       then: Joi.object({ kind: Joi.any(), saddleMm: Joi.number().min(-80).max(80).allow(null).required() }),
     },
+    {
+      is: 'moved',
+      then: Joi.object({
+        kind: Joi.any(),
+        id: Joi.string().max(40).required(),
+        madeIso: Joi.string().isoDate().required(),
+        values: Joi.array()
+          .items(Joi.object({ at: setupPlace, value: Joi.any().required() }))
+          .min(1)
+          .max(20)
+          .required(),
+      }),
+    },
+    {
+      is: 'put-back',
+      then: Joi.object({
+        kind: Joi.any(),
+        id: Joi.string().max(40).required(),
+        atIso: Joi.string().isoDate().required(),
+      }),
+    },
+    {
+      is: 'restored',
+      then: Joi.object({
+        kind: Joi.any(),
+        // What is in the parts is checked with the whole session.
+        part: Joi.object(Object.fromEntries(RESTORABLE.map((key) => [key, Joi.any()])))
+          .min(1)
+          .required(),
+      }),
+    },
   ],
   otherwise: Joi.forbidden(),
 });
@@ -80,12 +120,18 @@ export function applyEdit(session: FitSession, edit: unknown): EditResult {
   if (!next) {
     return {
       ok: false,
-      message: e.kind === 'set' ? 'This is no part of a session.' : 'There is no film in this session yet.',
+      message: NOT_POSSIBLE[e.kind] ?? 'There is no film in this session yet.',
     };
   }
   const whole = sessionSchema.validate(next, { convert: false });
   return whole.error ? { ok: false, message: whole.error.message } : { ok: true, session: next };
 }
+
+const NOT_POSSIBLE: Partial<Record<SessionEdit['kind'], string>> = {
+  set: 'This is no part of a session.',
+  moved: 'Nothing moves by this, or the bike has no such part.',
+  'put-back': 'This change is not there, or was put back already.',
+};
 
 function change(s: FitSession, e: SessionEdit): FitSession | null {
   const untracked: TrackingState = {
@@ -102,6 +148,12 @@ function change(s: FitSession, e: SessionEdit): FitSession | null {
       return { ...s, protocolId: e.protocolId, triedSaddleMm: null };
     case 'tried':
       return { ...s, triedSaddleMm: e.saddleMm };
+    case 'moved':
+      return moved(s, e);
+    case 'put-back':
+      return putBack(s, e.id, e.atIso);
+    case 'restored':
+      return { ...s, ...e.part };
     default:
       break;
   }
@@ -121,7 +173,7 @@ function change(s: FitSession, e: SessionEdit): FitSession | null {
 }
 
 /**
- * The edit that takes another one back. Marks, films and tracks have their own ways back (or none: a dropped film is gone).
+ * The edit that takes another one back. Tracks have none: they are made from the marks, and made again from them.
  * @param session as it stood before the edit
  */
 export function inverseOf(session: FitSession, edit: SessionEdit): SessionEdit | null {
@@ -138,7 +190,18 @@ export function inverseOf(session: FitSession, edit: SessionEdit): SessionEdit |
       return { kind: 'protocol', protocolId: session.protocolId };
     case 'tried':
       return { kind: 'tried', saddleMm: session.triedSaddleMm };
-    default:
+    case 'take':
+    case 'wheels':
+    case 'marks':
+      return { kind: 'restored', part: { take: session.take, triedSaddleMm: session.triedSaddleMm } };
+    case 'moved':
+    case 'put-back':
+      return { kind: 'restored', part: { current: session.current, changes: session.changes } };
+    case 'restored': {
+      const keys = Object.keys(edit.part) as Restorable[];
+      return { kind: 'restored', part: Object.fromEntries(keys.map((key) => [key, session[key]])) };
+    }
+    case 'tracking':
       return null;
   }
 }

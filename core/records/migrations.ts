@@ -1,10 +1,16 @@
 import { BLANK_INTAKE_3, UNMEASURED_BIKE_3 } from './blanks3.ts';
 
 /** The kinds of record that are stored and exported. */
-export type RecordKind = 'rider' | 'session' | 'settings' | 'parts';
+export type RecordKind = 'rider' | 'bike' | 'session' | 'studio' | 'parts';
 
 /** The shape each kind has today. */
-export const RECORD_VERSIONS: Record<RecordKind, number> = { rider: 2, session: 4, settings: 2, parts: 1 };
+export const RECORD_VERSIONS: Record<RecordKind, number> = {
+  rider: 2,
+  bike: 1,
+  session: 5,
+  studio: 3,
+  parts: 1,
+};
 
 interface Migration {
   /** The version it makes. */
@@ -20,6 +26,7 @@ const isObject = (v: unknown): v is Record<string, unknown> =>
 /** Small steps from each shape to the next, oldest first. What was once released is never edited. */
 export const MIGRATIONS: Record<RecordKind, readonly Migration[]> = {
   parts: [],
+  bike: [],
   rider: [
     {
       to: 2,
@@ -27,11 +34,16 @@ export const MIGRATIONS: Record<RecordKind, readonly Migration[]> = {
       change: (r) => ({ ...r, deletedIso: null }),
     },
   ],
-  settings: [
+  studio: [
     {
       to: 2,
       name: 'lengths and masses have a unit',
       change: (s) => ({ ...s, lengthUnit: 'mm', massUnit: 'kg' }),
+    },
+    {
+      to: 3,
+      name: 'the studio has a name, a fitter and a way to reach them',
+      change: (s) => ({ ...s, name: '', fitter: '', contact: '' }),
     },
   ],
   session: [
@@ -65,6 +77,36 @@ export const MIGRATIONS: Record<RecordKind, readonly Migration[]> = {
       to: 4,
       name: 'a deleted visit lies in the bin since a day',
       change: (s) => ({ ...s, deletedIso: null }),
+    },
+    {
+      to: 5,
+      name: 'a visit is about one of the rider’s bikes, and holds what was moved, planned and agreed; complaints can be gone',
+      change: (s) => ({
+        ...s,
+        // One bike for each rider so far: its id follows from the rider's, so that all visits agree on it.
+        bikeId: `of-${String(s.riderId)}`.slice(0, 40),
+        intake: isObject(s.intake)
+          ? {
+              ...s.intake,
+              complaints: Array.isArray(s.intake.complaints)
+                ? s.intake.complaints.map((c: unknown) => (isObject(c) ? { ...c, goneIso: null } : c))
+                : s.intake.complaints,
+            }
+          : s.intake,
+        asFound: isObject(s.asFound)
+          ? {
+              ...s.asFound,
+              levers: isObject(s.asFound.levers)
+                ? { ...s.asFound.levers, fromEndMm: null }
+                : s.asFound.levers,
+            }
+          : s.asFound,
+        current: null,
+        final: null,
+        changes: [],
+        plan: null,
+        followUps: [],
+      }),
     },
   ],
 };

@@ -1,7 +1,10 @@
 import { NOT_TESTED } from '../body/tests.ts';
 
 /** The parts of a session that are edited one value at a time. */
-export const EDITABLE = ['intake', 'body', 'asFound'] as const;
+const EDITABLE = ['intake', 'body', 'asFound', 'final', 'changes'];
+
+/** The parts of a session that are set as a whole. */
+const WHOLE = ['final', 'plan', 'followUps'];
 
 type Tree = { [key: string]: unknown };
 
@@ -9,25 +12,36 @@ const isTree = (v: unknown): v is Tree => typeof v === 'object' && v !== null &&
 
 const resultsOf = (record: object): unknown => (record as { body?: { results?: unknown } }).body?.results;
 
+const FORBIDDEN = ['__proto__', 'constructor', 'prototype', ''];
+
 /**
- * A copy of a record with one value changed; everything beside the path is shared with the old one.
- * @param path names from the record's root, joined by dots: “asFound.saddle.heightMm”
- * @returns null where the path does not begin in an editable part, or leads through something that is no object
+ * A copy of a record with one value changed; everything beside the path is shared with the old one. Items of a list are named by
+ * their place in it.
+ * @param path names from the record's root, joined by dots: “saddle.heightMm”
+ * @returns null where the path leads through something that is no object
  */
-export function withValue<T extends object>(record: T, path: string, value: unknown): T | null {
+export function putValue<T extends object>(record: T, path: string, value: unknown): T | null {
   const names = path.split('.');
-  if (!EDITABLE.includes(names[0] as 'body') || names.length < 2) return null;
-  if (names.some((n) => n === '__proto__' || n === 'constructor' || n === 'prototype' || n === ''))
-    return null;
-  const put = (at: Tree, [name, ...rest]: string[]): Tree | null => {
-    if (rest.length === 0) return { ...at, [name]: value };
+  if (names.some((n) => FORBIDDEN.includes(n))) return null;
+  const put = (at: Tree | unknown[], [name, ...rest]: string[]): Tree | unknown[] | null => {
+    if (Array.isArray(at) && !(Number(name) in at)) return null;
+    const held = (at as Tree)[name];
     // A test that was never done has no entry yet: its first answer makes one.
-    const inner = at[name] ?? (at === resultsOf(record) ? NOT_TESTED : undefined);
-    if (!isTree(inner)) return null;
-    const changed = put(inner, rest);
-    return changed && { ...at, [name]: changed };
+    const inner = held ?? (at === resultsOf(record) ? NOT_TESTED : undefined);
+    if (rest.length > 0 && !isTree(inner) && !Array.isArray(inner)) return null;
+    const changed = rest.length === 0 ? value : put(inner as Tree, rest);
+    if (rest.length > 0 && changed === null) return null;
+    if (Array.isArray(at)) return at.with(Number(name), changed);
+    return { ...at, [name]: changed };
   };
   return put(record as Tree, names) as T | null;
+}
+
+/** The same for a session: only in the parts that are edited so; null elsewhere. */
+export function withValue<T extends object>(record: T, path: string, value: unknown): T | null {
+  const names = path.split('.');
+  const allowed = names.length === 1 ? WHOLE : EDITABLE;
+  return allowed.includes(names[0]) ? putValue(record, path, value) : null;
 }
 
 /** What stands at a path; undefined where nothing does. */
@@ -35,7 +49,10 @@ export function valueAt(record: object, path: string): unknown {
   return path
     .split('.')
     .reduce<unknown>(
-      (at, name) => (isTree(at) && Object.prototype.hasOwnProperty.call(at, name) ? at[name] : undefined),
+      (at, name) =>
+        (isTree(at) || Array.isArray(at)) && Object.prototype.hasOwnProperty.call(at, name)
+          ? (at as Tree)[name]
+          : undefined,
       record,
     );
 }

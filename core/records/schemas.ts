@@ -2,7 +2,8 @@ import Joi from 'joi';
 import { SIDE_LANDMARKS } from '../stroke/landmarks.ts';
 import { RECORD_VERSIONS, upToDate, type RecordKind } from './migrations.ts';
 import { bikeSchema, bodySchema, intakeSchema } from './stationSchemas.ts';
-import type { FitSession, PartsBin, Rider, Settings } from './types.ts';
+import type { Bike, FitSession, PartsBin, Rider, Studio } from './types.ts';
+import { changeSchema, followUpSchema, planSchema } from './work.ts';
 import { PART_KINDS, PART_NUMBERS, type Part } from '../bike/parts.ts';
 
 const id = Joi.string()
@@ -26,6 +27,15 @@ export const riderSchema = Joi.object<Rider>({
   note: Joi.string().allow('').max(2000).required(),
   createdIso: iso,
   deletedIso: Joi.string().isoDate().allow(null).required(),
+});
+
+const bikeRecordSchema = Joi.object<Bike>({
+  version: version('bike'),
+  id,
+  riderId: id,
+  name: Joi.string().allow('').max(200).required(),
+  note: Joi.string().allow('').max(2000).required(),
+  createdIso: iso,
 });
 
 const mark = Joi.object({ x: finite.required(), y: finite.required(), onSticker: Joi.boolean().required() });
@@ -80,16 +90,25 @@ export const sessionSchema = Joi.object<FitSession>({
   riderId: id,
   startedIso: iso,
   deletedIso: Joi.string().isoDate().allow(null).required(),
+  bikeId: id,
   protocolId: Joi.string().max(60).required(),
   intake: intakeSchema.required(),
   body: bodySchema.required(),
   asFound: bikeSchema.required(),
+  current: bikeSchema.allow(null).required(),
+  final: bikeSchema.allow(null).required(),
+  changes: Joi.array().items(changeSchema).unique('id').max(1000).required(),
+  plan: planSchema.allow(null).required(),
+  followUps: Joi.array().items(followUpSchema).unique('id').max(100).required(),
   take: takeSchema.allow(null).required(),
   triedSaddleMm: Joi.number().min(-80).max(80).allow(null).required(),
 });
 
-export const settingsSchema = Joi.object<Settings>({
-  version: version('settings'),
+const studioSchema = Joi.object<Studio>({
+  version: version('studio'),
+  name: Joi.string().allow('').max(120).required(),
+  fitter: Joi.string().allow('').max(120).required(),
+  contact: Joi.string().allow('').max(500).required(),
   theme: Joi.string().valid('light', 'dark', 'system').required(),
   jointConvention: Joi.string().valid('bend', 'inside').required(),
   lengthUnit: Joi.string().valid('mm', 'cm', 'in').required(),
@@ -118,15 +137,17 @@ const partsSchema = Joi.object<PartsBin>({
 interface RecordOf {
   parts: PartsBin;
   rider: Rider;
+  bike: Bike;
   session: FitSession;
-  settings: Settings;
+  studio: Studio;
 }
 
 const SCHEMAS: { [K in RecordKind]: Joi.ObjectSchema<RecordOf[K]> } = {
   parts: partsSchema,
   rider: riderSchema,
+  bike: bikeRecordSchema,
   session: sessionSchema,
-  settings: settingsSchema,
+  studio: studioSchema,
 };
 
 /**

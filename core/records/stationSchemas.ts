@@ -64,6 +64,7 @@ export const BIKE_BOUNDS = {
   'bar.rotationDeg': deg(-45, 60),
   'bar.fromNoseMm': mm(250, 900),
   'bar.belowSaddleMm': mm(-350, 350),
+  'levers.fromEndMm': mm(0, 500),
   'levers.turnInDeg': deg(-20, 45),
   'levers.reachMm': mm(20, 130),
   'extensions.padRiseMm': mm(-50, 200),
@@ -185,6 +186,7 @@ export const intakeSchema = Joi.object<Intake>({
         onset: Joi.string().valid('at-once', 'builds-up', 'after').required(),
         since: text(200),
         eases: text(500),
+        goneIso: Joi.string().isoDate().allow(null).required(),
       }),
     )
     .max(40)

@@ -8,6 +8,7 @@ import type { MassUnit } from '../units/mass.ts';
 import type { WheelRims } from '../stroke/keystone.ts';
 import type { SideLandmark } from '../stroke/landmarks.ts';
 import { RECORD_VERSIONS } from './migrations.ts';
+import type { Change, FollowUp, Plan } from './work.ts';
 
 /** A rider. `version` is the record's shape, as in every record: newer shapes are refused and kept as they are. */
 export interface Rider {
@@ -19,6 +20,16 @@ export interface Rider {
   createdIso: string;
   /** Since when it lies in the bin; null while it does not. */
   deletedIso: string | null;
+}
+
+/** A bike that a rider comes with. It outlives the visits: each visit has the set-up that the bike had then. */
+export interface Bike {
+  version: number;
+  id: string;
+  riderId: string;
+  name: string;
+  note: string;
+  createdIso: string;
 }
 
 /** A landmark pointed out on the marked frame, image pixels. */
@@ -69,11 +80,22 @@ export interface FitSession {
   startedIso: string;
   /** Since when it lies in the bin; null while it does not. */
   deletedIso: string | null;
+  /** The bike it is about. */
+  bikeId: string;
   protocolId: string;
   intake: Intake;
   body: BodyRecord;
   /** The bike as it came in, before anyone touched it. */
   asFound: BikeSetup;
+  /** As it stands, with what was moved; null while nothing was. */
+  current: BikeSetup | null;
+  /** As it was handed over; null before that. */
+  final: BikeSetup | null;
+  /** What was moved, in the order it was. */
+  changes: Change[];
+  /** The plan as it was kept; null before that. */
+  plan: Plan | null;
+  followUps: FollowUp[];
   take: Take | null;
   /** The saddle-height change that the fitter looks at, mm; null while it is the advised one. */
   triedSaddleMm: number | null;
@@ -85,8 +107,13 @@ export interface PartsBin {
   parts: Part[];
 }
 
-export interface Settings {
+/** The studio: who it is, and how its figures are shown. */
+export interface Studio {
   version: number;
+  name: string;
+  /** Who fits here, and how to reach them: stands on what the rider takes home. */
+  fitter: string;
+  contact: string;
   theme: 'light' | 'dark' | 'system';
   /** How knee and elbow are quoted: 0° straight (bend), or 180° straight (inside). */
   jointConvention: 'bend' | 'inside';
@@ -94,8 +121,11 @@ export interface Settings {
   massUnit: MassUnit;
 }
 
-export const DEFAULT_SETTINGS: Settings = {
-  version: RECORD_VERSIONS.settings,
+export const NEW_STUDIO: Studio = {
+  version: RECORD_VERSIONS.studio,
+  name: '',
+  fitter: '',
+  contact: '',
   theme: 'system',
   jointConvention: 'bend',
   lengthUnit: 'mm',

@@ -1,11 +1,13 @@
+import { openComplaints } from '../intake/intake.ts';
+import { lastSetup } from './setups.ts';
 import type { FitSession } from './types.ts';
 
 /** How long what was deleted lies in the bin, days. */
 export const BIN_DAYS = 30;
 
 /**
- * The start of the next visit: rider, protocol, intake, body and bike as they stood; no film, nothing tried, and consent to be
- * asked anew.
+ * The start of the next visit: rider, bike, protocol, intake and body as they stood, the bike's set-up as it was left, and the
+ * complaints that are still open; no film, nothing moved or planned, and consent to be asked anew.
  */
 export function nextVisit(last: FitSession, id: string, nowIso: string): FitSession {
   return {
@@ -13,7 +15,18 @@ export function nextVisit(last: FitSession, id: string, nowIso: string): FitSess
     id,
     startedIso: nowIso,
     deletedIso: null,
-    intake: { ...structuredCopy(last.intake), redFlags: [], filmConsent: null },
+    intake: {
+      ...structuredCopy(last.intake),
+      complaints: openComplaints(structuredCopy(last.intake.complaints)),
+      redFlags: [],
+      filmConsent: null,
+    },
+    asFound: structuredCopy(lastSetup(last)),
+    current: null,
+    final: null,
+    changes: [],
+    plan: null,
+    followUps: [],
     take: null,
     triedSaddleMm: null,
   };

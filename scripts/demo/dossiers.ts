@@ -110,7 +110,11 @@ function bodyOf(
   return { results, adjustmentsOff: [] };
 }
 
-const complaint = (id: string, c: Omit<Complaint, 'id'>): Complaint => ({ id, ...c });
+const complaint = (id: string, c: Omit<Complaint, 'id' | 'goneIso'>): Complaint => ({
+  id,
+  ...c,
+  goneIso: null,
+});
 
 function intake(c: Partial<Intake>): Intake {
   return { ...BLANK_INTAKE, ...c };
@@ -226,7 +230,7 @@ export const DOSSIERS: Record<string, Dossier> = {
       },
       saddle: { ...maren.saddle, model: 'Halm 148', widthMm: 148, tiltDeg: -3.5, postShowingMm: 150 },
       bar: { ...maren.bar, model: 'Brindle flare', widthMm: 420, dropMm: 120 },
-      levers: { turnInDeg: 2, reachMm: 68 },
+      levers: { fromEndMm: 190, turnInDeg: 2, reachMm: 68 },
     },
   },
   idris: {
@@ -287,7 +291,7 @@ export const DOSSIERS: Record<string, Dossier> = {
       },
       saddle: { ...idris.saddle, model: 'Bolster 165', widthMm: 165, tiltDeg: 0, postShowingMm: 190 },
       bar: { ...idris.bar, model: 'swept, 40 mm rise', widthMm: 640 },
-      levers: { turnInDeg: 0, reachMm: 80 },
+      levers: { fromEndMm: 115, turnInDeg: 0, reachMm: 80 },
     },
   },
   pilar: {
@@ -367,7 +371,7 @@ export const DOSSIERS: Record<string, Dossier> = {
         postShowingMm: 110,
       },
       bar: { ...pilar.bar, model: 'flat', widthMm: 600 },
-      levers: { turnInDeg: 0, reachMm: 72 },
+      levers: { fromEndMm: 185, turnInDeg: 0, reachMm: 72 },
     },
   },
   juno: {

@@ -1,0 +1,54 @@
+import type { StudioIndex, VisitSummary } from '../../core/records/summaries.ts';
+import { saving } from './saveState';
+import { clipKeys, dropClip, dropTracks, loadClip, trackKey, trackKeys } from './stores';
+
+const TABS = 'deep-angle:tabs';
+
+/** Stands as long as this tab does: films that an undo may still bring back are not swept away under it. */
+let standing = false;
+
+/**
+ * Removes films and tracks that no visit has any more: those that were replaced, and those of a visit whose saving was cut off.
+ * Only when no other tab is open, and before this one can undo anything.
+ */
+export async function sweepFilms(read: () => Promise<StudioIndex>): Promise<void> {
+  if (standing || !('locks' in navigator)) return;
+  standing = true;
+  await navigator.locks.request(TABS, { mode: 'exclusive', ifAvailable: true }, async (lock) => {
+    if (!lock) return;
+    const { visits } = await read();
+    const takes = visits.flatMap((v) => (v.take ? [v.take] : []));
+    const known = new Set(takes.map((t) => t.id));
+    const tracks = new Set(takes.flatMap((t) => [t.id, trackKey(t.id, t.revision)]));
+    for (const key of await clipKeys()) if (!known.has(key)) await dropClip(key);
+    for (const key of await trackKeys()) if (!tracks.has(key)) await dropTracks(key);
+  });
+  void navigator.locks.request(TABS, { mode: 'shared' }, () => new Promise<never>(() => undefined));
+}
+
+export interface FilmHeld {
+  visit: VisitSummary;
+  bytes: number;
+}
+
+/** The films on this device, the largest first. */
+export async function filmsHeld(index: StudioIndex): Promise<FilmHeld[]> {
+  const kept = new Set(await clipKeys());
+  const held: FilmHeld[] = [];
+  for (const visit of index.visits) {
+    if (!visit.take || !kept.has(visit.take.id)) continue;
+    held.push({ visit, bytes: (await loadClip(visit.take.id))?.size ?? visit.take.clipBytes });
+  }
+  return held.sort((a, b) => b.bytes - a.bytes);
+}
+
+export const filmOf = (takeId: string): Promise<Blob | null> => loadClip(takeId);
+export const dropFilm = (takeId: string): Promise<void> => saving(() => dropClip(takeId));
+
+/** Asks the browser, once, not to clear what is stored here when the disk runs full. Browsers that ask the user do so now. */
+let asked = false;
+export function askToKeep(): void {
+  if (asked) return;
+  asked = true;
+  void navigator.storage?.persist?.().catch(() => undefined);
+}

@@ -1,0 +1,44 @@
+import localforage from 'localforage';
+import { nanoid } from 'nanoid';
+
+/** Records written since the index was last brought up to date: a mark before and after every write outlives any crash. */
+const touchedStore = localforage.createInstance({
+  name: 'deep-angle',
+  storeName: 'touched',
+  driver: localforage.INDEXEDDB,
+});
+
+export type TouchedKind = 'rider' | 'session';
+
+interface Touch {
+  kind: TouchedKind;
+  id: string;
+  stamp: string;
+}
+
+const touch = (kind: TouchedKind, id: string): Promise<Touch> =>
+  touchedStore.setItem<Touch>(`${kind}:${id}`, { kind, id, stamp: nanoid() });
+
+/** Runs a write of a record between two marks: whoever reads the index in between reads this record once more afterwards. */
+export async function touching<T>(kind: TouchedKind, id: string, write: () => Promise<T>): Promise<T> {
+  await touch(kind, id);
+  const written = await write();
+  await touch(kind, id);
+  return written;
+}
+
+export async function touched(): Promise<Touch[]> {
+  const list: Touch[] = [];
+  await touchedStore.iterate<Touch, void>((t) => {
+    list.push(t);
+  });
+  return list;
+}
+
+/** Takes marks off, but for those that were set anew meanwhile. */
+export async function settleTouched(list: readonly Touch[]): Promise<void> {
+  for (const t of list) {
+    const key = `${t.kind}:${t.id}`;
+    if ((await touchedStore.getItem<Touch>(key))?.stamp === t.stamp) await touchedStore.removeItem(key);
+  }
+}
