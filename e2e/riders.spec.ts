@@ -7,7 +7,7 @@ test('riders are found and put in order, renamed, come again, go to the bin and 
   await page.getByLabel('Find a rider').fill('obser');
   await expect(page.getByRole('heading', { level: 2 })).toHaveText(['Pilar Quist']);
   await page.getByLabel('Find a rider').fill('nobody here');
-  await expect(page.getByText('No rider’s name or note has “nobody here”.')).toBeVisible();
+  await expect(page.getByText('No rider’s name, note, bike or complaint has “nobody here”.')).toBeVisible();
   await page.getByLabel('Find a rider').fill('');
   await page.getByRole('button', { name: 'name', exact: true }).click();
   await expect(page.getByRole('heading', { level: 2 }).first()).toHaveText('Idris Bellweather');

@@ -28,6 +28,15 @@ for (const c of b.clips) {
 }
 console.log('\nThe page');
 line('riders on the page, new browser', `${b.readyMs.map((t) => t.toFixed(0)).join(', ')} ms (goal 1500)`);
+const { many } = b;
+line(
+  `${many.riders} riders, ${many.visits} visits: list`,
+  `${many.listAfterShellMs.map((t) => t.toFixed(0)).join(', ')} ms after the shell (goal 300); once, with the index made anew: ${many.firstIndexMs.toFixed(0)} ms`,
+);
+line(
+  'typing in their search',
+  `longest task ${many.longestTaskMs.toFixed(0)} ms (none over 50 is 0), longest time between frames ${many.longestFrameMs.toFixed(0)} ms (goal 50)`,
+);
 const [bare] = b.dragFps;
 for (const d of b.dragFps) {
   line(

@@ -44,6 +44,9 @@ for (const station of ['intake', 'bike']) {
 await page.goto('/sessions/pilar-1/body');
 await page.getByTestId('body-card').waitFor();
 await shot(page, 'body');
+await page.goto('/riders/pilar');
+await page.getByRole('region', { name: 'Visits' }).waitFor();
+await shot(page, 'rider');
 await page.goto('/parts');
 await page.getByRole('gridcell').first().waitFor();
 await shot(page, 'parts');

@@ -63,7 +63,7 @@ export function BikeFollows({
         {title}
       </Typography>
       {faults.length === 0 ? (
-        <Typography color="text.secondary">Nothing plainly wrong in what is measured so far.</Typography>
+        <Typography color="textSecondary">Nothing plainly wrong in what is measured so far.</Typography>
       ) : (
         <Box component="ul" sx={{ m: 0, pl: 2.5 }}>
           {faults.map((f) => (
@@ -75,7 +75,7 @@ export function BikeFollows({
                 {f.weight === 'danger' ? 'Danger: ' : ''}
                 {f.what}
               </Typography>
-              <Typography variant="body2" color="text.secondary">
+              <Typography variant="body2" color="textSecondary">
                 {f.why}
               </Typography>
             </li>
@@ -91,7 +91,7 @@ export function BikeFollows({
       >
         {figures.map(([name, value]) => (
           <Box key={name} sx={{ display: 'contents' }}>
-            <Typography component="dt" color="text.secondary">
+            <Typography component="dt" color="textSecondary">
               {name}
             </Typography>
             <Typography

@@ -213,7 +213,7 @@ export function BodyMap({ complaints, selected, onTap }: Props) {
           ])}
         </g>
       </svg>
-      <Typography variant="body2" color="text.secondary">
+      <Typography variant="body2" color="textSecondary">
         From the front, from behind, the soles from below. Left and right are the rider’s own.
       </Typography>
     </Box>

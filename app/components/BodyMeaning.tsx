@@ -45,7 +45,7 @@ export function BodyMeaning({
       <Typography variant="h2">Card</Typography>
       <Box data-testid="body-card" sx={{ borderLeft: 3, borderColor: 'primary.main', pl: 1.5, my: 1, mb: 3 }}>
         {card.limits.length + card.watch.length === 0 && (
-          <Typography color="text.secondary">No limit and no asymmetry so far.</Typography>
+          <Typography color="textSecondary">No limit and no asymmetry so far.</Typography>
         )}
         {card.limits.map((t) => (
           <Typography key={t} sx={{ fontWeight: 560 }}>
@@ -61,7 +61,7 @@ export function BodyMeaning({
         Bands for this rider
       </Typography>
       {adjustments.length === 0 && (
-        <Typography color="text.secondary">
+        <Typography color="textSecondary">
           As the protocol has them: {protocol.name.toLowerCase()}.
         </Typography>
       )}
@@ -94,7 +94,7 @@ export function BodyMeaning({
         </Box>
       ))}
       {jointConvention === 'inside' && adjustments.length > 0 && (
-        <Typography variant="body2" color="text.secondary">
+        <Typography variant="body2" color="textSecondary">
           Knee and elbow are given here as bend (0° straight).
         </Typography>
       )}
@@ -124,13 +124,13 @@ function Estimates({ session, unit }: { session: FitSession; unit: LengthUnit })
         Starting estimates
       </Typography>
       {inseam === null && sit === null && (
-        <Typography color="text.secondary">Inseam and sit-bone spacing give the first of them.</Typography>
+        <Typography color="textSecondary">Inseam and sit-bone spacing give the first of them.</Typography>
       )}
       {starts.length > 0 && (
         <Box sx={{ mb: 1.5 }}>
           <Typography variant="h3">
             Saddle height{' '}
-            <Typography component="span" color="text.secondary">
+            <Typography component="span" color="textSecondary">
               schools {mm(spread(starts.map((s) => s.mm)))} apart
             </Typography>
           </Typography>
@@ -150,7 +150,7 @@ function Estimates({ session, unit }: { session: FitSession; unit: LengthUnit })
           {saddleWidths(sit, posture(session.protocolId)).map((w) => (
             <Row key={w.school} name={w.school} value={fromTo([w.fromMm, w.toMm])} />
           ))}
-          <Typography variant="body2" color="text.secondary">
+          <Typography variant="body2" color="textSecondary">
             Check on the saddle’s flat part.
           </Typography>
         </Box>
@@ -187,7 +187,7 @@ function Estimates({ session, unit }: { session: FitSession; unit: LengthUnit })
 
 const Row = ({ name, value }: { name: string; value: string }) => (
   <Box sx={{ display: 'flex', justifyContent: 'space-between', gap: 2 }}>
-    <Typography color="text.secondary">{name}</Typography>
+    <Typography color="textSecondary">{name}</Typography>
     <Typography sx={{ fontWeight: 560, textAlign: 'right', flexShrink: 0 }}>{value}</Typography>
   </Box>
 );

@@ -20,7 +20,7 @@ export function Choice<K extends string>({
   return (
     <Box>
       {!hideLabel && (
-        <Typography variant="body2" color="text.secondary" sx={{ mb: 0.25 }}>
+        <Typography variant="body2" color="textSecondary" sx={{ mb: 0.25 }}>
           {label}
         </Typography>
       )}

@@ -107,7 +107,7 @@ export function Complaints({
             }}
           />
         ) : (
-          <Typography color="text.secondary">
+          <Typography color="textSecondary">
             {complaints.length ? 'Choose a complaint to change it.' : 'Nothing hurts so far.'}
           </Typography>
         )}
@@ -145,7 +145,7 @@ function OneComplaint({
             onChange={(_, v) => setSeverity(v as number)}
             onChangeCommitted={(_, v) => onChange({ severity: v as number })}
           />
-          <Typography color="text.secondary" noWrap sx={{ flexShrink: 0 }}>
+          <Typography color="textSecondary" noWrap sx={{ flexShrink: 0 }}>
             of 10
           </Typography>
         </Box>

@@ -68,7 +68,7 @@ export function Sheet({ title, note, children }: { title: string; note?: string;
       >
         <Typography variant="h2">{title}</Typography>
         {note && (
-          <Typography variant="body2" color="text.secondary">
+          <Typography variant="body2" color="textSecondary">
             {note}
           </Typography>
         )}

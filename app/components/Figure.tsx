@@ -25,7 +25,7 @@ export function Figure({
 }) {
   return (
     <Box>
-      <Typography variant="body2" color="text.secondary">
+      <Typography variant="body2" color="textSecondary">
         {name}
       </Typography>
       <Typography component="p" sx={VALUE_SX} data-testid={testId}>

@@ -6,7 +6,7 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import dayjs from 'dayjs';
 import { nanoid } from 'nanoid';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import type { FollowUp } from '../../core/records/work.ts';
 import { dueText } from './dueText';
 
@@ -19,12 +19,20 @@ const USUAL = [
 
 /** The days on which a rider is to be heard or seen again: proposed by the usual rhythm, any day by hand, ticked off when done. */
 export function FollowUps({
-  list,
-  onChange,
+  list: stored,
+  onChange: store,
 }: {
   list: readonly FollowUp[];
   onChange: (list: FollowUp[]) => void;
 }) {
+  // What was just done shows at once, not only when it has been stored.
+  const [list, setList] = useState(stored);
+  const storedText = JSON.stringify(stored);
+  useEffect(() => setList(JSON.parse(storedText) as FollowUp[]), [storedText]);
+  const onChange = (next: FollowUp[]): void => {
+    setList(next);
+    store(next);
+  };
   const today = dayjs().format('YYYY-MM-DD');
   const [day, setDay] = useState('');
   const [why, setWhy] = useState('');
@@ -70,7 +78,7 @@ export function FollowUps({
               label={
                 <>
                   <strong>{due.day}</strong> {f.why}{' '}
-                  <Typography component="span" color="text.secondary">
+                  <Typography component="span" color="textSecondary">
                     {f.doneIso ? `done ${dayjs(f.doneIso).format('D MMM YYYY')}` : due.words}
                   </Typography>
                 </>

@@ -79,7 +79,7 @@ export function ImpressionDialog({ onClose, onTake }: { onClose: () => void; onT
     <Dialog open onClose={onClose} maxWidth="lg" fullWidth>
       <DialogTitle>Sit-bone spacing from a photo</DialogTitle>
       <DialogContent>
-        <Typography color="text.secondary" sx={{ mb: 2 }}>
+        <Typography color="textSecondary" sx={{ mb: 2 }}>
           Straight from above, the ruler lying beside the dents at their height. The photo is not kept.
         </Typography>
         {failed && <Alert severity="error">{failed}</Alert>}

@@ -77,7 +77,7 @@ export function KeepPlan({
         </Typography>
       )}
       {moved && (
-        <Typography sx={{ mt: 1 }} color="text.secondary">
+        <Typography sx={{ mt: 1 }} color="textSecondary">
           The saddle’s height was moved on this bike: see Bike, as it stands. Film again before the next step.
         </Typography>
       )}

@@ -67,7 +67,7 @@ export function Moves({
               />
               <Box sx={{ flex: 1 }} />
               {c.putBackIso ? (
-                <Typography variant="body2" color="text.secondary">
+                <Typography variant="body2" color="textSecondary">
                   put back {dayjs(c.putBackIso).format('D MMM, HH:mm')}
                 </Typography>
               ) : (

@@ -170,19 +170,19 @@ export function PointBoard({
       )}
       {asking && !elsewhere && (
         <Box role="status">
-          <Typography variant="overline" color="text.secondary">
+          <Typography variant="overline" color="textSecondary">
             {asking.optional ? 'If you can' : 'Point out'} {items.indexOf(asking) + 1} of {items.length}
           </Typography>
           <Typography variant="h2" component="p">
             {asking.name}
           </Typography>
-          <Typography variant="body2" color="text.secondary">
+          <Typography variant="body2" color="textSecondary">
             {asking.place}
           </Typography>
         </Box>
       )}
       {chosen && !asking && (
-        <Typography variant="body2" color="text.secondary">
+        <Typography variant="body2" color="textSecondary">
           Drag it, or use the arrow keys: {NUDGE_PX} px a press, with Shift {NUDGE_PX * 8}. Delete removes it.
         </Typography>
       )}
@@ -199,7 +199,7 @@ export function PointBoard({
               sx={{ minHeight: 40 }}
             >
               <ListItemText primary={item.plain} />
-              <Typography variant="body2" color="text.secondary" data-testid={`point-${item.key}`}>
+              <Typography variant="body2" color="textSecondary" data-testid={`point-${item.key}`}>
                 {p
                   ? `${p.x.toFixed(2)}, ${p.y.toFixed(2)} px${snap ? (p.onSticker ? ' · sticker' : ' · by eye') : ''}`
                   : item.optional

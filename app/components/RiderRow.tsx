@@ -1,6 +1,5 @@
-import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import Typography from '@mui/material/Typography';
+import { styled } from '@mui/material/styles';
 import dayjs from 'dayjs';
 import { memo } from 'react';
 import { Link } from 'react-router';
@@ -8,106 +7,118 @@ import { protocolById } from '../../core/prescribe/protocols.ts';
 import type { RiderRow as Row } from '../../core/records/summaries.ts';
 import { dueText } from './dueText';
 
-export const RIDER_COLUMNS = { xs: '1fr', md: 'minmax(0, 1fr) 150px 160px 190px 160px' };
+export const RIDER_COLUMNS = 'minmax(0, 1fr) 150px 160px 190px 160px';
+
+/** The list, styled as a whole: a studio has thousands of rows, and each is plain elements. */
+export const RiderList = styled('ul')(({ theme }) => ({
+  listStyle: 'none',
+  margin: 0,
+  padding: 0,
+  borderTop: `1px solid ${theme.palette.text.primary}`,
+  '& li': { display: 'flex', alignItems: 'center', borderBottom: `1px solid ${theme.palette.divider}` },
+  '& .row': {
+    flex: 1,
+    minWidth: 0,
+    display: 'grid',
+    gap: 4,
+    padding: '14px 12px',
+    color: theme.palette.text.primary,
+    textDecoration: 'none',
+    ...theme.typography.body1,
+    [theme.breakpoints.up('md')]: { gridTemplateColumns: RIDER_COLUMNS, gap: 24 },
+  },
+  '& a.row:hover': { backgroundColor: theme.palette.action.hover },
+  '& a.row:focus-visible': { outline: `2px solid ${theme.palette.primary.main}` },
+  '& h2': {
+    ...theme.typography.h2,
+    margin: 0,
+    overflow: 'hidden',
+    textOverflow: 'ellipsis',
+    whiteSpace: 'nowrap',
+  },
+  '& p': { margin: 0 },
+  '& .small': theme.typography.body2,
+  '& .quiet': { color: theme.palette.text.secondary },
+  '& .late': { fontWeight: 640 },
+  '& .done': { stroke: theme.palette.primary.main, strokeWidth: 3 },
+}));
 
 /** How far the newest visit has got, as ticks on a rule. */
-function Ticks({ ready }: { ready: readonly boolean[] }) {
+const Ticks = ({ ready }: { ready: readonly boolean[] }) => (
+  <svg width="150" height="21" aria-hidden stroke="currentColor" style={{ display: 'block' }}>
+    <line x1="0" x2="150" y1="20.5" y2="20.5" />
+    {ready.map((done, k) => (
+      <line
+        key={k}
+        x1={3 + 17 * k}
+        x2={3 + 17 * k}
+        y1={done ? 2 : 13}
+        y2="20"
+        className={done ? 'done' : undefined}
+      />
+    ))}
+  </svg>
+);
+
+/** What a rider's row says: who, when last, when next, what hurts, how far. */
+function Cells({ row: { rider, visit, nextDue }, today }: { row: Row; today: string }) {
+  const due = nextDue === null ? null : dueText(nextDue, today);
   return (
-    <svg width="150" height="21" aria-hidden style={{ display: 'block' }}>
-      <line x1="0" x2="150" y1="20.5" y2="20.5" stroke="currentColor" />
-      {ready.map((done, k) => (
-        <line
-          key={k}
-          x1={3 + 17 * k}
-          x2={3 + 17 * k}
-          y1={done ? 2 : 13}
-          y2="20"
-          stroke={done ? 'var(--tick)' : 'currentColor'}
-          strokeWidth={done ? 3 : 1}
-        />
-      ))}
-    </svg>
+    <>
+      <div style={{ minWidth: 0 }}>
+        <h2 title={rider.name}>{rider.name}</h2>
+        <p className="quiet">{rider.note}</p>
+      </div>
+      <div>
+        <p>{visit ? dayjs(visit.startedIso).format('D MMM YYYY') : 'no visit'}</p>
+        {visit && <p className="small quiet">{protocolById(visit.protocolId).name}</p>}
+      </div>
+      {due ? (
+        <div>
+          <p className={due.late ? 'late' : undefined}>{due.day}</p>
+          <p className="small quiet">{due.words}</p>
+        </div>
+      ) : (
+        <p className="quiet">no follow-up</p>
+      )}
+      <div>
+        {visit?.complaints.slice(0, 2).map((c) => (
+          <p key={c.name} className="small">
+            {c.name} <strong>{c.severity}</strong>
+          </p>
+        ))}
+        {visit && visit.complaints.length > 2 && (
+          <p className="small quiet">and {visit.complaints.length - 2} more</p>
+        )}
+        {visit?.complaints.length === 0 && <p className="small quiet">nothing open</p>}
+      </div>
+      <div>
+        <Ticks ready={visit?.ready ?? []} />
+        <p className="small quiet">{visit?.next ? `next: ${visit.next.toLowerCase()}` : 'ready to plan'}</p>
+      </div>
+    </>
   );
 }
 
-/** A rider in the list: who, when last, when next, what hurts, how far. */
+/** A rider in the list. */
 export const RiderRow = memo(function RiderRow({ row, today }: { row: Row; today: string }) {
-  const { rider, visit, nextDue } = row;
-  const due = nextDue === null ? null : dueText(nextDue, today);
+  const cells = <Cells row={row} today={today} />;
   return (
-    <Box
-      component="li"
-      sx={{ borderBottom: 1, borderColor: 'divider', display: 'flex', alignItems: 'center' }}
-    >
-      <Box
-        component={visit ? Link : 'div'}
-        {...(visit && { to: `/sessions/${visit.id}` })}
-        sx={{
-          flex: 1,
-          minWidth: 0,
-          display: 'grid',
-          gridTemplateColumns: RIDER_COLUMNS,
-          gap: { xs: 0.5, md: 3 },
-          py: 1.75,
-          px: 1.5,
-          color: 'text.primary',
-          textDecoration: 'none',
-          '--tick': (t) => t.palette.primary.main,
-          '&:hover': { bgcolor: 'action.hover' },
-          '&:focus-visible': { outline: '2px solid', outlineColor: 'primary.main' },
-        }}
+    <li>
+      {row.visit ? (
+        <Link className="row" to={`/sessions/${row.visit.id}`}>
+          {cells}
+        </Link>
+      ) : (
+        <div className="row">{cells}</div>
+      )}
+      <Button
+        component={Link}
+        to={`/riders/${row.rider.id}`}
+        aria-label={`${row.rider.name}: visits and record`}
       >
-        <div style={{ minWidth: 0 }}>
-          <Typography variant="h2" component="h2" noWrap title={rider.name}>
-            {rider.name}
-          </Typography>
-          <Typography color="text.secondary">{rider.note}</Typography>
-        </div>
-        <div>
-          <Typography>{visit ? dayjs(visit.startedIso).format('D MMM YYYY') : 'no visit'}</Typography>
-          <Typography variant="body2" color="text.secondary">
-            {visit && protocolById(visit.protocolId).name}
-          </Typography>
-        </div>
-        <div>
-          {due ? (
-            <>
-              <Typography sx={{ fontWeight: due.late ? 640 : 400 }}>{due.day}</Typography>
-              <Typography variant="body2" color="text.secondary">
-                {due.words}
-              </Typography>
-            </>
-          ) : (
-            <Typography color="text.secondary">no follow-up</Typography>
-          )}
-        </div>
-        <div>
-          {visit?.complaints.slice(0, 2).map((c) => (
-            <Typography key={c.name} variant="body2">
-              {c.name} <strong>{c.severity}</strong>
-            </Typography>
-          ))}
-          {visit && visit.complaints.length > 2 && (
-            <Typography variant="body2" color="text.secondary">
-              and {visit.complaints.length - 2} more
-            </Typography>
-          )}
-          {visit?.complaints.length === 0 && (
-            <Typography variant="body2" color="text.secondary">
-              nothing open
-            </Typography>
-          )}
-        </div>
-        <div>
-          <Ticks ready={visit?.ready ?? []} />
-          <Typography variant="body2" color="text.secondary">
-            {visit?.next ? `next: ${visit.next.toLowerCase()}` : 'ready to plan'}
-          </Typography>
-        </div>
-      </Box>
-      <Button component={Link} to={`/riders/${rider.id}`} aria-label={`${rider.name}: visits and record`}>
         Record
       </Button>
-    </Box>
+    </li>
   );
 });

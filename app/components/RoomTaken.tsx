@@ -56,10 +56,10 @@ export function RoomTaken({ films, onChange }: { films: readonly FilmLine[]; onC
         >
           <Typography sx={{ fontWeight: 620 }}>{bytesText(f.bytes)}</Typography>
           <Box sx={{ minWidth: 0 }}>
-            <Typography component={Link} to={`/sessions/${f.sessionId}/film`} color="text.primary">
+            <Typography component={Link} to={`/sessions/${f.sessionId}/film`} color="textPrimary">
               {f.riderName}, {dayjs(f.startedIso).format('D MMMM YYYY')}
             </Typography>
-            <Typography variant="body2" color="text.secondary" noWrap title={f.clipName}>
+            <Typography variant="body2" color="textSecondary" noWrap title={f.clipName}>
               {f.clipName}
             </Typography>
           </Box>

@@ -8,7 +8,7 @@ const SHOWN = 3;
 export function SuspectList({ list }: { list: readonly SuspectsOf[] }) {
   if (list.length === 0) {
     return (
-      <Typography color="text.secondary">
+      <Typography color="textSecondary">
         No complaint so far. Tap a place on the outlines, and what to look at first stands here.
       </Typography>
     );
@@ -19,7 +19,7 @@ export function SuspectList({ list }: { list: readonly SuspectsOf[] }) {
         <Box key={complaint.id} component="section" aria-label={`Suspects: ${name}`} sx={{ mb: 2.5 }}>
           <Typography variant="h3">
             {name}{' '}
-            <Typography component="span" color="text.secondary">
+            <Typography component="span" color="textSecondary">
               {complaint.severity} of 10
             </Typography>
           </Typography>
@@ -35,18 +35,18 @@ export function SuspectList({ list }: { list: readonly SuspectsOf[] }) {
                   </Typography>
                 ))}
                 {s.against.map((t) => (
-                  <Typography key={t} variant="body2" color="text.secondary">
+                  <Typography key={t} variant="body2" color="textSecondary">
                     − {t}
                   </Typography>
                 ))}
-                <Typography variant="body2" color="text.secondary">
+                <Typography variant="body2" color="textSecondary">
                   Test: {s.test}
                 </Typography>
               </li>
             ))}
           </Box>
           {suspects.length > SHOWN && (
-            <Typography variant="body2" color="text.secondary" sx={{ mt: 0.5 }}>
+            <Typography variant="body2" color="textSecondary" sx={{ mt: 0.5 }}>
               Then:{' '}
               {suspects
                 .slice(SHOWN)

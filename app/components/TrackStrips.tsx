@@ -19,7 +19,7 @@ export function TrackStrips({
 }) {
   return (
     <Box aria-label="Confidence of each landmark along the film" role="group">
-      <Typography variant="overline" color="text.secondary">
+      <Typography variant="overline" color="textSecondary">
         Seen, along the film
       </Typography>
       {LANDMARK_GUIDES.filter((g) => tracks.landmarks[g.key]).map((g) => (
@@ -95,7 +95,7 @@ function Strip({
           }}
         />
       </Box>
-      <Typography variant="body2" color="text.secondary" data-testid={`lost-${name}`}>
+      <Typography variant="body2" color="textSecondary" data-testid={`lost-${name}`}>
         {lost === 0 ? 'all' : `${lost} not`}
       </Typography>
     </Box>

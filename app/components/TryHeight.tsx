@@ -123,7 +123,7 @@ export function TryHeight({ model, reading, band, advice, stored, convention, on
         predicted={tried === 0 ? null : curveOf(predicted)}
         cursorDeg={null}
       />
-      <Typography variant="body2" color="text.secondary" sx={{ display: 'flex', gap: 3, mt: 1 }}>
+      <Typography variant="body2" color="textSecondary" sx={{ display: 'flex', gap: 3, mt: 1 }}>
         <span>solid: as filmed</span>
         <span>dashed: foretold for {signedMm(tried)}</span>
         {predicted.curve.ok && (

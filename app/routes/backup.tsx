@@ -77,7 +77,7 @@ export default function Backup({ loaderData }: Route.ComponentProps) {
   return (
     <Box sx={{ minHeight: '100vh' }}>
       <TopBar>
-        <Typography color="text.secondary">Backup</Typography>
+        <Typography color="textSecondary">Backup</Typography>
       </TopBar>
       <Box
         component="main"
@@ -110,7 +110,7 @@ export default function Backup({ loaderData }: Route.ComponentProps) {
               </Button>
             )}
           </Box>
-          <Typography variant="body2" color="text.secondary" sx={{ mt: 1 }}>
+          <Typography variant="body2" color="textSecondary" sx={{ mt: 1 }}>
             {lasting
               ? 'The browser has promised to keep what is stored here.'
               : 'The browser may clear what is stored here when the disk runs full, until it has promised to keep it.'}

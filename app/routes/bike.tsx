@@ -50,7 +50,7 @@ export default function Bike() {
                 Moved so far
               </Typography>
               {session.changes.length === 0 && (
-                <Typography color="text.secondary">Nothing: the bike stands as it came in.</Typography>
+                <Typography color="textSecondary">Nothing: the bike stands as it came in.</Typography>
               )}
               <Moves
                 changes={session.changes}
@@ -65,7 +65,15 @@ export default function Bike() {
       }
     >
       {refused && <Alert severity="error">{refused}</Alert>}
-      <Choice label="The set-up" hideLabel options={WHICH} value={which} onChange={(v) => v && setWhich(v)} />
+      <Box sx={{ mb: 2.5 }}>
+        <Choice
+          label="The set-up"
+          hideLabel
+          options={WHICH}
+          value={which}
+          onChange={(v) => v && setWhich(v)}
+        />
+      </Box>
       <Sheet title={title} note={note}>
         {bike && resolved ? (
           <>
@@ -105,7 +113,7 @@ function Since({ session }: { session: FitSession }) {
         From as found to handed over
       </Typography>
       {moves.length === 0 ? (
-        <Typography color="text.secondary">Nothing differs.</Typography>
+        <Typography color="textSecondary">Nothing differs.</Typography>
       ) : (
         moves.map((v) => <ValueMove key={v.at} v={v} />)
       )}

@@ -66,13 +66,13 @@ export default function Bin({ loaderData }: Route.ComponentProps) {
   return (
     <Box sx={{ minHeight: '100vh' }}>
       <TopBar>
-        <Typography color="text.secondary">Bin</Typography>
+        <Typography color="textSecondary">Bin</Typography>
       </TopBar>
       <Box component="main" sx={{ maxWidth: 900, mx: 'auto', p: { xs: 2, md: 4 } }}>
         <Typography variant="h1" gutterBottom>
           Bin
         </Typography>
-        <Typography color="text.secondary" sx={{ mb: 2 }}>
+        <Typography color="textSecondary" sx={{ mb: 2 }}>
           What is deleted lies here for {BIN_DAYS} days. Then it is gone whole, film included.
         </Typography>
         {binned.length === 0 && <Typography>The bin is empty.</Typography>}
@@ -91,7 +91,7 @@ export default function Bin({ loaderData }: Route.ComponentProps) {
           >
             <Box sx={{ flex: 1, minWidth: 220 }}>
               <Typography sx={{ fontWeight: 560 }}>{b.name}</Typography>
-              <Typography variant="body2" color="text.secondary">
+              <Typography variant="body2" color="textSecondary">
                 {b.kind === 'rider' ? 'rider with all visits' : 'one visit'}; gone on{' '}
                 {dayjs(b.deletedIso).add(BIN_DAYS, 'day').format('D MMMM YYYY')}
               </Typography>

@@ -92,7 +92,7 @@ function TestRow({ test, result, meaning, onAnswer, onSkip }: RowProps) {
       <Box>
         {result.skipped !== null ? (
           <Box sx={{ display: 'flex', gap: 2, alignItems: 'center' }}>
-            <Typography color="text.secondary">Skipped: {result.skipped || 'no reason given'}</Typography>
+            <Typography color="textSecondary">Skipped: {result.skipped || 'no reason given'}</Typography>
             <Button size="small" onClick={() => onSkip(null)}>
               Do it after all
             </Button>

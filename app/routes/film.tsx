@@ -138,7 +138,7 @@ function Trouble({ intake }: { intake: Intake }) {
     <Alert severity="error" variant="outlined" sx={{ my: 1.5 }}>
       <AlertTitle>{intake.trouble.trouble.title}</AlertTitle>
       {intake.trouble.trouble.advice}
-      <Typography variant="body2" color="text.secondary" sx={{ mt: 0.5, overflowWrap: 'anywhere' }}>
+      <Typography variant="body2" color="textSecondary" sx={{ mt: 0.5, overflowWrap: 'anywhere' }}>
         {intake.trouble.name}
       </Typography>
     </Alert>
@@ -230,12 +230,12 @@ function Empty({ session }: { session: FitSession }) {
           )}
         </Box>
         {demo && (
-          <Typography variant="body2" color="text.secondary" sx={{ mt: 1 }}>
+          <Typography variant="body2" color="textSecondary" sx={{ mt: 1 }}>
             Demo film: {demo.caption}.
           </Typography>
         )}
         <Trouble intake={intake} />
-        <Typography variant="body2" color="text.secondary" sx={{ mt: 3 }}>
+        <Typography variant="body2" color="textSecondary" sx={{ mt: 3 }}>
           MP4 with H.264 or WebM with VP9, 60 frames a second or more, shutter 1/500 s. The film stays on this
           device.
         </Typography>
@@ -279,7 +279,7 @@ function Filmed({ session, onReturned }: { session: FitSession; onReturned: () =
       >
         {rows.map(([name, value]) => (
           <Box key={name} sx={{ display: 'contents' }}>
-            <Typography component="dt" color="text.secondary">
+            <Typography component="dt" color="textSecondary">
               {name}
             </Typography>
             <Typography component="dd" sx={{ m: 0, overflowWrap: 'anywhere' }}>
@@ -307,7 +307,7 @@ function Filmed({ session, onReturned }: { session: FitSession; onReturned: () =
         label="Another film instead…"
         variant="outlined"
       />
-      <Typography variant="body2" color="text.secondary" sx={{ mt: 2 }}>
+      <Typography variant="body2" color="textSecondary" sx={{ mt: 2 }}>
         Keys: , and . step a frame, &lt; and &gt; ten, Home and End, Space plays, [ and ] change the speed.
       </Typography>
       <Dialog open={offered !== null} onClose={() => setOffered(null)}>

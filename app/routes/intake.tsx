@@ -66,7 +66,7 @@ export default function Intake() {
       <Sheet title="The rider and the riding">
         <Box sx={{ display: 'flex', gap: 3, flexWrap: 'wrap', mb: 2 }}>
           <Box>
-            <Typography variant="body2" color="text.secondary" sx={{ mb: 0.25 }}>
+            <Typography variant="body2" color="textSecondary" sx={{ mb: 0.25 }}>
               Goals
             </Typography>
             <ToggleButtonGroup

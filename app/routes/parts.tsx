@@ -138,7 +138,7 @@ export default function Parts({ loaderData }: Route.ComponentProps) {
   return (
     <Box sx={{ height: '100vh', display: 'flex', flexDirection: 'column' }}>
       <TopBar>
-        <Typography color="text.secondary">Parts bin</Typography>
+        <Typography color="textSecondary">Parts bin</Typography>
       </TopBar>
       <Box
         component="main"

@@ -169,7 +169,7 @@ function Prescription({ session, reading }: { session: FitSession; reading: Read
 function Term({ name, children }: { name: string; children: React.ReactNode }) {
   return (
     <>
-      <Typography component="dt" color="text.secondary">
+      <Typography component="dt" color="textSecondary">
         {name}
       </Typography>
       <Typography component="dd" sx={{ m: 0 }}>

@@ -130,7 +130,7 @@ function Reading_({ session, reading, tracks }: { session: FitSession; reading: 
           </ToggleButton>
         ))}
       </ToggleButtonGroup>
-      <Typography variant="body2" color="text.secondary">
+      <Typography variant="body2" color="textSecondary">
         {ANGLE_NAMES[angle]}: {ANGLE_HINTS[angle]}{' '}
         {conventionWord(angle, jointConvention) && `(${conventionWord(angle, jointConvention)})`}. Line: mean
         of {reading.usedStrokes} strokes; shading: 95 % of strokes.
@@ -197,7 +197,7 @@ function UncertaintyNote({ reading, angle }: { reading: Reading; angle: AngleKey
   return (
     <Box>
       <Typography variant="h3">± {degrees(u.absoluteDeg)}, 95 %</Typography>
-      <Typography variant="body2" color="text.secondary" sx={{ mb: 0.5 }}>
+      <Typography variant="body2" color="textSecondary" sx={{ mb: 0.5 }}>
         For a change with the stickers left on: ±{'\u00a0'}
         {degrees(u.changeDeg)}.
       </Typography>
@@ -285,7 +285,7 @@ function Measures({
           </ToggleButton>
         ))}
       </ToggleButtonGroup>
-      <Typography variant="body2" color="text.secondary" sx={{ mb: 1 }}>
+      <Typography variant="body2" color="textSecondary" sx={{ mb: 1 }}>
         {protocol.reason}
       </Typography>
       {protocol.movedBy.length > 0 && (
@@ -306,7 +306,7 @@ function Measures({
                   {m.unit === 'mm' ? ' mm' : '°'}
                 </strong>{' '}
                 ± {m.uncertainty.toFixed(m.unit === 'mm' ? 0 : 1)}
-                <Typography variant="body2" color="text.secondary">
+                <Typography variant="body2" color="textSecondary">
                   {bandText(bandQuoted(m.key, m.band, convention), m.unit)}
                 </Typography>
               </TableCell>

@@ -166,7 +166,7 @@ export default function RiderPage({ loaderData }: Route.ComponentProps) {
               key={bike.id}
               sx={{
                 display: 'grid',
-                gridTemplateColumns: { xs: '1fr', md: '1fr 1fr auto' },
+                gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr auto' },
                 gap: 2,
                 py: 1.25,
                 borderBottom: 1,
@@ -187,7 +187,7 @@ export default function RiderPage({ loaderData }: Route.ComponentProps) {
                 onChange={(text) => ask({ what: 'bike-note', bike, text })}
               />
               <Box>
-                <Typography variant="body2" color="text.secondary" sx={{ textAlign: 'right' }}>
+                <Typography variant="body2" color="textSecondary" sx={{ textAlign: 'right' }}>
                   {visits.length === 0
                     ? 'no visit yet'
                     : visits.length === 1
@@ -232,7 +232,7 @@ export default function RiderPage({ loaderData }: Route.ComponentProps) {
                 alignItems: 'center',
               }}
             >
-              <Typography component={Link} to={`/sessions/${s.id}`} color="text.primary">
+              <Typography component={Link} to={`/sessions/${s.id}`} color="textPrimary">
                 {dayjs(s.startedIso).format('D MMMM YYYY')}
               </Typography>
               <Box>
@@ -240,7 +240,7 @@ export default function RiderPage({ loaderData }: Route.ComponentProps) {
                   {protocolById(s.protocolId).name}
                   {`, ${nameOf(s.bikeId)}`}
                 </Typography>
-                <Typography variant="body2" color="text.secondary">
+                <Typography variant="body2" color="textSecondary">
                   {openComplaints(s.intake.complaints)
                     .map((c) => `${complaintName(c)} ${c.severity}`)
                     .join('; ') || 'no open complaint'}

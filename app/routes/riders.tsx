@@ -9,8 +9,15 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import dayjs from 'dayjs';
 import { nanoid } from 'nanoid';
-import { useDeferredValue, useEffect, useMemo, useState } from 'react';
-import { Form, Link, redirect, useSearchParams, type ShouldRevalidateFunctionArgs } from 'react-router';
+import { Suspense, useDeferredValue, useEffect, useMemo, useState } from 'react';
+import {
+  Await,
+  Form,
+  Link,
+  redirect,
+  useSearchParams,
+  type ShouldRevalidateFunctionArgs,
+} from 'react-router';
 import { RECORD_VERSIONS } from '../../core/records/migrations.ts';
 import { riderName } from '../../core/records/schemas.ts';
 import {
@@ -23,7 +30,7 @@ import {
 } from '../../core/records/summaries.ts';
 import type { Rider } from '../../core/records/types.ts';
 import { Choice } from '../components/Choice';
-import { RIDER_COLUMNS, RiderRow } from '../components/RiderRow';
+import { RIDER_COLUMNS, RiderList, RiderRow } from '../components/RiderRow';
 import { RouteTrouble } from '../components/RouteTrouble';
 import { TopBar } from '../components/TopBar';
 import { useStudio } from '../components/useStudio';
@@ -34,7 +41,13 @@ import { askToKeep, sweepFilms } from '../storage/films';
 import { blankSession, newBike, saveBike, saveRider, saveSession } from '../storage/sessions';
 import type { Route } from './+types/riders';
 
-export async function clientLoader(): Promise<{ rows: Row[]; unread: number; binned: number }> {
+interface Studio {
+  rows: Row[];
+  unread: number;
+  binned: number;
+}
+
+async function readStudio(): Promise<Studio> {
   await seedDemo(CATALOGUE);
   const { index, unread } = await studioNow(new Date().toISOString());
   void sweepFilms(() => Promise.resolve(index));
@@ -44,6 +57,9 @@ export async function clientLoader(): Promise<{ rows: Row[]; unread: number; bin
   return { rows, unread, binned };
 }
 
+/** The page stands while the studio is still being read. */
+export const clientLoader = (): { studio: Promise<Studio> } => ({ studio: readStudio() });
+
 const ORDERS: readonly (readonly [RiderOrder, string])[] = [
   ['visit', 'last visit'],
   ['name', 'name'],
@@ -52,7 +68,7 @@ const ORDERS: readonly (readonly [RiderOrder, string])[] = [
 ];
 
 /** Rows drawn at first, and by each “Show more”. */
-const PAGE = 50;
+const PAGE = 30;
 
 /** Looking for a rider changes the address, not what is stored. */
 export function shouldRevalidate({
@@ -91,30 +107,11 @@ export async function clientAction({ request }: Route.ClientActionArgs) {
 
 export default function Riders({ loaderData, actionData }: Route.ComponentProps) {
   const [adding, setAdding] = useState(false);
-  const { rows, unread, binned } = loaderData;
-  const [search, setSearch] = useSearchParams();
-  const [words, setWords] = useState(search.get('find') ?? '');
-  const [order, setOrder] = useState<RiderOrder>(
-    ORDERS.find(([key]) => key === search.get('order'))?.[0] ?? 'visit',
-  );
-  // The address follows what is typed, so that the way back leads to the same list.
-  useEffect(() => {
-    const next = { ...(words && { find: words }), ...(order !== 'visit' && { order }) };
-    setSearch(next, { replace: true, preventScrollReset: true });
-    // `setSearch` is new with every address, and would make this run for ever.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [words, order]);
-  const asked = useDeferredValue(words);
-  const ordered = useMemo(() => inOrder(rows, order), [rows, order]);
-  const found = useMemo(() => findRiders(ordered, asked), [ordered, asked]);
-  const [most, setMost] = useState(PAGE);
-  useEffect(() => setMost(PAGE), [asked, order]);
-  const today = dayjs().format('YYYY-MM-DD');
   const { name: studioName } = useStudio();
   return (
     <Box sx={{ minHeight: '100vh' }}>
       <TopBar>
-        <Typography color="text.secondary">{studioName}</Typography>
+        <Typography color="textSecondary">{studioName}</Typography>
       </TopBar>
       <Box component="main" sx={{ maxWidth: 1280, mx: 'auto', p: { xs: 2, md: 4 } }}>
         <Box sx={{ display: 'flex', alignItems: 'center', mb: 2 }}>
@@ -131,69 +128,9 @@ export default function Riders({ loaderData, actionData }: Route.ComponentProps)
             New rider…
           </Button>
         </Box>
-        {unread > 0 && (
-          <Alert severity="warning" sx={{ mb: 2 }}>
-            {unread} stored {unread === 1 ? 'rider was' : 'riders were'} written by a newer version or can’t
-            be read, and {unread === 1 ? 'is' : 'are'} kept untouched.
-          </Alert>
-        )}
-        {rows.length > 0 && (
-          <Box sx={{ display: 'flex', gap: 3, alignItems: 'flex-end', flexWrap: 'wrap', mb: 2 }}>
-            <TextField
-              type="search"
-              size="small"
-              label="Find a rider"
-              value={words}
-              onChange={(e) => setWords(e.target.value)}
-              sx={{ width: 300 }}
-            />
-            <Choice label="In order of" options={ORDERS} value={order} onChange={(v) => v && setOrder(v)} />
-            <Box sx={{ flex: 1 }} />
-            {binned > 0 && (
-              <Button component={Link} to="/bin">
-                Bin ({binned})
-              </Button>
-            )}
-          </Box>
-        )}
-        {rows.length > 0 && found.length === 0 && (
-          <Typography sx={{ mb: 2 }}>No rider’s name, note, bike or complaint has “{words}”.</Typography>
-        )}
-        {rows.length === 0 && (
-          <Typography>No riders yet. The first one is a name away: “New rider…”.</Typography>
-        )}
-        {rows.length > 0 && (
-          <Box
-            aria-hidden
-            sx={{
-              display: { xs: 'none', md: 'grid' },
-              gridTemplateColumns: RIDER_COLUMNS,
-              gap: 3,
-              px: 1.5,
-              mr: '64px',
-              color: 'text.secondary',
-              typography: 'body2',
-            }}
-          >
-            <span>
-              {found.length === rows.length ? `${rows.length} riders` : `${found.length} of ${rows.length}`}
-            </span>
-            <span>last visit</span>
-            <span>next follow-up</span>
-            <span>open complaints</span>
-            <span>how far</span>
-          </Box>
-        )}
-        <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0, borderTop: 1, borderColor: 'text.primary' }}>
-          {found.slice(0, most).map((row) => (
-            <RiderRow key={row.rider.id} row={row} today={today} />
-          ))}
-        </Box>
-        {found.length > most && (
-          <Button sx={{ mt: 2 }} onClick={() => setMost(most + PAGE)}>
-            Show more: {found.length - most} are left
-          </Button>
-        )}
+        <Suspense fallback={<Typography role="status">Reading the studio…</Typography>}>
+          <Await resolve={loaderData.studio}>{(studio) => <List {...studio} />}</Await>
+        </Suspense>
       </Box>
       <Dialog open={adding} onClose={() => setAdding(false)} fullWidth maxWidth="sm">
         <Form method="post">
@@ -218,6 +155,95 @@ export default function Riders({ loaderData, actionData }: Route.ComponentProps)
         </Form>
       </Dialog>
     </Box>
+  );
+}
+
+/** The riders, searched and put in order. */
+function List({ rows, unread, binned }: Studio) {
+  const [search, setSearch] = useSearchParams();
+  const [words, setWords] = useState(search.get('find') ?? '');
+  const [order, setOrder] = useState<RiderOrder>(
+    ORDERS.find(([key]) => key === search.get('order'))?.[0] ?? 'visit',
+  );
+  // The address follows what is typed, so that the way back leads to the same list.
+  useEffect(() => {
+    const next = new URLSearchParams({ ...(words && { find: words }), ...(order !== 'visit' && { order }) });
+    if (next.toString() !== search.toString()) setSearch(next, { replace: true, preventScrollReset: true });
+    // `search` and `setSearch` are new with every address, and would make this run for ever.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [words, order]);
+  const asked = useDeferredValue(words);
+  const ordered = useMemo(() => inOrder(rows, order), [rows, order]);
+  const found = useMemo(() => findRiders(ordered, asked), [ordered, asked]);
+  const [most, setMost] = useState(PAGE);
+  useEffect(() => setMost(PAGE), [asked, order]);
+  const today = dayjs().format('YYYY-MM-DD');
+  return (
+    <>
+      {unread > 0 && (
+        <Alert severity="warning" sx={{ mb: 2 }}>
+          {unread} stored {unread === 1 ? 'record was' : 'records were'} written by a newer version or can’t
+          be read, and {unread === 1 ? 'is' : 'are'} kept untouched.
+        </Alert>
+      )}
+      {rows.length > 0 && (
+        <Box sx={{ display: 'flex', gap: 3, alignItems: 'flex-end', flexWrap: 'wrap', mb: 2 }}>
+          <TextField
+            type="search"
+            size="small"
+            label="Find a rider"
+            value={words}
+            onChange={(e) => setWords(e.target.value)}
+            sx={{ width: 300 }}
+          />
+          <Choice label="In order of" options={ORDERS} value={order} onChange={(v) => v && setOrder(v)} />
+          <Box sx={{ flex: 1 }} />
+          {binned > 0 && (
+            <Button component={Link} to="/bin">
+              Bin ({binned})
+            </Button>
+          )}
+        </Box>
+      )}
+      {rows.length > 0 && found.length === 0 && (
+        <Typography sx={{ mb: 2 }}>No rider’s name, note, bike or complaint has “{words}”.</Typography>
+      )}
+      {rows.length === 0 && (
+        <Typography>No riders yet. The first one is a name away: “New rider…”.</Typography>
+      )}
+      {rows.length > 0 && (
+        <Box
+          aria-hidden
+          sx={{
+            display: { xs: 'none', md: 'grid' },
+            gridTemplateColumns: RIDER_COLUMNS,
+            gap: 3,
+            px: 1.5,
+            mr: '64px',
+            color: 'text.secondary',
+            typography: 'body2',
+          }}
+        >
+          <span>
+            {found.length === rows.length ? `${rows.length} riders` : `${found.length} of ${rows.length}`}
+          </span>
+          <span>last visit</span>
+          <span>next follow-up</span>
+          <span>open complaints</span>
+          <span>how far</span>
+        </Box>
+      )}
+      <RiderList>
+        {found.slice(0, most).map((row) => (
+          <RiderRow key={row.rider.id} row={row} today={today} />
+        ))}
+      </RiderList>
+      {found.length > most && (
+        <Button sx={{ mt: 2 }} onClick={() => setMost(most + PAGE)}>
+          Show more: {found.length - most} are left
+        </Button>
+      )}
+    </>
   );
 }
 

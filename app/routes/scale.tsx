@@ -134,7 +134,7 @@ function ScaleFigures({ session }: { session: FitSession }) {
       <Typography variant="h1" component="p" data-testid="mm-per-px">
         {scale.mmPerPx.toFixed(3)} <Typography component="span">mm per pixel</Typography>
       </Typography>
-      <Typography variant="body2" color="text.secondary">
+      <Typography variant="body2" color="textSecondary">
         The bike points {scale.facing}; the axle line {scale.levelDeg < 0 ? 'falls' : 'rises'}{' '}
         {Math.abs(scale.levelDeg).toFixed(2)}° towards the front, which is taken out.
       </Typography>
@@ -155,7 +155,7 @@ const USUAL_DISTANCE_MM = 4000;
 function Squareness({ keystone, mmPerPx }: { keystone: Keystone | undefined; mmPerPx: number }) {
   if (!keystone) {
     return (
-      <Typography variant="body2" color="text.secondary" sx={{ mt: 1 }}>
+      <Typography variant="body2" color="textSecondary" sx={{ mt: 1 }}>
         Squareness is not checked: point out top and bottom of both tyres, and a turned camera is seen and
         taken out.
       </Typography>
@@ -164,7 +164,7 @@ function Squareness({ keystone, mmPerPx }: { keystone: Keystone | undefined; mmP
   const yaw = Math.abs(yawDeg(keystone, mmPerPx, USUAL_DISTANCE_MM));
   const verdict = yaw < 2 ? 'Square enough' : yaw < 5 ? 'Usable' : 'Film again, squarer';
   return (
-    <Typography variant="body2" color="text.secondary" sx={{ mt: 1 }} data-testid="squareness">
+    <Typography variant="body2" color="textSecondary" sx={{ mt: 1 }} data-testid="squareness">
       <strong>{verdict}</strong>: the wheels say the camera is about {yaw.toFixed(1)}° from square (from 4 m
       away). The shrinking to one side is taken out.
     </Typography>
@@ -183,7 +183,7 @@ function CrankCheck({
 }) {
   if (ratio === null || crank === null) {
     return (
-      <Typography variant="body2" color="text.secondary" sx={{ mt: 1 }}>
+      <Typography variant="body2" color="textSecondary" sx={{ mt: 1 }}>
         {tracked && crank === null
           ? 'Type the crank length to check the scale.'
           : 'Checked against the crank once the foot is tracked.'}

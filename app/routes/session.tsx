@@ -104,7 +104,7 @@ export default function Session({ loaderData }: Route.ComponentProps) {
           ) : (
             <strong>Rider not found</strong>
           )}
-          <Typography component="span" color="text.secondary" sx={{ ml: 1.5 }}>
+          <Typography component="span" color="textSecondary" sx={{ ml: 1.5 }}>
             {rider?.note}
           </Typography>
         </Typography>

@@ -28,7 +28,7 @@ export default function Settings() {
   return (
     <Box sx={{ minHeight: '100vh' }}>
       <TopBar>
-        <Typography color="text.secondary">Studio and settings</Typography>
+        <Typography color="textSecondary">Studio and settings</Typography>
       </TopBar>
       <Box component="main" sx={{ maxWidth: 720, mx: 'auto', p: { xs: 2, md: 4 }, display: 'grid', gap: 3 }}>
         <Typography variant="h1">Studio</Typography>
@@ -60,7 +60,7 @@ export default function Settings() {
           value={studio.lengthUnit}
           onChange={(lengthUnit) => lengthUnit && change({ lengthUnit })}
         />
-        <Typography variant="body2" color="text.secondary" sx={{ mt: -2 }}>
+        <Typography variant="body2" color="textSecondary" sx={{ mt: -2 }}>
           A saddle height of 735 mm is shown as {lengthWithUnit(735, studio.lengthUnit)}. Any unit may be
           typed in any field: “31 1/2 in”, “80cm”, “803”. Corrections to the bike stay in millimetres, as
           tools and scales have them.

@@ -12,10 +12,12 @@ import {
   takeDemoFilm,
   type Truth,
 } from '../../e2e/studio.ts';
+import { manyRiders, type ManyRiders } from './manyRiders.ts';
 
 const PORT = 4183;
 
 export interface BrowserFigures {
+  many: ManyRiders;
   readyMs: number[];
   clips: { clip: string; decodeFps: number; trackFps: number; ratio: number; trackerMs: number }[];
   dragFps: { what: string; fps: number; worstGapMs: number }[];
@@ -194,6 +196,7 @@ export async function measureBrowser(): Promise<BrowserFigures> {
   const browser = await chromium.launch(chromiumLaunch);
   try {
     const readyMs = await readiness(browser);
+    const many = await manyRiders(browser, `http://localhost:${PORT}`);
     const context = await browser.newContext({
       viewport: { width: 1280, height: 800 },
       bypassCSP: true,
@@ -204,7 +207,7 @@ export async function measureBrowser(): Promise<BrowserFigures> {
     await page.addScriptTag({ content: readFileSync('node_modules/comlink/dist/umd/comlink.js', 'utf8') });
     const clips: BrowserFigures['clips'] = [];
     for (const rider of ['maren', 'juno']) clips.push(await clipSpeed(page, truthOf(rider)));
-    return { readyMs, clips, dragFps: await dragging(browser, page) };
+    return { readyMs, many, clips, dragFps: await dragging(browser, page) };
   } finally {
     await browser.close();
     server.kill();
