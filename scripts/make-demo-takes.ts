@@ -83,6 +83,9 @@ async function takeOf(rider: string): Promise<Take> {
   writeFileSync(`public/demo/${rider}.tracks.csv`, writeTracksCsv(tracks));
   return {
     id: `${rider}-take`,
+    ...SAID[rider],
+    note: '',
+    trim: null,
     clipName: truth.clip,
     clipBytes: statSync(file).size,
     video: {
@@ -100,9 +103,18 @@ async function takeOf(rider: string): Promise<Take> {
     rims: truth.rimsPx,
     markedFrame: 0,
     marks,
+    corrections: [],
+    hidden: [],
     tracking: { state: 'done', framesDone: truth.frames, revision: 0 },
   };
 }
+
+/** How each demo film was ridden. */
+const SAID: Record<string, Pick<Take, 'view' | 'position' | 'effort' | 'effortW'>> = {
+  idris: { view: 'nonDrive', position: 'grips', effort: 'easy', effortW: 90 },
+  pilar: { view: 'drive', position: 'hoods', effort: 'easy', effortW: 95 },
+  juno: { view: 'drive', position: 'extensions', effort: 'working', effortW: 210 },
+};
 
 const takes: Record<string, Take> = {};
 for (const rider of ['idris', 'pilar', 'juno']) {

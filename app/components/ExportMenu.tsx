@@ -6,7 +6,7 @@ import { useRef, useState } from 'react';
 import { summarise, writeAnglesCsv } from '../../core/formats/angles.ts';
 import { writeTracksCsv, parseTracksCsv } from '../../core/formats/tracksCsv.ts';
 import { SIDE_LANDMARKS } from '../../core/stroke/landmarks.ts';
-import type { FitSession } from '../../core/records/types.ts';
+import { openTake, type FitSession } from '../../core/records/types.ts';
 import type { Reading } from '../../core/stroke/read.ts';
 import type { Tracks } from '../../core/stroke/tracks.ts';
 import { saving } from '../storage/saveState';
@@ -36,7 +36,7 @@ export function ExportMenu({
   const readIn = async (file: File): Promise<void> => {
     const parsed = parseTracksCsv(await file.text());
     const missing = parsed.ok ? SIDE_LANDMARKS.find((k) => !parsed.tracks.landmarks[k]) : null;
-    const frames = session.take!.video.frames;
+    const frames = openTake(session)!.video.frames;
     if (!parsed.ok) setSaid(parsed.message);
     else if (missing) setSaid(`Row 1: the columns of “${missing}” are missing.`);
     else if (parsed.tracks.tS.length !== frames)
@@ -45,8 +45,12 @@ export function ExportMenu({
       );
     else {
       const revision = Date.now();
-      await saving(() => saveTracks(session.take!.id, revision, parsed.tracks));
-      await edit({ kind: 'tracking', tracking: { state: 'done', framesDone: frames, revision } });
+      await saving(() => saveTracks(openTake(session)!.id, revision, parsed.tracks));
+      await edit({
+        kind: 'tracking',
+        takeId: openTake(session)!.id,
+        tracking: { state: 'done', framesDone: frames, revision },
+      });
       setSaid(`Tracks read in from ${file.name}.`);
     }
   };

@@ -5,10 +5,11 @@ import type { FitSession } from '../../core/records/types.ts';
 interface Pending {
   sessionId: string;
   edit: SessionEdit;
+  /** When it had been stored (page time, ms); null before that. */
+  storedMs: number | null;
 }
 
 let list: readonly Pending[] = [];
-let underWay = 0;
 const listeners = new Set<() => void>();
 
 function change(next: readonly Pending[]): void {
@@ -23,21 +24,38 @@ export function watchPending(tell: () => void): () => void {
   return () => listeners.delete(tell);
 }
 
-/** The router draws what it has read back a little after the write has ended: until then the value stays laid over it. */
-const LINGER_MS = 300;
-
-/** Shows an edit until every one under way has been stored, read back and drawn. */
-export async function whilePending(edit: Pending, store: () => Promise<void>): Promise<void> {
-  underWay += 1;
-  change([...list, edit]);
+/** Shows an edit until the session that is read back has it: the router draws that a little after the write has ended. */
+export async function whilePending(
+  sessionId: string,
+  edit: SessionEdit,
+  store: () => Promise<void>,
+): Promise<void> {
+  const entry: Pending = { sessionId, edit, storedMs: null };
+  change([...list, entry]);
   try {
     await store();
   } finally {
-    underWay -= 1;
-    setTimeout(() => {
-      if (underWay === 0 && list.length > 0) change([]);
-    }, LINGER_MS);
+    entry.storedMs = performance.now();
+    change([...list]);
   }
+}
+
+/** After this time what is stored counts, whatever it says: another tab may have changed the same value. */
+const LONGEST_MS = 4000;
+
+/** Takes off what the session as it is stored has by now (or has refused). Later edits are kept with those before them. */
+export function settlePending(stored: FitSession): void {
+  const has = ({ edit, storedMs }: Pending): boolean => {
+    if (storedMs === null) return false;
+    if (performance.now() - storedMs > LONGEST_MS) return true;
+    const again = applyEdit(stored, edit);
+    return !again.ok || JSON.stringify(again.session) === JSON.stringify(stored);
+  };
+  const mine = list.filter((p) => p.sessionId === stored.id);
+  // An edit that a later one has overtaken is never seen in what is stored: the last one decides.
+  const last = mine.at(-1);
+  if (last && mine.every((p) => p.storedMs !== null) && has(last))
+    change(list.filter((p) => !mine.includes(p)));
 }
 
 /** The stored session with what is under way laid over it. */

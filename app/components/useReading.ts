@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import type { FitSession } from '../../core/records/types.ts';
+import { openTake, type FitSession } from '../../core/records/types.ts';
 import { scaleFromAxles, type ScaleResult } from '../../core/stroke/plane.ts';
 import type { ReadOptions, ReadResult } from '../../core/stroke/read.ts';
 import type { Tracks } from '../../core/stroke/tracks.ts';
@@ -13,7 +13,8 @@ export type ReadingState =
 
 /** Scale, level and squareness of the session's film from the points on its wheels; null while axles or wheelbase are open. */
 export function scaleOf(session: FitSession): ScaleResult | null {
-  const { take, asFound } = session;
+  const { asFound } = session;
+  const take = openTake(session);
   if (!take?.axles.rear || !take.axles.front) return null;
   const { rearTop, rearBottom, frontTop, frontBottom } = take.rims;
   return scaleFromAxles({
@@ -45,7 +46,7 @@ export function readOptions(session: FitSession): ReadOptions | null {
 export function useReading(session: FitSession): ReadingState {
   const [state, setState] = useState<ReadingState>({ status: 'waiting' });
   const options = readOptions(session);
-  const { take } = session;
+  const take = openTake(session);
   const key = JSON.stringify([take?.id, take?.tracking, take?.marks, options]);
   useEffect(() => {
     let ended = false;

@@ -20,7 +20,7 @@ export function useSet(): Setters {
   const { sessionId = '' } = useParams();
   const { edit, refused } = useEdit();
   const show = useCallback(
-    (e: SessionEdit): void => void whilePending({ sessionId, edit: e }, () => edit(e)),
+    (e: SessionEdit): void => void whilePending(sessionId, e, () => edit(e)),
     [edit, sessionId],
   );
   const now = (): string => new Date().toISOString();

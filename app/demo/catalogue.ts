@@ -43,7 +43,8 @@ function session(id: string, startedIso: string, protocolId: string): FitSession
     changes: [],
     plan: null,
     followUps: [],
-    take: READY[`${id}-1`] ?? null,
+    takes: READY[`${id}-1`] ? [READY[`${id}-1`]] : [],
+    takeId: READY[`${id}-1`]?.id ?? null,
     triedSaddleMm: null,
   };
 }

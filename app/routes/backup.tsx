@@ -29,12 +29,12 @@ export async function clientLoader() {
   const estimate = await navigator.storage?.estimate?.();
   const { index } = await studioIndex();
   const names = new Map(index.riders.map((r) => [r.id, r.name]));
-  const films = (await filmsHeld(index)).map(({ visit, bytes }): FilmLine => ({
+  const films = (await filmsHeld(index)).map(({ visit, take, bytes }): FilmLine => ({
     sessionId: visit.id,
-    takeId: visit.take!.id,
+    takeId: take.id,
     riderName: names.get(visit.riderId) ?? 'A rider',
     startedIso: visit.startedIso,
-    clipName: visit.take!.clipName,
+    clipName: take.clipName,
     bytes,
   }));
   return {

@@ -3,7 +3,7 @@ import Button from '@mui/material/Button';
 import { useCallback, useEffect, useRef } from 'react';
 import { Link } from 'react-router';
 import type { Vec2 } from '../../core/geometry/vec.ts';
-import type { FitSession } from '../../core/records/types.ts';
+import { openTake, type FitSession } from '../../core/records/types.ts';
 import { LANDMARK_GUIDES, SIDE_BONES } from '../../core/stroke/landmarks.ts';
 import { NeedsFirst } from '../components/NeedsFirst';
 import { PointBoard } from '../components/PointBoard';
@@ -16,7 +16,7 @@ import { useSession } from './session';
 
 export default function Mark() {
   const { session } = useSession();
-  if (!session.take) {
+  if (!openTake(session)) {
     return (
       <NeedsFirst
         title="No film yet"
@@ -30,7 +30,7 @@ export default function Mark() {
 }
 
 function Marking({ session }: { session: FitSession }) {
-  const take = session.take!;
+  const take = openTake(session)!;
   const clip = useClip(take, take.markedFrame);
   const { edit, refused, busy } = useEdit();
   const worker = useRef<Spawned<TrackApi> | null>(null);
@@ -51,8 +51,9 @@ function Marking({ session }: { session: FitSession }) {
     [blob],
   );
   const onChange = useCallback(
-    (points: BoardPoints, frame: number) => void edit({ kind: 'marks', frame, marks: points }),
-    [edit],
+    (points: BoardPoints, frame: number) =>
+      void edit({ kind: 'marks', takeId: take.id, frame, marks: points }),
+    [edit, take.id],
   );
   const stored: BoardPoints = take.marks;
   return (

@@ -14,7 +14,7 @@ import { Link, useFetcher, useSearchParams } from 'react-router';
 import { judgeReading, type MeasureReading } from '../../core/prescribe/measures.ts';
 import { MEASURE_NAMES, PROTOCOLS } from '../../core/prescribe/protocols.ts';
 import { protocolOf } from '../components/useCase';
-import type { FitSession } from '../../core/records/types.ts';
+import { openTake, type FitSession } from '../../core/records/types.ts';
 import { ANGLE_KEYS, ANGLE_NAMES, type AngleKey } from '../../core/stroke/angles.ts';
 import type { Reading } from '../../core/stroke/read.ts';
 import type { Tracks } from '../../core/stroke/tracks.ts';
@@ -44,7 +44,7 @@ export default function Read() {
 }
 
 function Reading_({ session, reading, tracks }: { session: FitSession; reading: Reading; tracks: Tracks }) {
-  const take = session.take!;
+  const take = openTake(session)!;
   const clip = useClip(take, take.markedFrame);
   const { jointConvention } = useStudio();
   const [search, setSearch] = useSearchParams();

@@ -126,7 +126,7 @@ export default function RiderPage({ loaderData }: Route.ComponentProps) {
     });
   const nameOf = (bikeId: string): string =>
     bikes.find((b) => b.bike.id === bikeId)?.bike.name || 'a bike without a name';
-  const films = sessions.filter((s) => s.take).length;
+  const films = sessions.reduce((n, s) => n + s.takes.length, 0);
   return (
     <Box sx={{ minHeight: '100vh' }}>
       <TopBar>

@@ -5,7 +5,7 @@ import Typography from '@mui/material/Typography';
 import { useCallback } from 'react';
 import { Link } from 'react-router';
 import { BIKE_BOUNDS } from '../../core/records/stationSchemas.ts';
-import type { FitSession } from '../../core/records/types.ts';
+import { openTake, type FitSession } from '../../core/records/types.ts';
 import { yawDeg, type Keystone } from '../../core/stroke/keystone.ts';
 import { NeedsFirst } from '../components/NeedsFirst';
 import { NumberField } from '../components/NumberField';
@@ -45,7 +45,7 @@ const LINES = [
 
 export default function Scale() {
   const { session } = useSession();
-  if (!session.take) {
+  if (!openTake(session)) {
     return (
       <NeedsFirst
         title="No film yet"
@@ -59,7 +59,7 @@ export default function Scale() {
 }
 
 function Scaling({ session }: { session: FitSession }) {
-  const take = session.take!;
+  const take = openTake(session)!;
   const clip = useClip(take, take.markedFrame);
   const { edit, refused, busy } = useEdit();
   const asBoard = (p: { x: number; y: number } | null): BoardPoints[string] =>
@@ -73,9 +73,9 @@ function Scaling({ session }: { session: FitSession }) {
     (points: BoardPoints) => {
       const plain = (key: string) => (points[key] ? { x: points[key].x, y: points[key].y } : null);
       const rims = Object.fromEntries(RIM_KEYS.flatMap((k) => (points[k] ? [[k, plain(k)!]] : [])));
-      void edit({ kind: 'wheels', rear: plain('rear'), front: plain('front'), rims });
+      void edit({ kind: 'wheels', takeId: take.id, rear: plain('rear'), front: plain('front'), rims });
     },
-    [edit],
+    [edit, take.id],
   );
   return (
     <PointBoard
@@ -115,7 +115,7 @@ function Scaling({ session }: { session: FitSession }) {
 }
 
 function ScaleFigures({ session }: { session: FitSession }) {
-  const take = session.take!;
+  const take = openTake(session)!;
   const reading = useReading(session);
   const scale = scaleOf(session);
   if (!scale) return null;

@@ -7,7 +7,7 @@ import Typography from '@mui/material/Typography';
 import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { data, Link, Outlet, useFetcher, useRevalidator, useRouteLoaderData } from 'react-router';
 import type { SessionEdit } from '../../core/records/edits.ts';
-import { readPending, watchPending, withPending } from '../components/pendingEdits';
+import { readPending, settlePending, watchPending, withPending } from '../components/pendingEdits';
 import { RouteTrouble } from '../components/RouteTrouble';
 import { StationRuler } from '../components/StationRuler';
 import { TopBar } from '../components/TopBar';
@@ -92,6 +92,8 @@ export default function Session({ loaderData }: Route.ComponentProps) {
   const { session, rider, steps } = loaderData;
   const { revalidate } = useRevalidator();
   const [company, setCompany] = useState(false);
+  const pending = useSyncExternalStore(watchPending, readPending, readPending);
+  useEffect(() => settlePending(session), [session, pending]);
   useEffect(() => followSession(session.id, () => void revalidate(), setCompany), [session.id, revalidate]);
   return (
     <Box sx={{ height: { md: '100vh' }, minHeight: '100vh', display: 'flex', flexDirection: 'column' }}>

@@ -7,7 +7,7 @@ import Typography from '@mui/material/Typography';
 import { proxy } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
-import type { FitSession } from '../../core/records/types.ts';
+import { openTake, type FitSession, type Take } from '../../core/records/types.ts';
 import { LANDMARK_GUIDES, SIDE_LANDMARKS } from '../../core/stroke/landmarks.ts';
 import { facingOf, type PlaneMap } from '../../core/stroke/plane.ts';
 import type { Tracks } from '../../core/stroke/tracks.ts';
@@ -22,14 +22,14 @@ import { useStudio } from '../components/useStudio';
 import { tracksOf } from '../storage/sessions';
 import { saving } from '../storage/saveState';
 import { saveTracks } from '../storage/stores';
-import type { TrackProgress } from '../workers/trackClip';
+import type { FrameRange, TrackProgress } from '../workers/trackClip';
 import type { TrackApi } from '../workers/track.worker';
 import { spawnTracker, type Spawned } from '../workers/spawn';
 import { useSession } from './session';
 
 export default function Track() {
   const { session } = useSession();
-  const { take } = session;
+  const take = openTake(session);
   if (!take)
     return (
       <NeedsFirst
@@ -58,8 +58,17 @@ interface Running {
   beganMs: number;
 }
 
+/** The part of the film that is followed: the trimmed one, and the marked frame with it. */
+const rangeOf = (take: Take): FrameRange | null =>
+  take.trim && {
+    from: Math.min(take.trim.from, take.markedFrame),
+    to: Math.max(take.trim.to, take.markedFrame),
+  };
+
 function Tracking({ session }: { session: FitSession }) {
-  const take = session.take!;
+  const take = openTake(session)!;
+  const range = rangeOf(take);
+  const frames = range ? range.to - range.from + 1 : take.video.frames;
   const clip = useClip(take, take.markedFrame);
   const { edit } = useEdit();
   const { jointConvention } = useStudio();
@@ -105,6 +114,7 @@ function Tracking({ session }: { session: FitSession }) {
         void saving(() => saveTracks(take.id, revision, p.tracks)).then(() =>
           edit({
             kind: 'tracking',
+            takeId: take.id,
             tracking: { state: 'stopped', framesDone: p.framesDone, revision },
           }),
         );
@@ -114,13 +124,20 @@ function Tracking({ session }: { session: FitSession }) {
       const marks = Object.fromEntries(
         SIDE_LANDMARKS.map((k) => [k, { x: take.marks[k]!.x, y: take.marks[k]!.y }]),
       );
-      const answer = await spawned.api.track(clip.blob, take.markedFrame, marks, proxy(onProgress));
+      const answer = await spawned.api.track(
+        clip.blob,
+        take.markedFrame,
+        marks,
+        proxy(onProgress),
+        rangeOf(take),
+      );
       if (answer.ok) {
         setTracks(answer.tracks);
         setPatches(answer.patches);
         await saving(() => saveTracks(take.id, revision, answer.tracks));
         await edit({
           kind: 'tracking',
+          takeId: take.id,
           tracking: {
             state: answer.stopped ? 'stopped' : 'done',
             framesDone: answer.framesDone,
@@ -161,11 +178,7 @@ function Tracking({ session }: { session: FitSession }) {
       }
     >
       {running ? (
-        <Progress
-          running={running}
-          frames={take.video.frames}
-          onStop={() => void worker.current?.api.stop()}
-        />
+        <Progress running={running} frames={frames} onStop={() => void worker.current?.api.stop()} />
       ) : (
         <>
           <Typography variant="h2">
@@ -177,13 +190,13 @@ function Tracking({ session }: { session: FitSession }) {
           </Typography>
           {state === 'none' && (
             <Typography>
-              From frame {take.markedFrame} to both ends of the film, {take.video.frames} frames.
+              From frame {take.markedFrame} to both ends of the film, {frames} frames.
             </Typography>
           )}
           {state === 'stopped' && (
             <Alert severity="info" variant="outlined">
-              {take.tracking.framesDone} of {take.video.frames} frames are followed and kept. Tracking again
-              starts from the marks.
+              {take.tracking.framesDone} of {frames} frames are followed and kept. Tracking again starts from
+              the marks.
             </Alert>
           )}
           <Button

@@ -62,7 +62,7 @@ export async function saveBundle(
     const bin = await loadParts();
     if (bin.ok) bundle.parts = bin.value;
   }
-  const takes = bundle.sessions.flatMap((s) => (s.take ? [s.take] : []));
+  const takes = bundle.sessions.flatMap((s) => s.takes);
   let bytes = 0;
   for (const [k, take] of takes.entries()) {
     onProgress(k, takes.length);
@@ -102,7 +102,7 @@ async function ownersHere(): Promise<Map<string, string>> {
   const owners = new Map((await storedBikes(null)).map((b) => [b.id, b.riderId]));
   for (const v of (await studioIndex()).index.visits) {
     owners.set(v.id, v.riderId);
-    if (v.take) owners.set(v.take.id, v.riderId);
+    for (const take of v.takes) owners.set(take.id, v.riderId);
   }
   return owners;
 }
@@ -136,8 +136,10 @@ export function bringBack(
     });
     await Promise.all(films);
     for (const s of plan.sessions) {
-      const tracks = s.take && inspection.tracks.get(plan.takes.get(s.take.id)!);
-      if (s.take && tracks) await saveTracks(s.take.id, s.take.tracking.revision, tracks);
+      for (const take of s.takes) {
+        const tracks = inspection.tracks.get(plan.takes.get(take.id)!);
+        if (tracks) await saveTracks(take.id, take.tracking.revision, tracks);
+      }
       await putSession(s);
     }
     for (const b of plan.bikes) await bikeStore.setItem(b.id, b);

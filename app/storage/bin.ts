@@ -1,5 +1,5 @@
 import { checkRecord } from '../../core/records/schemas.ts';
-import type { StudioIndex } from '../../core/records/summaries.ts';
+import type { StudioIndex, VisitSummary } from '../../core/records/summaries.ts';
 import type { Bike, FitSession } from '../../core/records/types.ts';
 import { isDue } from '../../core/records/visits.ts';
 import { forgetPast } from './history';
@@ -30,8 +30,8 @@ export async function storedBikes(riderId: string | null): Promise<Bike[]> {
 }
 
 /** A session gone whole: film, tracks, then the record; a crash in between leaves a session without film, never film without one. */
-async function eraseSession(id: string, takeId: string | null): Promise<void> {
-  for (const dropped of [...(takeId ? [takeId] : []), ...forgetPast(id)]) await dropTake(dropped);
+async function eraseSession({ id, takes }: VisitSummary): Promise<void> {
+  for (const dropped of new Set([...takes.map((t) => t.id), ...forgetPast(id)])) await dropTake(dropped);
   await removeSession(id);
 }
 
@@ -42,8 +42,7 @@ async function eraseSession(id: string, takeId: string | null): Promise<void> {
 export const eraseRider = (riderId: string, kept: ReadonlySet<string> | null = null): Promise<void> =>
   saving(async () => {
     const { index } = await studioIndex();
-    for (const v of index.visits)
-      if (v.riderId === riderId && !kept?.has(v.id)) await eraseSession(v.id, v.take?.id ?? null);
+    for (const v of index.visits) if (v.riderId === riderId && !kept?.has(v.id)) await eraseSession(v);
     for (const bike of await storedBikes(riderId))
       if (!kept?.has(bike.id)) await bikeStore.removeItem(bike.id);
     if (!kept) await removeRider(riderId);
@@ -52,7 +51,7 @@ export const eraseRider = (riderId: string, kept: ReadonlySet<string> | null = n
 export const eraseSessionById = (id: string): Promise<void> =>
   saving(async () => {
     const visit = (await studioIndex()).index.visits.find((v) => v.id === id);
-    if (visit) await eraseSession(id, visit.take?.id ?? null);
+    if (visit) await eraseSession(visit);
   });
 
 /** The studio's index after the bin has been emptied of what has lain there for its time. */

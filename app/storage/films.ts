@@ -17,7 +17,7 @@ export async function sweepFilms(read: () => Promise<StudioIndex>): Promise<void
   await navigator.locks.request(TABS, { mode: 'exclusive', ifAvailable: true }, async (lock) => {
     if (!lock) return;
     const { visits } = await read();
-    const takes = visits.flatMap((v) => (v.take ? [v.take] : []));
+    const takes = visits.flatMap((v) => v.takes);
     const known = new Set(takes.map((t) => t.id));
     const tracks = new Set(takes.flatMap((t) => [t.id, trackKey(t.id, t.revision)]));
     for (const key of await clipKeys()) if (!known.has(key)) await dropClip(key);
@@ -28,6 +28,7 @@ export async function sweepFilms(read: () => Promise<StudioIndex>): Promise<void
 
 export interface FilmHeld {
   visit: VisitSummary;
+  take: VisitSummary['takes'][number];
   bytes: number;
 }
 
@@ -36,8 +37,9 @@ export async function filmsHeld(index: StudioIndex): Promise<FilmHeld[]> {
   const kept = new Set(await clipKeys());
   const held: FilmHeld[] = [];
   for (const visit of index.visits) {
-    if (!visit.take || !kept.has(visit.take.id)) continue;
-    held.push({ visit, bytes: (await loadClip(visit.take.id))?.size ?? visit.take.clipBytes });
+    for (const take of visit.takes)
+      if (kept.has(take.id))
+        held.push({ visit, take, bytes: (await loadClip(take.id))?.size ?? take.clipBytes });
   }
   return held.sort((a, b) => b.bytes - a.bytes);
 }

@@ -37,8 +37,7 @@ export function forgetPast(id: string): string[] {
   const past = pasts.get(id);
   pasts.delete(id);
   return [...(past?.undo ?? []), ...(past?.redo ?? [])].flatMap((edit) => {
-    const take = edit.kind === 'restored' ? edit.part.take : edit.kind === 'take' ? edit.take : null;
-    return take ? [take.id] : [];
+    return edit.kind === 'restored' ? (edit.part.takes ?? []).map((t) => t.id) : [];
   });
 }
 

@@ -60,7 +60,8 @@ export function blankSession(riderId: string, bikeId: string, id: string, nowIso
     changes: [],
     plan: null,
     followUps: [],
-    take: null,
+    takes: [],
+    takeId: null,
     triedSaddleMm: null,
   };
 }

@@ -3,10 +3,13 @@ import { VideoSampleSink } from 'mediabunny';
 import type { Vec2 } from '../../core/geometry/vec.ts';
 import type { Tracks } from '../../core/stroke/tracks.ts';
 import type { PlanarFrame } from '../../core/tracking/frame.ts';
+import { findCandidates } from '../../core/tracking/candidates.ts';
+import { centreOn } from '../../core/tracking/centre.ts';
+import type { SetUpFacts } from '../../core/stroke/setupCheck.ts';
 import { learnSticker } from '../../core/tracking/learn.ts';
 import { openClip, type ClipTrouble } from './openClip';
 import { planesOf } from './planes';
-import { trackClip, type TrackProgress } from './trackClip';
+import { trackClip, type FrameRange, type TrackProgress } from './trackClip';
 
 export type TrackAnswer =
   | {
@@ -30,18 +33,19 @@ const api = {
     markedFrame: number,
     marks: Record<string, Vec2>,
     onProgress: (p: TrackProgress) => void,
+    range: FrameRange | null = null,
   ): Promise<TrackAnswer> {
     stopAsked = false;
     const opened = await openClip(blob);
     if (!opened.ok) return opened;
     const t0 = performance.now();
     try {
-      const done = await trackClip(opened.clip, markedFrame, marks, onProgress, () => stopAsked);
+      const done = await trackClip(opened.clip, markedFrame, marks, onProgress, () => stopAsked, range);
       const keys = Object.keys(marks);
       return {
         ok: true,
         ...done,
-        frames: opened.clip.tS.length,
+        frames: range ? range.to - range.from + 1 : opened.clip.tS.length,
         stopped: stopAsked,
         ms: performance.now() - t0,
         patches: keys.filter((_, k) => done.modes[k] === 'patch'),
@@ -61,6 +65,77 @@ const api = {
     return frame && snapOnFrame(frame, at);
   },
 
+  /** What one frame, and one fast moment, tell of light, stickers and shutter. */
+  async look(blob: Blob, ask: LookAsk): Promise<Look | null> {
+    const frame = await frameForSnap(blob, ask.frame);
+    if (!frame) return null;
+    const found = Object.entries(ask.marks).map(([key, at]) => ({ key, learned: learnSticker(frame, at) }));
+    const look: Look = { exposure: exposureOf(frame), sticker: weakest(found), smear: null };
+    const toe = found.find((f) => f.key === 'toe')?.learned;
+    if (toe && ask.fast) {
+      const fast = await frameForSnap(blob, ask.fast.frame);
+      // Along the way that the foot goes in a long exposure; only the direction counts.
+      const { x, y } = ask.fast.velocityPxPerS;
+      const speed = Math.hypot(x, y);
+      const step = { x: (12 * x) / speed, y: (12 * y) / speed };
+      const at = fast && centreOn(fast, toe.sticker, ask.fast.at, step);
+      if (at) look.smear = { px: at.smearPx, speedPxPerS: speed };
+    }
+    return look;
+  },
+
+  /**
+   * Marks of one film on another of the same camera, place and rider: the frame among the first ones on which the rider stands
+   * most like on the marked one, with the stickers found there.
+   */
+  async refind(
+    from: Blob,
+    markedFrame: number,
+    marks: Record<string, Vec2>,
+    to: Blob,
+  ): Promise<{ frame: number; marks: Record<string, Vec2 & { onSticker: boolean }> } | null> {
+    const marked = await frameForSnap(from, markedFrame);
+    if (!marked) return null;
+    const stickers = Object.entries(marks).flatMap(([key, at]) => {
+      const learned = learnSticker(marked, at);
+      return learned ? [{ key, at, sticker: learned.sticker }] : [];
+    });
+    if (stickers.length < 4) return null;
+    const opened = await openClip(to);
+    if (!opened.ok) return null;
+    let best: { miss: number; frame: number; marks: Record<string, Vec2 & { onSticker: boolean }> } | null =
+      null;
+    let index = 0;
+    try {
+      for await (const sample of new VideoSampleSink(opened.clip.track).samples()) {
+        const { frame } = await planesOf(sample);
+        sample.close();
+        const places = stickers.map(({ at, sticker }) => {
+          const [near] = findCandidates(frame, sticker, at, REFIND_REACH_PX, 1);
+          const found = near && centreOn(frame, sticker, near, { x: 0, y: 0 });
+          return found && found.areaRatio > 0.7 && found.colourMiss < 0.45 ? found : null;
+        });
+        const miss = places.reduce(
+          (sum, p, k) =>
+            sum + (p ? Math.hypot(p.x - stickers[k].at.x, p.y - stickers[k].at.y) : 2 * REFIND_REACH_PX),
+          0,
+        );
+        if (!best || miss < best.miss) {
+          const found = stickers.map(({ key, at }, k) => {
+            const p = places[k];
+            return [key, p ? { x: p.x, y: p.y, onSticker: true } : { ...at, onSticker: false }];
+          });
+          best = { miss, frame: index, marks: Object.fromEntries(found) };
+        }
+        index += 1;
+        if (opened.clip.tS[index] > REFIND_S) break;
+      }
+    } finally {
+      opened.clip.input.dispose();
+    }
+    return best && { frame: best.frame, marks: best.marks };
+  },
+
   /** Decodes the whole clip and does nothing with it: the yardstick of the benchmark. */
   async decodeOnly(blob: Blob): Promise<{ frames: number; ms: number } | null> {
     const opened = await openClip(blob);
@@ -75,6 +150,50 @@ const api = {
     return { frames, ms: performance.now() - t0 };
   },
 };
+
+/** How far from its old place a sticker is looked for on a film of the same camera, px; and over how much of that film, s. */
+const REFIND_REACH_PX = 40;
+const REFIND_S = 2;
+
+interface LookAsk {
+  frame: number;
+  marks: Record<string, Vec2>;
+  /** A frame on which the toe is fast, where it is then, and how fast. */
+  fast: { frame: number; at: Vec2; velocityPxPerS: Vec2 } | null;
+}
+
+/** What can be seen of a film's light, stickers and shutter. */
+export type Look = Pick<SetUpFacts, 'exposure' | 'sticker' | 'smear'>;
+
+/** Video keeps luma between 16 and 235: what lies at the very ends is burnt out or drowned. */
+function exposureOf(f: PlanarFrame): { white: number; black: number } {
+  let [white, black, n] = [0, 0, 0];
+  for (let y = 0; y < f.height; y += 2) {
+    for (let x = 0; x < f.width; x += 2) {
+      const v = f.y[y * f.yStride + x];
+      if (v >= 234) white += 1;
+      else if (v <= 17) black += 1;
+      n += 1;
+    }
+  }
+  return { white: white / n, black: black / n };
+}
+
+function weakest(found: { key: string; learned: ReturnType<typeof learnSticker> }[]): Look['sticker'] {
+  const seen = found.flatMap(({ key, learned }) => (learned ? [{ key, ...learned.sticker }] : []));
+  const without = found.filter((f) => !f.learned).map((f) => f.key);
+  if (found.length === 0) return null;
+  const least = seen.reduce<(typeof seen)[number] | null>(
+    (a, b) => (!a || b.contrast < a.contrast ? b : a),
+    null,
+  );
+  return {
+    landmark: least?.key ?? '',
+    contrast: least?.contrast ?? 0,
+    radiusPx: least?.radiusPx ?? 0,
+    without,
+  };
+}
 
 let snapFrame: { bytes: number; index: number; frame: PlanarFrame } | null = null;
 

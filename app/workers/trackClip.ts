@@ -13,6 +13,12 @@ export interface TrackProgress {
   tracks: Tracks;
 }
 
+/** First and last frame to follow; the others are left alone. */
+export interface FrameRange {
+  from: number;
+  to: number;
+}
+
 /** The sink begins with the frame that stands at a time: asked a hair after a frame's stamp it is that one, before it the one before. */
 const STAMP_SLACK_S = 1e-6;
 
@@ -30,8 +36,10 @@ export async function trackClip(
   marks: Record<string, Vec2>,
   onProgress: (p: TrackProgress) => void,
   stopped: () => boolean,
+  range: FrameRange | null = null,
 ): Promise<{ tracks: Tracks; framesDone: number; trackerMs: number; modes: Tracker['modes'] }> {
   const { tS } = clip;
+  const { from: firstFrame, to: lastFrame } = range ?? { from: 0, to: tS.length - 1 };
   const tracks = emptyTracks(tS, Object.keys(marks));
   const sink = new VideoSampleSink(clip.track);
   let framesDone = 0;
@@ -49,7 +57,7 @@ export async function trackClip(
     framesDone += 1;
     if (performance.now() - lastTold > 250) {
       lastTold = performance.now();
-      onProgress({ framesDone, frames: tS.length, tracks });
+      onProgress({ framesDone, frames: lastFrame - firstFrame + 1, tracks });
     }
   };
   const start = (frame: PlanarFrame): Tracker => {
@@ -90,7 +98,7 @@ export async function trackClip(
   };
   let asked = markedFrame;
   for await (const sample of sink.samples(tS[markedFrame] + STAMP_SLACK_S)) {
-    if (stopped() || asked >= tS.length) {
+    if (stopped() || asked > lastFrame) {
       sample.close();
       break;
     }
@@ -103,13 +111,13 @@ export async function trackClip(
   if (coming && !stopped()) await trackOne();
   else await coming;
 
-  if (first && markedFrame > 0) {
+  if (first && markedFrame > firstFrame) {
     const marked: PlanarFrame = first;
     const back = start(marked);
     const hold = Math.max(4, Math.floor(BACKWARD_BYTES / (marked.width * marked.height * 1.5)));
     let end = markedFrame;
-    while (end > 0 && !stopped()) {
-      const from = Math.max(await keyFrameBefore(clip, end - 1), end - hold);
+    while (end > firstFrame && !stopped()) {
+      const from = Math.max(await keyFrameBefore(clip, end - 1), end - hold, firstFrame);
       const held: PlanarFrame[] = [];
       for await (const sample of sink.samples(tS[from] + STAMP_SLACK_S, tS[end] - STAMP_SLACK_S)) {
         held.push((await planesOf(sample)).frame);

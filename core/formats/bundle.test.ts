@@ -17,7 +17,7 @@ import {
 const [maren, idris] = CATALOGUE.riders;
 const idrisVisit = CATALOGUE.sessions.find((s) => s.riderId === 'idris')!;
 const marenVisit = CATALOGUE.sessions.find((s) => s.riderId === 'maren')!;
-const takeId = idrisVisit.take!.id;
+const takeId = idrisVisit.takes[0].id;
 
 /** A file as it comes from the disk, in pieces of uneven size. */
 async function* pieces(bytes: Uint8Array, size = 50_000): AsyncGenerator<Uint8Array> {
@@ -72,10 +72,10 @@ describe('a backup', () => {
       riders: [{ id: 'maren' }, { id: 'idris' }],
     });
     const both = plan('both');
-    const beside = both.sessions.find((s) => s.take)!;
+    const beside = both.sessions.find((s) => s.takes.length)!;
     expect(beside.riderId).toBe(both.riders[1].id);
-    expect([beside.id, beside.riderId, beside.take!.id]).not.toContain('idris');
-    expect(both.takes.get(beside.take!.id)).toBe(takeId);
+    expect([beside.id, beside.riderId, beside.takes[0].id]).not.toContain('idris');
+    expect(both.takes.get(beside.takes[0].id)).toBe(takeId);
     expect(beside.asFound).toEqual(idrisVisit.asFound);
     // The visit goes with the bike's copy, not with the bike that was here.
     expect(both.bikes.find((b) => b.riderId === beside.riderId)!.id).toBe(beside.bikeId);
@@ -95,8 +95,8 @@ it('never writes over a visit or a film of another rider that happens to have th
   const [ofMaren, ofIdris] = plan.sessions;
   expect(ofMaren.id).toBe(marenVisit.id);
   expect(ofIdris).toMatchObject({ riderId: 'idris', id: expect.stringMatching(/^new/) });
-  expect(ofIdris.take!.id).toMatch(/^new/);
-  expect(plan.takes.get(ofIdris.take!.id)).toBe(takeId);
+  expect(ofIdris.takes[0].id).toMatch(/^new/);
+  expect(plan.takes.get(ofIdris.takes[0].id)).toBe(takeId);
 });
 
 /** A good backup with one file broken or added. */
@@ -219,14 +219,14 @@ const BAD_ENTRIES: [string, string, Uint8Array][] = [
   [
     'marks as a list',
     'sessions/idris-1.json',
-    visit({ riderId: 'maren', take: { ...idrisVisit.take, marks: [] } }),
+    visit({ riderId: 'maren', takes: [{ ...idrisVisit.takes[0], marks: [] }] }),
   ],
   [
     'a film from another place',
     'sessions/idris-1.json',
     visit({
       riderId: 'maren',
-      take: { ...idrisVisit.take, demo: { clipUrl: 'https://example.org/a.webm', tracksUrl: null } },
+      takes: [{ ...idrisVisit.takes[0], demo: { clipUrl: 'https://example.org/a.webm', tracksUrl: null } }],
     }),
   ],
   ['a bike of nobody', 'bikes/b.json', json({ ...CATALOGUE.bikes[1], id: 'b', riderId: 'nobody' })],

@@ -323,10 +323,11 @@ export function planImport(
     }
     for (const s of inspection.sessions) {
       if (s.riderId !== rider.id) continue;
-      const take = s.take && { ...s.take, id: idFor(s.take.id) };
-      if (take) takes.set(take.id, s.take!.id);
+      const own = s.takes.map((t) => ({ ...t, id: idFor(t.id) }));
+      own.forEach((t, k) => takes.set(t.id, s.takes[k].id));
+      const takeId = own[s.takes.findIndex((t) => t.id === s.takeId)]?.id ?? null;
       const bikeId = bikeIds.get(s.bikeId) ?? s.bikeId;
-      sessions.push({ ...s, id: idFor(s.id), riderId, bikeId, take });
+      sessions.push({ ...s, id: idFor(s.id), riderId, bikeId, takes: own, takeId });
     }
   }
   return { riders, bikes, sessions, takes, replaced };

@@ -3,18 +3,27 @@ import type { Vec2 } from '../geometry/vec.ts';
 import type { WheelRims } from '../stroke/keystone.ts';
 import type { SideLandmark } from '../stroke/landmarks.ts';
 import { valueAt, withValue } from './path.ts';
-import { marksSchema, rimsSchema, sessionSchema, takeSchema } from './schemas.ts';
+import {
+  correctionsSchema,
+  hiddenSchema,
+  marksSchema,
+  rimsSchema,
+  sessionSchema,
+  takeSchema,
+} from './schemas.ts';
 import { moved, putBack } from './setups.ts';
 import { setupPlace } from './work.ts';
-import type { FitSession, Mark, Take, TrackingState } from './types.ts';
+import type { Correction, FitSession, Hidden, Mark, Take, TrackingState } from './types.ts';
 
 /** Everything the interface can change in a session, one word each. */
 export type SessionEdit =
-  | { kind: 'take'; take: Take | null }
-  | { kind: 'wheels'; rear: Vec2 | null; front: Vec2 | null; rims: Partial<WheelRims> }
+  | { kind: 'take-added'; take: Take }
+  | { kind: 'take-opened' | 'take-removed'; takeId: string }
+  | { kind: 'wheels'; takeId: string; rear: Vec2 | null; front: Vec2 | null; rims: Partial<WheelRims> }
   | { kind: 'set'; at: string; value: unknown }
-  | { kind: 'marks'; frame: number; marks: Partial<Record<SideLandmark, Mark>> }
-  | { kind: 'tracking'; tracking: TrackingState }
+  | { kind: 'marks'; takeId: string; frame: number; marks: Partial<Record<SideLandmark, Mark>> }
+  | { kind: 'corrected'; takeId: string; corrections: Correction[]; hidden: Hidden[] }
+  | { kind: 'tracking'; takeId: string; tracking: TrackingState }
   | { kind: 'protocol'; protocolId: string }
   | { kind: 'tried'; saddleMm: number | null }
   | { kind: 'moved'; id: string; madeIso: string; values: { at: string; value: unknown }[] }
@@ -22,18 +31,33 @@ export type SessionEdit =
   | { kind: 'restored'; part: Partial<Pick<FitSession, Restorable>> };
 
 /** Parts of a session that an undo puts back as a whole. */
-const RESTORABLE = ['take', 'triedSaddleMm', 'current', 'changes'] as const;
+const RESTORABLE = ['takes', 'takeId', 'triedSaddleMm', 'current', 'changes'] as const;
 type Restorable = (typeof RESTORABLE)[number];
 
+const takeId = Joi.string().max(40).required();
 const point = Joi.object({ x: Joi.number().required(), y: Joi.number().required() }).allow(null);
 
 export const editSchema = Joi.alternatives<SessionEdit>().conditional('.kind', {
   switch: [
-    { is: 'take', then: Joi.object({ kind: Joi.any(), take: takeSchema.allow(null).required() }) },
+    { is: 'take-added', then: Joi.object({ kind: Joi.any(), take: takeSchema.required() }) },
+    {
+      is: Joi.valid('take-opened', 'take-removed'),
+      then: Joi.object({ kind: Joi.any(), takeId }),
+    },
+    {
+      is: 'corrected',
+      then: Joi.object({
+        kind: Joi.any(),
+        takeId,
+        corrections: correctionsSchema.required(),
+        hidden: hiddenSchema.required(),
+      }),
+    },
     {
       is: 'wheels',
       then: Joi.object({
         kind: Joi.any(),
+        takeId,
         rear: point.required(),
         front: point.required(),
         rims: rimsSchema.required(),
@@ -51,6 +75,7 @@ export const editSchema = Joi.alternatives<SessionEdit>().conditional('.kind', {
       is: 'marks',
       then: Joi.object({
         kind: Joi.any(),
+        takeId,
         frame: Joi.number().integer().min(0).required(),
         marks: marksSchema.required(),
       }),
@@ -59,6 +84,7 @@ export const editSchema = Joi.alternatives<SessionEdit>().conditional('.kind', {
       is: 'tracking',
       then: Joi.object({
         kind: Joi.any(),
+        takeId,
         tracking: Joi.object({
           state: Joi.string().valid('none', 'stopped', 'done').required(),
           framesDone: Joi.number().integer().min(0).required(),
@@ -110,7 +136,7 @@ export type EditResult = { ok: true; session: FitSession } | { ok: false; messag
 
 /**
  * Applies an edit to a session and checks the whole again: a session that does not fit its schema is never handed back.
- * New marks make old tracks void; so does a new film.
+ * New marks make old tracks void.
  */
 export function applyEdit(session: FitSession, edit: unknown): EditResult {
   const checked = editSchema.validate(edit, { convert: false });
@@ -133,19 +159,37 @@ const NOT_POSSIBLE: Partial<Record<SessionEdit['kind'], string>> = {
   'put-back': 'This change is not there, or was put back already.',
 };
 
+/** One take changed; null where there is no such take. */
+function withTake(s: FitSession, takeId: string, to: (take: Take) => Take): FitSession | null {
+  if (!s.takes.some((t) => t.id === takeId)) return null;
+  return { ...s, takes: s.takes.map((t) => (t.id === takeId ? to(t) : t)) };
+}
+
+/** Tracks that no longer belong to the marks. */
+const untracked = (take: Take): TrackingState => ({
+  state: 'none',
+  framesDone: 0,
+  revision: take.tracking.revision + 1,
+});
+
 function change(s: FitSession, e: SessionEdit): FitSession | null {
-  const untracked: TrackingState = {
-    state: 'none',
-    framesDone: 0,
-    revision: (s.take?.tracking.revision ?? 0) + 1,
-  };
+  // What was tried belongs to the film it was tried on.
+  const anew = { triedSaddleMm: null };
   switch (e.kind) {
-    case 'take':
-      return { ...s, take: e.take, triedSaddleMm: null };
+    case 'take-added':
+      return { ...s, takes: [...s.takes, e.take], takeId: e.take.id, ...anew };
+    case 'take-opened':
+      return withTake({ ...s, takeId: e.takeId, ...anew }, e.takeId, (t) => t);
+    case 'take-removed': {
+      if (!s.takes.some((t) => t.id === e.takeId)) return null;
+      const takes = s.takes.filter((t) => t.id !== e.takeId);
+      const takeId = s.takeId === e.takeId ? (takes.at(-1)?.id ?? null) : s.takeId;
+      return { ...s, takes, takeId, ...anew };
+    }
     case 'set':
       return withValue(s, e.at, e.value);
     case 'protocol':
-      return { ...s, protocolId: e.protocolId, triedSaddleMm: null };
+      return { ...s, protocolId: e.protocolId, ...anew };
     case 'tried':
       return { ...s, triedSaddleMm: e.saddleMm };
     case 'moved':
@@ -154,21 +198,20 @@ function change(s: FitSession, e: SessionEdit): FitSession | null {
       return putBack(s, e.id, e.atIso);
     case 'restored':
       return { ...s, ...e.part };
-    default:
-      break;
-  }
-  if (!s.take) return null;
-  switch (e.kind) {
     case 'wheels':
-      return { ...s, take: { ...s.take, axles: { rear: e.rear, front: e.front }, rims: e.rims } };
+      return withTake(s, e.takeId, (t) => ({ ...t, axles: { rear: e.rear, front: e.front }, rims: e.rims }));
     case 'marks':
-      return {
-        ...s,
-        take: { ...s.take, markedFrame: e.frame, marks: e.marks, tracking: untracked },
-        triedSaddleMm: null,
-      };
+      return withTake({ ...s, ...anew }, e.takeId, (t) => ({
+        ...t,
+        markedFrame: e.frame,
+        marks: e.marks,
+        corrections: [],
+        tracking: untracked(t),
+      }));
+    case 'corrected':
+      return withTake(s, e.takeId, (t) => ({ ...t, corrections: e.corrections, hidden: e.hidden }));
     case 'tracking':
-      return { ...s, take: { ...s.take, tracking: e.tracking }, triedSaddleMm: null };
+      return withTake({ ...s, ...anew }, e.takeId, (t) => ({ ...t, tracking: e.tracking }));
   }
 }
 
@@ -190,10 +233,15 @@ export function inverseOf(session: FitSession, edit: SessionEdit): SessionEdit |
       return { kind: 'protocol', protocolId: session.protocolId };
     case 'tried':
       return { kind: 'tried', saddleMm: session.triedSaddleMm };
-    case 'take':
+    case 'take-added':
+    case 'take-opened':
+    case 'take-removed':
     case 'wheels':
-    case 'marks':
-      return { kind: 'restored', part: { take: session.take, triedSaddleMm: session.triedSaddleMm } };
+    case 'corrected':
+    case 'marks': {
+      const { takes, takeId: open, triedSaddleMm } = session;
+      return { kind: 'restored', part: { takes, takeId: open, triedSaddleMm } };
+    }
     case 'moved':
     case 'put-back':
       return { kind: 'restored', part: { current: session.current, changes: session.changes } };

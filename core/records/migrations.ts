@@ -7,7 +7,7 @@ export type RecordKind = 'rider' | 'bike' | 'session' | 'studio' | 'parts';
 export const RECORD_VERSIONS: Record<RecordKind, number> = {
   rider: 2,
   bike: 1,
-  session: 5,
+  session: 6,
   studio: 3,
   parts: 1,
 };
@@ -22,6 +22,13 @@ interface Migration {
 
 const isObject = (v: unknown): v is Record<string, unknown> =>
   typeof v === 'object' && v !== null && !Array.isArray(v);
+
+/** Whether a take's front axle was pointed out to the left of the rear one: the side without the chain. */
+function facesLeft(take: Record<string, unknown>): boolean {
+  const axles = isObject(take.axles) ? take.axles : {};
+  const [rear, front] = [axles.rear, axles.front];
+  return isObject(rear) && isObject(front) && Number(front.x) < Number(rear.x);
+}
 
 /** Small steps from each shape to the next, oldest first. What was once released is never edited. */
 export const MIGRATIONS: Record<RecordKind, readonly Migration[]> = {
@@ -107,6 +114,28 @@ export const MIGRATIONS: Record<RecordKind, readonly Migration[]> = {
         plan: null,
         followUps: [],
       }),
+    },
+    {
+      to: 6,
+      name: 'a visit has several takes, each with its side, position and effort, and with corrections',
+      change: ({ take, ...s }) => {
+        const kept = isObject(take)
+          ? [
+              {
+                ...take,
+                view: facesLeft(take) ? 'nonDrive' : 'drive',
+                position: null,
+                effort: null,
+                effortW: null,
+                note: '',
+                trim: null,
+                corrections: [],
+                hidden: [],
+              },
+            ]
+          : [];
+        return { ...s, takes: kept, takeId: kept.length && isObject(take) ? take.id : null };
+      },
     },
   ],
 };

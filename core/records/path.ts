@@ -12,6 +12,9 @@ const isTree = (v: unknown): v is Tree => typeof v === 'object' && v !== null &&
 
 const resultsOf = (record: object): unknown => (record as { body?: { results?: unknown } }).body?.results;
 
+/** What is said of a take, beside what is pointed out and followed on it. */
+const OF_TAKE = /^takes\.\d+\.(view|position|effort|effortW|note|trim)$/;
+
 const FORBIDDEN = ['__proto__', 'constructor', 'prototype', ''];
 
 /**
@@ -40,8 +43,8 @@ export function putValue<T extends object>(record: T, path: string, value: unkno
 /** The same for a session: only in the parts that are edited so; null elsewhere. */
 export function withValue<T extends object>(record: T, path: string, value: unknown): T | null {
   const names = path.split('.');
-  const allowed = names.length === 1 ? WHOLE : EDITABLE;
-  return allowed.includes(names[0]) ? putValue(record, path, value) : null;
+  const allowed = names.length === 1 ? WHOLE.includes(path) : EDITABLE.includes(names[0]);
+  return allowed || OF_TAKE.test(path) ? putValue(record, path, value) : null;
 }
 
 /** What stands at a path; undefined where nothing does. */

@@ -4,12 +4,14 @@ import { applyEdit, inverseOf, type SessionEdit } from './edits.ts';
 import { MIGRATIONS, RECORD_VERSIONS, type RecordKind } from './migrations.ts';
 import { withValue } from './path.ts';
 import { checkRecord } from './schemas.ts';
-import type { FitSession } from './types.ts';
+import { openTake, type FitSession } from './types.ts';
 import { moved, setupNow } from './setups.ts';
 import { isDue, nextVisit } from './visits.ts';
 
 const idris = CATALOGUE.sessions.find((s) => s.riderId === 'idris')!;
 const maren = CATALOGUE.sessions.find((s) => s.riderId === 'maren')!;
+
+const takeId = idris.takes[0].id;
 
 function mustEdit(session: FitSession, edit: unknown): FitSession {
   const result = applyEdit(session, edit);
@@ -39,8 +41,8 @@ describe('records', () => {
   it('takes no NaN, no unit slip and no path in place of a demo film', () => {
     expect(checkRecord('session', withValue(idris, 'asFound.frame.wheelbaseMm', NaN)).ok).toBe(false);
     expect(checkRecord('session', withValue(idris, 'asFound.frame.wheelbaseMm', 103.2)).ok).toBe(false);
-    const take = { ...idris.take!, demo: { clipUrl: '/demo/../secret.webm', tracksUrl: null } };
-    expect(checkRecord('session', { ...idris, take }).ok).toBe(false);
+    const take = { ...idris.takes[0], demo: { clipUrl: '/demo/../secret.webm', tracksUrl: null } };
+    expect(checkRecord('session', { ...idris, takes: [take] }).ok).toBe(false);
   });
 });
 
@@ -48,11 +50,18 @@ describe('records', () => {
 const without = (record: object, ...keys: string[]): Record<string, unknown> =>
   Object.fromEntries(Object.entries(record).filter(([key]) => !keys.includes(key)));
 
+/** A session as it was while it had one take at the most, of which nothing was said. */
+function session5(s: FitSession): Record<string, unknown> {
+  const news = ['view', 'position', 'effort', 'effortW', 'note', 'trim', 'corrections', 'hidden'];
+  const take = s.takes.length ? without(s.takes[0], ...news) : null;
+  return { ...without(s, 'takes', 'takeId'), version: 5, take };
+}
+
 /** A session as it was before visits held what was moved, planned and agreed. */
 function session4(s: FitSession): Record<string, unknown> {
   const levers = without(s.asFound.levers, 'fromEndMm');
   return {
-    ...without(s, 'bikeId', 'current', 'final', 'changes', 'plan', 'followUps'),
+    ...without(session5(s), 'bikeId', 'current', 'final', 'changes', 'plan', 'followUps'),
     version: 4,
     intake: { ...s.intake, complaints: s.intake.complaints.map((c) => without(c, 'goneIso')) },
     asFound: { ...s.asFound, levers },
@@ -122,16 +131,16 @@ describe('migrations', () => {
     expect(old).toEqual(before);
   });
   it('session 2: a take holds the rims of the wheels beside their axles', () => {
-    const { rims, ...take } = idris.take!;
+    const { rims, ...take } = session5(idris).take as Record<string, unknown>;
     const bike = { wheelbaseMm: 1076, crankMm: 175, seatTubeDeg: 73 };
     const old = { ...withoutStations(idris), version: 1, bike, take };
     const before = structuredClone(old);
-    expect(checkRecord('session', old)).toMatchObject({ ok: true, value: { take: { rims: {} } } });
+    expect(checkRecord('session', old)).toMatchObject({ ok: true, value: { takes: [{ rims: {} }] } });
     expect(old).toEqual(before);
     expect(rims).toBeDefined();
     expect(checkRecord('session', { ...withoutStations(maren), version: 1, bike })).toMatchObject({
       ok: true,
-      value: { take: null },
+      value: { takes: [], takeId: null },
     });
   });
 });
@@ -144,7 +153,8 @@ describe('visits and the bin', () => {
     expect(next).toMatchObject({
       id: 'idris-2',
       riderId: 'idris',
-      take: null,
+      takes: [],
+      takeId: null,
       intake: { filmConsent: null },
     });
     expect(next.asFound).toEqual(idris.asFound);
@@ -178,6 +188,26 @@ describe('visits and the bin', () => {
   });
 });
 
+describe('takes', () => {
+  const second = { ...idris.takes[0], id: 'second' };
+  it('are added and opened; the one before takes the place of one that is removed', () => {
+    const two = mustEdit(idris, { kind: 'take-added', take: second });
+    expect(openTake(two)?.id).toBe('second');
+    expect(openTake(mustEdit(two, { kind: 'take-opened', takeId }))?.id).toBe(takeId);
+    expect(openTake(mustEdit(two, { kind: 'take-removed', takeId: 'second' }))?.id).toBe(takeId);
+    const none = mustEdit(idris, { kind: 'take-removed', takeId });
+    expect(openTake(none)).toBeNull();
+  });
+  it('session 6: the one take of before, on the side that its axles tell', () => {
+    expect(checkRecord('session', session5(idris))).toMatchObject({
+      ok: true,
+      value: { takeId, takes: [{ id: takeId, view: 'nonDrive', corrections: [], hidden: [], trim: null }] },
+    });
+    const pilar = CATALOGUE.sessions.find((s) => s.riderId === 'pilar')!;
+    expect(checkRecord('session', session5(pilar))).toMatchObject({ value: { takes: [{ view: 'drive' }] } });
+  });
+});
+
 describe('edits', () => {
   it('change what they name and leave the session given as it was', () => {
     const before = structuredClone(idris);
@@ -189,11 +219,13 @@ describe('edits', () => {
     const tried = mustEdit(idris, { kind: 'tried', saddleMm: 6 });
     const after = mustEdit(tried, {
       kind: 'marks',
+      takeId,
       frame: 3,
       marks: { hip: { x: 1, y: 2, onSticker: false } },
     });
-    expect(after.take!.tracking).toMatchObject({ state: 'none', framesDone: 0 });
-    expect(after.take!.tracking.revision).toBeGreaterThan(idris.take!.tracking.revision);
+    const [take] = after.takes;
+    expect(take.tracking).toMatchObject({ state: 'none', framesDone: 0 });
+    expect(take.tracking.revision).toBeGreaterThan(idris.takes[0].tracking.revision);
     expect(after.triedSaddleMm).toBeNull();
   });
   it('are taken back by their inverses, and by those done again', () => {
@@ -208,9 +240,17 @@ describe('edits', () => {
       { kind: 'set', at: 'intake.complaints', value: [] },
       { kind: 'protocol', protocolId: 'road-race' },
       { kind: 'tried', saddleMm: 4 },
-      { kind: 'take', take: null },
-      { kind: 'wheels', rear: { x: 1, y: 2 }, front: null, rims: {} },
-      { kind: 'marks', frame: 3, marks: { hip: { x: 1, y: 2, onSticker: false } } },
+      { kind: 'take-added', take: { ...idris.takes[0], id: 'second', view: 'drive' } },
+      { kind: 'take-removed', takeId },
+      { kind: 'set', at: 'takes.0.effortW', value: 180 },
+      {
+        kind: 'corrected',
+        takeId,
+        corrections: [{ landmark: 'heel', frame: 40, x: 500, y: 400 }],
+        hidden: [{ landmark: 'hip', from: 3, to: 9 }],
+      },
+      { kind: 'wheels', takeId, rear: { x: 1, y: 2 }, front: null, rims: {} },
+      { kind: 'marks', takeId, frame: 3, marks: { hip: { x: 1, y: 2, onSticker: false } } },
       {
         kind: 'moved',
         id: 'c',
@@ -250,12 +290,17 @@ describe('edits', () => {
       },
       { kind: 'put-back', id: 'none', atIso: '2026-11-20T14:00:00.000Z' },
       { kind: 'restored', part: { id: 'other' } },
-      { kind: 'restored', part: { take: { id: 'half a take' } } },
+      { kind: 'restored', part: { takes: [{ id: 'half a take' }] } },
+      { kind: 'set', at: 'takes.0.marks', value: {} },
+      { kind: 'set', at: 'takes.7.note', value: 'of nothing' },
+      { kind: 'take-added', take: idris.takes[0] },
+      { kind: 'take-opened', takeId: 'none' },
+      { kind: 'corrected', takeId, corrections: [], hidden: [{ landmark: 'hip', from: 9, to: 3 }] },
       { kind: 'set', at: 'asFound.__proto__.polluted', value: 1 },
       { kind: 'set', at: 'body.results.inseam.left', value: 800 },
       { kind: 'set', at: 'intake.complaints', value: [{ region: 'nose' }] },
-      { kind: 'marks', frame: -1, marks: {} },
-      { kind: 'marks', frame: 0, marks: { nose: { x: 1, y: 1, onSticker: false } } },
+      { kind: 'marks', takeId, frame: -1, marks: {} },
+      { kind: 'marks', takeId, frame: 0, marks: { nose: { x: 1, y: 1, onSticker: false } } },
       { kind: 'tried', saddleMm: 500 },
       { kind: 'elsewhere' },
       {},
@@ -265,7 +310,7 @@ describe('edits', () => {
       expect(result.ok, JSON.stringify(edit)).toBe(false);
       if (!result.ok) expect(result.message.length).toBeGreaterThan(5);
     }
-    expect(applyEdit(maren, { kind: 'wheels', rear: null, front: null, rims: {} })).toMatchObject({
+    expect(applyEdit(maren, { kind: 'wheels', takeId, rear: null, front: null, rims: {} })).toMatchObject({
       ok: false,
     });
   });

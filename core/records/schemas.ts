@@ -48,8 +48,31 @@ export const rimsSchema = Joi.object({
   frontBottom: point,
 });
 
+const landmark = Joi.string()
+  .valid(...SIDE_LANDMARKS)
+  .required();
+const frame = Joi.number().integer().min(0).max(10_000_000).required();
+
+export const correctionsSchema = Joi.array()
+  .items(Joi.object({ landmark, frame, x: finite.required(), y: finite.required() }))
+  .max(5000);
+export const hiddenSchema = Joi.array()
+  .items(Joi.object({ landmark, from: frame, to: Joi.number().integer().min(Joi.ref('from')).required() }))
+  .max(1000);
+
 export const takeSchema = Joi.object({
   id,
+  view: Joi.string().valid('drive', 'nonDrive').required(),
+  position: Joi.string().valid('tops', 'hoods', 'drops', 'extensions', 'grips').allow(null).required(),
+  effort: Joi.string().valid('easy', 'working', 'hard').allow(null).required(),
+  effortW: Joi.number().min(0).max(2500).allow(null).required().messages({
+    'number.min': 'Watts, from 0 to 2500.',
+    'number.max': 'Watts, from 0 to 2500.',
+  }),
+  note: Joi.string().allow('').max(2000).required(),
+  trim: Joi.object({ from: frame, to: Joi.number().integer().min(Joi.ref('from')).required() })
+    .allow(null)
+    .required(),
   clipName: Joi.string().min(1).max(300).required(),
   clipBytes: Joi.number().integer().min(0).required(),
   video: Joi.object({
@@ -77,6 +100,8 @@ export const takeSchema = Joi.object({
   rims: rimsSchema.required(),
   markedFrame: Joi.number().integer().min(0).required(),
   marks: marksSchema.required(),
+  corrections: correctionsSchema.required(),
+  hidden: hiddenSchema.required(),
   tracking: Joi.object({
     state: Joi.string().valid('none', 'stopped', 'done').required(),
     framesDone: Joi.number().integer().min(0).required(),
@@ -100,7 +125,8 @@ export const sessionSchema = Joi.object<FitSession>({
   changes: Joi.array().items(changeSchema).unique('id').max(1000).required(),
   plan: planSchema.allow(null).required(),
   followUps: Joi.array().items(followUpSchema).unique('id').max(100).required(),
-  take: takeSchema.allow(null).required(),
+  takes: Joi.array().items(takeSchema).unique('id').max(100).required(),
+  takeId: Joi.string().max(40).allow(null).required(),
   triedSaddleMm: Joi.number().min(-80).max(80).allow(null).required(),
 });
 

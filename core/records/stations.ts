@@ -1,7 +1,7 @@
 import { BODY_TESTS, single } from '../body/tests.ts';
 import { filmingHeldBack, openComplaints } from '../intake/intake.ts';
 import { SIDE_LANDMARKS } from '../stroke/landmarks.ts';
-import type { FitSession } from './types.ts';
+import { openTake, type FitSession } from './types.ts';
 
 export interface Station {
   path: string;
@@ -17,7 +17,8 @@ const complaintsNote = (n: number): string =>
 
 /** The stations in working order, each with how far it has got. */
 export function stationsOf(session: FitSession): Station[] {
-  const { take, asFound } = session;
+  const { asFound, takes } = session;
+  const take = openTake(session);
   const axles = Boolean(take?.axles.rear && take.axles.front && asFound.frame.wheelbaseMm);
   const marks = take ? SIDE_LANDMARKS.filter((k) => take.marks[k]).length : 0;
   const all = marks === SIDE_LANDMARKS.length;
@@ -55,7 +56,7 @@ export function stationsOf(session: FitSession): Station[] {
     {
       path: 'film',
       name: 'Film',
-      note: take ? `${take.video.frames} frames` : 'no clip',
+      note: takes.length > 1 ? `${takes.length} takes` : take ? `${take.video.frames} frames` : 'no clip',
       ready: Boolean(take),
     },
     { path: 'scale', name: 'Scale', note: axles ? 'axles set' : 'open', ready: axles },

@@ -19,7 +19,7 @@ export interface VisitSummary {
   /** What still hurts, the worst first. */
   complaints: { name: string; severity: number }[];
   nextDue: string | null;
-  take: { id: string; revision: number; clipName: string; clipBytes: number } | null;
+  takes: { id: string; revision: number; clipName: string; clipBytes: number }[];
 }
 
 /** Everything lists need of the studio, flat. */
@@ -50,12 +50,12 @@ export function summaryOfVisit(s: FitSession): VisitSummary {
       .sort((a, b) => b.severity - a.severity)
       .map((c) => ({ name: complaintName(c), severity: c.severity })),
     nextDue: nextDue(s.followUps),
-    take: s.take && {
-      id: s.take.id,
-      revision: s.take.tracking.revision,
-      clipName: s.take.clipName,
-      clipBytes: s.take.clipBytes,
-    },
+    takes: s.takes.map(({ id, tracking, clipName, clipBytes }) => ({
+      id,
+      revision: tracking.revision,
+      clipName,
+      clipBytes,
+    })),
   };
 }
 

@@ -50,8 +50,23 @@ export interface VideoInfo {
   rotationDeg: number;
 }
 
+/** Which side of the bike the camera sees: the chain's (right leg near) or the other. */
+export type TakeView = 'drive' | 'nonDrive';
+
+/** Where the hands are. */
+export type TakePosition = 'tops' | 'hoods' | 'drops' | 'extensions' | 'grips';
+export type TakeEffort = 'easy' | 'working' | 'hard';
+
+/** One film with what was pointed out and followed on it. */
 export interface Take {
   id: string;
+  view: TakeView;
+  position: TakePosition | null;
+  effort: TakeEffort | null;
+  effortW: number | null;
+  note: string;
+  /** First and last frame that are followed and read; null for the whole film. */
+  trim: { from: number; to: number } | null;
   clipName: string;
   clipBytes: number;
   video: VideoInfo;
@@ -62,7 +77,24 @@ export interface Take {
   rims: Partial<WheelRims>;
   markedFrame: number;
   marks: Partial<Record<SideLandmark, Mark>>;
+  /** Places put right by hand on other frames; tracks between them are made anew. */
+  corrections: Correction[];
+  /** Stretches of frames on which a landmark can't be seen: nothing is followed there. */
+  hidden: Hidden[];
   tracking: TrackingState;
+}
+
+/** A landmark put right on a frame, px. */
+export interface Correction extends Vec2 {
+  landmark: SideLandmark;
+  frame: number;
+}
+
+/** From the first to the last of these frames a landmark is hidden. */
+export interface Hidden {
+  landmark: SideLandmark;
+  from: number;
+  to: number;
 }
 
 export interface TrackingState {
@@ -96,7 +128,10 @@ export interface FitSession {
   /** The plan as it was kept; null before that. */
   plan: Plan | null;
   followUps: FollowUp[];
-  take: Take | null;
+  /** The films of this visit, in the order they came. */
+  takes: Take[];
+  /** The one that the stations work on; null while there is none. */
+  takeId: string | null;
   /** The saddle-height change that the fitter looks at, mm; null while it is the advised one. */
   triedSaddleMm: number | null;
 }
@@ -131,3 +166,7 @@ export const NEW_STUDIO: Studio = {
   lengthUnit: 'mm',
   massUnit: 'kg',
 };
+
+/** The take that the stations work on. */
+export const openTake = (s: Pick<FitSession, 'takes' | 'takeId'>): Take | null =>
+  s.takes.find((t) => t.id === s.takeId) ?? null;

@@ -27,7 +27,8 @@ export function nextVisit(last: FitSession, id: string, nowIso: string): FitSess
     changes: [],
     plan: null,
     followUps: [],
-    take: null,
+    takes: [],
+    takeId: null,
     triedSaddleMm: null,
   };
 }
