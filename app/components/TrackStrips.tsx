@@ -2,7 +2,8 @@ import Box from '@mui/material/Box';
 import { useTheme } from '@mui/material/styles';
 import Typography from '@mui/material/Typography';
 import { useEffect, useRef } from 'react';
-import { LANDMARK_GUIDES } from '../../core/stroke/landmarks.ts';
+import { LANDMARK_GUIDES, type SideLandmark } from '../../core/stroke/landmarks.ts';
+import type { Doubt, HiddenStretch } from '../../core/stroke/review.ts';
 import type { Tracks } from '../../core/stroke/tracks.ts';
 
 const HEIGHT = 18;
@@ -11,11 +12,19 @@ const HEIGHT = 18;
 export function TrackStrips({
   tracks,
   frame,
+  hidden,
+  doubts,
+  selected,
   onGo,
+  onSelect,
 }: {
   tracks: Tracks;
   frame: number;
+  hidden: readonly HiddenStretch[];
+  doubts: readonly Doubt[];
+  selected: SideLandmark | null;
   onGo: (frame: number) => void;
+  onSelect: (key: SideLandmark) => void;
 }) {
   return (
     <Box aria-label="Confidence of each landmark along the film" role="group">
@@ -28,7 +37,11 @@ export function TrackStrips({
           name={g.plain}
           confidence={tracks.landmarks[g.key].confidence}
           frame={frame}
+          hidden={hidden.filter((h) => h.landmark === g.key)}
+          doubts={doubts.filter((d) => d.landmark === g.key)}
+          selected={selected === g.key}
           onGo={onGo}
+          onSelect={() => onSelect(g.key)}
         />
       ))}
     </Box>
@@ -39,12 +52,20 @@ function Strip({
   name,
   confidence,
   frame,
+  hidden,
+  doubts,
+  selected,
   onGo,
+  onSelect,
 }: {
   name: string;
   confidence: Float32Array;
   frame: number;
+  hidden: readonly HiddenStretch[];
+  doubts: readonly Doubt[];
+  selected: boolean;
   onGo: (frame: number) => void;
+  onSelect: () => void;
 }) {
   const canvas = useRef<HTMLCanvasElement | null>(null);
   const { palette } = useTheme();
@@ -59,12 +80,27 @@ function Strip({
     });
   }, [confidence, palette.text.primary]);
   const lost = confidence.reduce((n, c) => n + (c > 0 ? 0 : 1), 0);
+  const share = (i: number): string => `${(100 * i) / Math.max(1, confidence.length - 1)}%`;
   const last = confidence.length - 1;
   return (
     <Box
-      sx={{ display: 'grid', gridTemplateColumns: '64px 1fr 64px', alignItems: 'center', gap: 1, mb: 0.5 }}
+      sx={{ display: 'grid', gridTemplateColumns: '64px 1fr 64px', alignItems: 'center', gap: 1, mb: 0.75 }}
     >
-      <Typography variant="body2">{name}</Typography>
+      <Box
+        component="button"
+        aria-pressed={selected}
+        onClick={onSelect}
+        sx={{
+          all: 'unset',
+          cursor: 'pointer',
+          typography: 'body2',
+          fontWeight: selected ? 640 : 400,
+          color: selected ? 'primary.main' : 'text.primary',
+          '&:focus-visible': { outline: '2px solid', outlineColor: 'primary.main' },
+        }}
+      >
+        {name}
+      </Box>
       <Box
         sx={{
           position: 'relative',
@@ -84,6 +120,34 @@ function Strip({
           style={{ width: '100%', height: '100%', opacity: 0.55, display: 'block' }}
           aria-hidden
         />
+        {hidden.map((h) => (
+          <Box
+            key={h.from}
+            title="hidden"
+            sx={{
+              position: 'absolute',
+              top: 0,
+              bottom: 0,
+              left: share(h.from),
+              width: `calc(${share(h.to - h.from)} + 2px)`,
+              backgroundImage: (t) =>
+                `repeating-linear-gradient(45deg, ${t.palette.text.secondary} 0 1px, transparent 1px 5px)`,
+            }}
+          />
+        ))}
+        {doubts.map((d) => (
+          <Box
+            key={`${d.kind}${d.from}`}
+            sx={{
+              position: 'absolute',
+              bottom: '-5px',
+              left: share(d.from),
+              width: `max(4px, ${share(d.to - d.from)})`,
+              height: '4px',
+              bgcolor: 'warning.main',
+            }}
+          />
+        ))}
         <Box
           sx={{
             position: 'absolute',

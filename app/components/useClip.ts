@@ -118,7 +118,11 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
   const frames = state.status === 'ready' ? state.info.frames : 0;
   const goTo = useCallback(
     (frame: number) => {
-      if (frames === 0) return;
+      if (frames === 0) {
+        // Not open yet: gone to when it is.
+        wanted.current = Math.max(0, Math.round(frame));
+        return;
+      }
       wanted.current = Math.max(0, Math.min(frames - 1, Math.round(frame)));
       void pump();
     },

@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react';
 import { openTake, type FitSession } from '../../core/records/types.ts';
 import { scaleFromAxles, type ScaleResult } from '../../core/stroke/plane.ts';
+import { withoutHidden } from '../../core/stroke/review.ts';
 import type { ReadOptions, ReadResult } from '../../core/stroke/read.ts';
 import type { Tracks } from '../../core/stroke/tracks.ts';
 import { tracksOf } from '../storage/sessions';
@@ -47,13 +48,14 @@ export function useReading(session: FitSession): ReadingState {
   const [state, setState] = useState<ReadingState>({ status: 'waiting' });
   const options = readOptions(session);
   const take = openTake(session);
-  const key = JSON.stringify([take?.id, take?.tracking, take?.marks, options]);
+  const key = JSON.stringify([take?.id, take?.tracking, take?.hidden, options]);
   useEffect(() => {
     let ended = false;
     const [, , , given] = JSON.parse(key) as [unknown, unknown, unknown, ReadOptions | null];
     const reading = spawnReading();
     void (async () => {
-      const tracks = take ? await tracksOf(take) : null;
+      const kept = take ? await tracksOf(take) : null;
+      const tracks = kept && withoutHidden(kept, take?.hidden ?? []);
       if (ended) return;
       if (!tracks || !given) {
         setState({ status: 'missing', what: tracks ? 'scale' : 'tracks' });

@@ -5,19 +5,30 @@ import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
 import Typography from '@mui/material/Typography';
 import { proxy } from 'comlink';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { openTake, type FitSession, type Take } from '../../core/records/types.ts';
-import { LANDMARK_GUIDES, SIDE_LANDMARKS } from '../../core/stroke/landmarks.ts';
+import {
+  LANDMARK_GUIDES,
+  SIDE_BONES,
+  SIDE_LANDMARKS,
+  type SideLandmark,
+} from '../../core/stroke/landmarks.ts';
 import { facingOf, type PlaneMap } from '../../core/stroke/plane.ts';
-import type { Tracks } from '../../core/stroke/tracks.ts';
+import { pointAt, type Tracks } from '../../core/stroke/tracks.ts';
+import { BoardOverlay } from '../components/BoardOverlay.client';
+import type { BoardPoints } from '../components/boardPoints';
+import { Loupe } from '../components/Loupe';
 import { NeedsFirst } from '../components/NeedsFirst';
+import { ReviewPanel } from '../components/ReviewPanel';
 import { RiderOverlay } from '../components/RiderOverlay.client';
 import { TrackStrips } from '../components/TrackStrips';
 import { Workbench } from '../components/Workbench';
 import { useClip } from '../components/useClip';
 import { useEdit } from '../components/useEdit';
 import { scaleOf } from '../components/useReading';
+import { newSpot } from '../components/spot';
+import { lastSeen, useReview } from '../components/useReview';
 import { useStudio } from '../components/useStudio';
 import { tracksOf } from '../storage/sessions';
 import { saving } from '../storage/saveState';
@@ -156,6 +167,18 @@ function Tracking({ session }: { session: FitSession }) {
     }
   };
 
+  const review = useReview(take, running ? null : tracks, clip, edit);
+  const [spot] = useState(newSpot);
+  const pointsHere = useMemo(() => {
+    const here: BoardPoints = {};
+    if (!tracks) return here;
+    for (const key of SIDE_LANDMARKS) {
+      const p = pointAt(tracks, key, clip.shown);
+      const at = key === review.selected && review.draft ? review.draft : p;
+      if (Number.isFinite(at.x)) here[key] = { x: at.x, y: at.y, onSticker: false };
+    }
+    return here;
+  }, [tracks, clip.shown, review.selected, review.draft]);
   const scale = scaleOf(session);
   const map: PlaneMap = scale?.ok
     ? scale
@@ -165,8 +188,27 @@ function Tracking({ session }: { session: FitSession }) {
     <Workbench
       clip={clip}
       label="The film with the joints followed"
+      sideWidth={420}
       overlay={(size) =>
-        tracks && (
+        tracks &&
+        (review.selected && !running ? (
+          <BoardOverlay
+            size={size}
+            items={LANDMARK_GUIDES}
+            points={pointsHere}
+            lines={SIDE_BONES}
+            selected={review.selected}
+            faded={false}
+            onHover={() => undefined}
+            onPlace={(at) => review.setDraft(at)}
+            onSelect={(key) => review.select(key as SideLandmark)}
+            onDrag={spot.set}
+            onDrop={(_, at) => {
+              spot.set(null);
+              review.setDraft(at);
+            }}
+          />
+        ) : (
           <RiderOverlay
             size={size}
             tracks={tracks}
@@ -174,7 +216,7 @@ function Tracking({ session }: { session: FitSession }) {
             map={map}
             convention={jointConvention}
           />
-        )
+        ))
       }
     >
       {running ? (
@@ -220,7 +262,26 @@ function Tracking({ session }: { session: FitSession }) {
           the far end of the film.
         </Alert>
       )}
-      {tracks && <TrackStrips tracks={tracks} frame={clip.shown} onGo={clip.goTo} />}
+      {tracks && !running && <ReviewPanel review={review} take={take} frame={clip.shown} />}
+      {tracks && review.selected && !running && (
+        <Loupe
+          source={clip.canvas}
+          at={pointsHere[review.selected] ?? lastSeen(tracks, review.selected, clip.shown)}
+          pointer={spot}
+          frame={clip.shown}
+        />
+      )}
+      {tracks && (
+        <TrackStrips
+          tracks={tracks}
+          frame={clip.shown}
+          hidden={take.hidden}
+          doubts={review.doubts}
+          selected={review.selected}
+          onGo={clip.goTo}
+          onSelect={(key) => review.select(key === review.selected ? null : key)}
+        />
+      )}
       {state !== 'none' && !running && (
         <Button variant="contained" component={Link} to="../read" relative="path">
           On to the reading

@@ -1,7 +1,7 @@
 import { expose } from 'comlink';
 import { VideoSampleSink } from 'mediabunny';
 import type { Vec2 } from '../../core/geometry/vec.ts';
-import type { Tracks } from '../../core/stroke/tracks.ts';
+import type { LandmarkTrack, Tracks } from '../../core/stroke/tracks.ts';
 import type { PlanarFrame } from '../../core/tracking/frame.ts';
 import { findCandidates } from '../../core/tracking/candidates.ts';
 import { centreOn } from '../../core/tracking/centre.ts';
@@ -63,6 +63,25 @@ const api = {
   async snap(blob: Blob, frameIndex: number, at: Vec2): Promise<Vec2 | null> {
     const frame = await frameForSnap(blob, frameIndex);
     return frame && snapOnFrame(frame, at);
+  },
+
+  /** Follows one landmark anew from a frame on which it was put right, both ways through a part of the film. */
+  async follow(blob: Blob, frame: number, at: Vec2, range: FrameRange): Promise<LandmarkTrack | null> {
+    const opened = await openClip(blob);
+    if (!opened.ok) return null;
+    try {
+      const { tracks } = await trackClip(
+        opened.clip,
+        frame,
+        { point: at },
+        () => undefined,
+        () => false,
+        range,
+      );
+      return tracks.landmarks.point;
+    } finally {
+      opened.clip.input.dispose();
+    }
   },
 
   /** What one frame, and one fast moment, tell of light, stickers and shutter. */

@@ -10,6 +10,7 @@ import {
   rimsSchema,
   sessionSchema,
   takeSchema,
+  trackingSchema,
 } from './schemas.ts';
 import { moved, putBack } from './setups.ts';
 import { setupPlace } from './work.ts';
@@ -22,7 +23,13 @@ export type SessionEdit =
   | { kind: 'wheels'; takeId: string; rear: Vec2 | null; front: Vec2 | null; rims: Partial<WheelRims> }
   | { kind: 'set'; at: string; value: unknown }
   | { kind: 'marks'; takeId: string; frame: number; marks: Partial<Record<SideLandmark, Mark>> }
-  | { kind: 'corrected'; takeId: string; corrections: Correction[]; hidden: Hidden[] }
+  | {
+      kind: 'corrected';
+      takeId: string;
+      corrections: Correction[];
+      hidden: Hidden[];
+      tracking: TrackingState;
+    }
   | { kind: 'tracking'; takeId: string; tracking: TrackingState }
   | { kind: 'protocol'; protocolId: string }
   | { kind: 'tried'; saddleMm: number | null }
@@ -51,6 +58,7 @@ export const editSchema = Joi.alternatives<SessionEdit>().conditional('.kind', {
         takeId,
         corrections: correctionsSchema.required(),
         hidden: hiddenSchema.required(),
+        tracking: trackingSchema.required(),
       }),
     },
     {
@@ -85,11 +93,7 @@ export const editSchema = Joi.alternatives<SessionEdit>().conditional('.kind', {
       then: Joi.object({
         kind: Joi.any(),
         takeId,
-        tracking: Joi.object({
-          state: Joi.string().valid('none', 'stopped', 'done').required(),
-          framesDone: Joi.number().integer().min(0).required(),
-          revision: Joi.number().integer().min(0).required(),
-        }).required(),
+        tracking: trackingSchema.required(),
       }),
     },
     { is: 'protocol', then: Joi.object({ kind: Joi.any(), protocolId: Joi.string().max(60).required() }) },
@@ -206,10 +210,16 @@ function change(s: FitSession, e: SessionEdit): FitSession | null {
         markedFrame: e.frame,
         marks: e.marks,
         corrections: [],
+        hidden: [],
         tracking: untracked(t),
       }));
     case 'corrected':
-      return withTake(s, e.takeId, (t) => ({ ...t, corrections: e.corrections, hidden: e.hidden }));
+      return withTake({ ...s, ...anew }, e.takeId, (t) => ({
+        ...t,
+        corrections: e.corrections,
+        hidden: e.hidden,
+        tracking: e.tracking,
+      }));
     case 'tracking':
       return withTake({ ...s, ...anew }, e.takeId, (t) => ({ ...t, tracking: e.tracking }));
   }

@@ -60,6 +60,12 @@ export const hiddenSchema = Joi.array()
   .items(Joi.object({ landmark, from: frame, to: Joi.number().integer().min(Joi.ref('from')).required() }))
   .max(1000);
 
+export const trackingSchema = Joi.object({
+  state: Joi.string().valid('none', 'stopped', 'done').required(),
+  framesDone: Joi.number().integer().min(0).required(),
+  revision: Joi.number().integer().min(0).required(),
+});
+
 export const takeSchema = Joi.object({
   id,
   view: Joi.string().valid('drive', 'nonDrive').required(),
@@ -102,11 +108,7 @@ export const takeSchema = Joi.object({
   marks: marksSchema.required(),
   corrections: correctionsSchema.required(),
   hidden: hiddenSchema.required(),
-  tracking: Joi.object({
-    state: Joi.string().valid('none', 'stopped', 'done').required(),
-    framesDone: Joi.number().integer().min(0).required(),
-    revision: Joi.number().integer().min(0).required(),
-  }).required(),
+  tracking: trackingSchema.required(),
 });
 
 export const sessionSchema = Joi.object<FitSession>({

@@ -1,0 +1,55 @@
+import type { Vec2 } from '../core/geometry/vec.ts';
+import { gaussian, seededRandom } from './random.ts';
+import { crankAngleDeg, poseAt, type JointKey, type VirtualRider } from './rider.ts';
+
+export interface Filming {
+  rider: VirtualRider;
+  seconds?: number;
+  rate?: number;
+  /** Localisation noise of every landmark on every frame, SD in each direction. */
+  noisePx?: number;
+  facing?: 'left' | 'right';
+  /** Crank angle at a time; the rider's own when left out. */
+  theta?: (tS: number) => number;
+  /** Time stamps; even ones at the rate when left out. */
+  stamps?: readonly number[];
+  /** Where each sticker sits beside its bone, mm, moving with the world's axes. */
+  stickerOffMm?: Partial<Record<JointKey, Vec2>>;
+  mmPerPx?: number;
+  seed?: number;
+}
+
+interface Path {
+  xPx: Float64Array;
+  yPx: Float64Array;
+  confidence: Float32Array;
+}
+
+export const FILMED_MM_PER_PX = 2.75;
+const CENTRE = { x: 600, y: 500 };
+
+/** What a perfect camera and a perfect tracker leave of a rider: pixels, y down, the bottom bracket at (600, 500). */
+export function filmed(f: Filming): { tS: Float64Array; landmarks: Record<JointKey, Path> } {
+  const rate = f.rate ?? 60;
+  const n = f.stamps?.length ?? Math.round((f.seconds ?? 7) * rate);
+  const tS = Float64Array.from({ length: n }, (_, i) => f.stamps?.[i] ?? i / rate);
+  const random = seededRandom(f.seed ?? 1);
+  const noise = f.noisePx ?? 0;
+  const scale = f.mmPerPx ?? FILMED_MM_PER_PX;
+  const side = f.facing === 'left' ? -1 : 1;
+  const landmarks = {} as Record<JointKey, Path>;
+  tS.forEach((t, i) => {
+    const { joints } = poseAt(f.rider, f.theta ? f.theta(t) : crankAngleDeg(f.rider, t), t);
+    for (const [key, p] of Object.entries(joints) as [JointKey, Vec2][]) {
+      const path = (landmarks[key] ??= {
+        xPx: new Float64Array(n),
+        yPx: new Float64Array(n),
+        confidence: new Float32Array(n).fill(1),
+      });
+      const off = f.stickerOffMm?.[key] ?? { x: 0, y: 0 };
+      path.xPx[i] = CENTRE.x + (side * (p.x + off.x)) / scale + noise * gaussian(random);
+      path.yPx[i] = CENTRE.y - (p.y + off.y) / scale + noise * gaussian(random);
+    }
+  });
+  return { tS, landmarks };
+}
