@@ -13,6 +13,8 @@ interface Drawn {
   /** Target for the lowest or highest point, in the convention shown, with the words on it. */
   target?: { band: Band; text: string } | null;
   unit: string;
+  /** Curves of other takes on GRID_DEG, each told by its own dash. */
+  beside?: readonly { name: string; values: readonly number[] }[];
   /** Values that the axis must hold beside the measured curve, so that it stands still while a predicted one moves. */
   hold?: readonly number[];
   height?: number;
@@ -40,10 +42,13 @@ const GRID = [...GRID_DEG, 360];
 
 const xOf = scaleLinear([0, 360], [M.left, WIDTH - M.right]);
 
-function yScale({ measured, target, hold, height = HEIGHT }: Drawn): ScaleLinear<number, number> {
+export const BESIDE_DASHES = ['9 4', '3 4', '12 3 2 3'] as const;
+
+function yScale({ measured, target, hold, beside, height = HEIGHT }: Drawn): ScaleLinear<number, number> {
   const band = target?.band ?? { low: null, high: null };
   const all = [
     ...measured,
+    ...(beside ?? []).flatMap((b) => b.values).filter(Number.isFinite),
     ...(hold ?? []).filter(Number.isFinite),
     ...[band.low, band.high].filter((v): v is number => v !== null),
   ];
@@ -63,7 +68,7 @@ const curvePath = (values: readonly number[], y: ScaleLinear<number, number>): s
 
 /** What stands still: axes, target band, the measured curve and its spread. Drawn anew only when one of them changes. */
 const Ground = memo(function Ground(props: Drawn) {
-  const { measured, spread, target, unit, height = HEIGHT } = props;
+  const { measured, spread, target, unit, beside, height = HEIGHT } = props;
   const { palette } = useTheme();
   const clipId = useId();
   const y = yScale(props);
@@ -103,7 +108,7 @@ const Ground = memo(function Ground(props: Drawn) {
               />
             ),
           )}
-          <text x={WIDTH - M.right - 4} y={bandTop + 15} textAnchor="end">
+          <text x={WIDTH - M.right - 4} y={bandTop - 6} textAnchor="end">
             {target.text}
           </text>
         </g>
@@ -145,6 +150,16 @@ const Ground = memo(function Ground(props: Drawn) {
       <g clipPath={`url(#${clipId})`}>
         {ribbon && <path d={ribbon} fill={palette.ink.measured} opacity={0.2} />}
         <path d={curvePath(measured, y)} fill="none" stroke={palette.ink.measured} strokeWidth={2.2} />
+        {beside?.map((b, k) => (
+          <path
+            key={b.name}
+            d={curvePath(b.values, y)}
+            fill="none"
+            stroke={palette.text.primary}
+            strokeWidth={1.6}
+            strokeDasharray={BESIDE_DASHES[k]}
+          />
+        ))}
       </g>
     </svg>
   );
@@ -156,10 +171,10 @@ const Ground = memo(function Ground(props: Drawn) {
  */
 export function StrokeChart({ label, predicted, cursorDeg, onCursor, ...drawn }: Props) {
   const { palette } = useTheme();
-  const { measured, target, hold, unit, spread, height = HEIGHT } = drawn;
+  const { measured, target, hold, unit, spread, beside, height = HEIGHT } = drawn;
   const y = useMemo(
-    () => yScale({ measured, target, hold, unit, height }),
-    [measured, target, hold, unit, height],
+    () => yScale({ measured, target, hold, beside, unit, height }),
+    [measured, target, hold, beside, unit, height],
   );
   const move = (e: PointerEvent<SVGSVGElement>): void => {
     if (!onCursor || (e.pointerType !== 'mouse' && e.buttons === 0)) return;
@@ -182,7 +197,7 @@ export function StrokeChart({ label, predicted, cursorDeg, onCursor, ...drawn }:
         '& text': { fontSize: 13, fill: palette.text.secondary },
       }}
     >
-      <Ground {...{ measured, spread, target, hold, unit, height }} />
+      <Ground {...{ measured, spread, target, hold, beside, unit, height }} />
       <svg
         viewBox={`0 0 ${WIDTH} ${height}`}
         role={onCursor ? 'slider' : 'img'}

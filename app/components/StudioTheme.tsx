@@ -15,6 +15,7 @@ declare module '@mui/material/styles' {
 
 /** Paper and ink with one accent, fired clay. The predicted curve is told by its dashes first, then by its blue. */
 function paper(dark: boolean) {
+  const quiet = dark ? '#b4ae9f' : '#55605f';
   const text = dark ? '#ece6d8' : '#1d282e';
   return createTheme({
     palette: {
@@ -22,7 +23,7 @@ function paper(dark: boolean) {
       primary: { main: dark ? '#e2895a' : '#a3451c', contrastText: dark ? '#1b1411' : '#fffaf2' },
       secondary: { main: dark ? '#7fb4cf' : '#23607f' },
       background: { default: dark ? '#14191c' : '#f4f0e6', paper: dark ? '#1c2226' : '#fbf8f1' },
-      text: { primary: text, secondary: dark ? '#b4ae9f' : '#55605f' },
+      text: { primary: text, secondary: quiet },
       divider: dark ? '#3a4247' : '#cfc7b5',
       warning: { main: dark ? '#e0b45c' : '#8a5a00' },
       error: { main: dark ? '#f08a7c' : '#9c2b1e' },
@@ -50,7 +51,11 @@ function paper(dark: boolean) {
       MuiButton: { defaultProps: { disableElevation: true }, styleOverrides: { root: { minHeight: 44 } } },
       MuiIconButton: { styleOverrides: { root: { minWidth: 44, minHeight: 44, borderRadius: 3 } } },
       MuiPaper: { defaultProps: { elevation: 0 }, styleOverrides: { root: { backgroundImage: 'none' } } },
-      MuiToggleButton: { styleOverrides: { root: { minHeight: 44, textTransform: 'none' } } },
+      MuiToggleButton: {
+        styleOverrides: {
+          root: { minHeight: 44, textTransform: 'none', color: quiet },
+        },
+      },
       MuiTableCell: { styleOverrides: { root: { padding: '6px 10px' } } },
     },
   });

@@ -12,10 +12,9 @@ export type ReadingState =
   | { status: 'missing'; what: 'tracks' | 'scale' }
   | { status: 'read'; result: ReadResult; tracks: Tracks };
 
-/** Scale, level and squareness of the session's film from the points on its wheels; null while axles or wheelbase are open. */
-export function scaleOf(session: FitSession): ScaleResult | null {
+/** Scale, level and squareness of a take's film (the open one's) from the points on its wheels; null while axles or wheelbase are open. */
+export function scaleOf(session: FitSession, take = openTake(session)): ScaleResult | null {
   const { asFound } = session;
-  const take = openTake(session);
   if (!take?.axles.rear || !take.axles.front) return null;
   const { rearTop, rearBottom, frontTop, frontBottom } = take.rims;
   return scaleFromAxles({
@@ -31,8 +30,8 @@ export function scaleOf(session: FitSession): ScaleResult | null {
 }
 
 /** What the reading needs from the session beside the tracks; null while the scale is open. */
-export function readOptions(session: FitSession): ReadOptions | null {
-  const scale = scaleOf(session);
+export function readOptions(session: FitSession, take = openTake(session)): ReadOptions | null {
+  const scale = scaleOf(session, take);
   if (!scale?.ok) return null;
   return {
     mmPerPx: scale.mmPerPx,

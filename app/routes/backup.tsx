@@ -77,7 +77,9 @@ export default function Backup({ loaderData }: Route.ComponentProps) {
   return (
     <Box sx={{ minHeight: '100vh' }}>
       <TopBar>
-        <Typography color="textSecondary">Backup</Typography>
+        <Typography component="h1" color="textSecondary">
+          Backup
+        </Typography>
       </TopBar>
       <Box
         component="main"

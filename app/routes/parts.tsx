@@ -96,7 +96,8 @@ export default function Parts({ loaderData }: Route.ComponentProps) {
       {
         field: 'actions',
         type: 'actions',
-        width: 56,
+        headerName: 'Delete',
+        width: 72,
         getActions: ({ row }) => [
           <GridActionsCellItem
             key="remove"

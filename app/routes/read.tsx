@@ -1,25 +1,27 @@
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import Table from '@mui/material/Table';
-import TableBody from '@mui/material/TableBody';
-import TableCell from '@mui/material/TableCell';
-import TableHead from '@mui/material/TableHead';
-import TableRow from '@mui/material/TableRow';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { Link, useFetcher, useSearchParams } from 'react-router';
-import { judgeReading, type MeasureReading } from '../../core/prescribe/measures.ts';
-import { MEASURE_NAMES, PROTOCOLS } from '../../core/prescribe/protocols.ts';
+import { judgeReading } from '../../core/prescribe/measures.ts';
 import { protocolOf } from '../components/useCase';
 import { openTake, type FitSession } from '../../core/records/types.ts';
 import { ANGLE_KEYS, ANGLE_NAMES, type AngleKey } from '../../core/stroke/angles.ts';
 import type { Reading } from '../../core/stroke/read.ts';
 import type { Tracks } from '../../core/stroke/tracks.ts';
 import { ANGLE_HINTS, conventionWord, degrees, quoted, type Convention } from '../components/angleText';
-import { BandGauge } from '../components/BandGauge';
+import { Beside } from '../components/Beside';
+import { ChartTools } from '../components/ChartTools';
+import { Findings } from '../components/Findings';
+import { Glance } from '../components/Glance';
+import { Multiples } from '../components/Multiples';
+import { UncertaintyNote } from '../components/UncertaintyNote';
+import { ValueTable } from '../components/ValueTable';
+import { takeText } from '../components/takeWords';
+import { useTakeReadings } from '../components/useTakeReadings';
 import { ExportMenu } from '../components/ExportMenu';
 import { Figure } from '../components/Figure';
 import { ReadingGate } from '../components/ReadingGate';
@@ -28,10 +30,9 @@ import { StrokeChart } from '../components/StrokeChart';
 import { StrokeClock } from '../components/StrokeClock';
 import { Workbench } from '../components/Workbench';
 import { useClip } from '../components/useClip';
-import { useEdit } from '../components/useEdit';
 import { useStudio } from '../components/useStudio';
 import { useTurnCursor } from '../components/useTurnCursor';
-import { bandQuoted, bandText } from '../components/bandText';
+import { bandQuoted } from '../components/bandText';
 import { useSession } from './session';
 
 export default function Read() {
@@ -56,6 +57,9 @@ function Reading_({ session, reading, tracks }: { session: FitSession; reading: 
   const flip = (v: number): number => quoted(angle, v, jointConvention);
   const measures = useMemo(() => judgeReading(reading, protocolOf(session)), [reading, session]);
   const knee = measures.find((m) => m.key === 'kneeFlexionMinDeg')!;
+  const [chosen, setChosen] = useState<string[]>([]);
+  const beside = useTakeReadings(session, chosen);
+  const [glancing, setGlancing] = useState(false);
   const ground = useMemo(
     () => ({
       measured: shown.meanOnGrid.map((v) => quoted(angle, v, jointConvention)),
@@ -64,8 +68,12 @@ function Reading_({ session, reading, tracks }: { session: FitSession; reading: 
         angle === 'kneeFlexionDeg'
           ? { band: bandQuoted('knee', knee.band, jointConvention), text: 'target, straightest' }
           : null,
+      beside: beside.map((b) => ({
+        name: takeText(b.take),
+        values: b.reading.angles[angle].meanOnGrid.map((v) => quoted(angle, v, jointConvention)),
+      })),
     }),
-    [shown, angle, knee, jointConvention],
+    [shown, angle, knee, jointConvention, beside],
   );
   return (
     <Workbench
@@ -106,42 +114,46 @@ function Reading_({ session, reading, tracks }: { session: FitSession; reading: 
     >
       <Box sx={{ display: 'flex', gap: 1, mb: 1.5, flexWrap: 'wrap' }}>
         <ConventionSwitch convention={jointConvention} />
+        <Button variant="outlined" onClick={() => setGlancing(true)}>
+          Glance
+        </Button>
         <Box sx={{ flex: 1 }} />
         <ExportMenu session={session} reading={reading} tracks={tracks} />
       </Box>
+      {glancing && (
+        <Glance
+          measures={measures}
+          convention={jointConvention}
+          onClose={() => setGlancing(false)}
+          chart={<StrokeChart label={ANGLE_NAMES[angle]} unit="°" {...ground} cursorDeg={cursorDeg} />}
+        />
+      )}
       {reading.provisional && (
         <Alert severity="warning" variant="outlined" sx={{ mb: 1.5 }}>
           Fewer than five whole strokes: every figure here is provisional.
         </Alert>
       )}
-      <ToggleButtonGroup
-        exclusive
-        size="small"
-        value={angle}
-        aria-label="Angle shown"
-        onChange={(_, v: AngleKey | null) =>
-          v && setSearch({ angle: v }, { replace: true, preventScrollReset: true })
-        }
-        sx={{ flexWrap: 'wrap', mb: 1, '& .MuiToggleButton-root': { px: 1.25 } }}
-      >
-        {ANGLE_KEYS.map((key) => (
-          <ToggleButton key={key} value={key}>
-            {ANGLE_NAMES[key]}
-          </ToggleButton>
-        ))}
-      </ToggleButtonGroup>
+      <Multiples
+        reading={reading}
+        convention={jointConvention}
+        selected={angle}
+        cursorDeg={cursorDeg}
+        onSelect={(key) => setSearch({ angle: key }, { replace: true, preventScrollReset: true })}
+      />
       <Typography variant="body2" color="textSecondary">
         {ANGLE_NAMES[angle]}: {ANGLE_HINTS[angle]}{' '}
         {conventionWord(angle, jointConvention) && `(${conventionWord(angle, jointConvention)})`}. Line: mean
         of {reading.usedStrokes} strokes; shading: 95 % of strokes.
       </Typography>
-      <StrokeChart
-        label={ANGLE_NAMES[angle]}
-        unit="°"
-        {...ground}
-        cursorDeg={cursorDeg}
-        onCursor={goToTheta}
-      />
+      <ChartTools name={`${session.id}-${angle}`}>
+        <StrokeChart
+          label={ANGLE_NAMES[angle]}
+          unit="°"
+          {...ground}
+          cursorDeg={cursorDeg}
+          onCursor={goToTheta}
+        />
+      </ChartTools>
       <Box sx={{ display: 'grid', gridTemplateColumns: '220px 1fr', gap: 2, alignItems: 'center', mt: 1 }}>
         <StrokeClock
           label={ANGLE_NAMES[angle]}
@@ -154,7 +166,21 @@ function Reading_({ session, reading, tracks }: { session: FitSession; reading: 
         <UncertaintyNote reading={reading} angle={angle} />
       </Box>
       <ValueTable reading={reading} convention={jointConvention} />
-      <Measures session={session} measures={measures} convention={jointConvention} />
+      <Beside
+        session={session}
+        take={take}
+        reading={reading}
+        chosen={chosen}
+        beside={beside}
+        onChoose={setChosen}
+      />
+      <Findings
+        session={session}
+        reading={reading}
+        measures={measures}
+        convention={jointConvention}
+        onSee={clip.goTo}
+      />
       <LossNote reading={reading} />
       <Button variant="contained" component={Link} to="../plan" relative="path" sx={{ mt: 2 }}>
         On to the plan
@@ -182,142 +208,6 @@ function ConventionSwitch({ convention }: { convention: Convention }) {
       <ToggleButton value="bend">Bend, straight 0°</ToggleButton>
       <ToggleButton value="inside">Inside, straight 180°</ToggleButton>
     </ToggleButtonGroup>
-  );
-}
-
-/** What stands behind the ± of the angle shown. */
-function UncertaintyNote({ reading, angle }: { reading: Reading; angle: AngleKey }) {
-  const u = reading.angles[angle].uncertainty;
-  const parts: [string, number][] = [
-    ['stickers on the bone', u.stickerDeg],
-    ['finding them in the film', u.localisationDeg],
-    ['level of the camera', u.levelDeg],
-    ['stroke to stroke', u.strokesDeg],
-  ];
-  return (
-    <Box>
-      <Typography variant="h3">± {degrees(u.absoluteDeg)}, 95 %</Typography>
-      <Typography variant="body2" color="textSecondary" sx={{ mb: 0.5 }}>
-        For a change with the stickers left on: ±{'\u00a0'}
-        {degrees(u.changeDeg)}.
-      </Typography>
-      {parts.map(([name, sd]) => (
-        <Typography key={name} variant="body2" sx={{ display: 'flex', justifyContent: 'space-between' }}>
-          <span>{name}</span>
-          <span>{degrees(1.96 * sd, 2)}</span>
-        </Typography>
-      ))}
-    </Box>
-  );
-}
-
-const COLUMNS = ['0', '90', '180', '270'] as const;
-
-function ValueTable({ reading, convention }: { reading: Reading; convention: Convention }) {
-  return (
-    <Box sx={{ overflowX: 'auto', mt: 2 }}>
-      <Table
-        size="small"
-        aria-label="Angles at the crank’s positions, degrees"
-        sx={{ '& td, & th': { px: 0.75 } }}
-      >
-        <TableHead>
-          <TableRow>
-            <TableCell>Degrees</TableCell>
-            {['Top', 'Forward', 'Bottom', 'Back', 'Least', 'Most', '±'].map((h) => (
-              <TableCell key={h} align="right">
-                {h}
-              </TableCell>
-            ))}
-          </TableRow>
-        </TableHead>
-        <TableBody>
-          {ANGLE_KEYS.map((key) => {
-            const a = reading.angles[key];
-            const q = (v: number): number => quoted(key, v, convention);
-            const ends = [q(a.min), q(a.max)].sort((x, y) => x - y);
-            return (
-              <TableRow key={key}>
-                <TableCell>
-                  {ANGLE_NAMES[key]}{' '}
-                  {conventionWord(key, convention) && <small>{conventionWord(key, convention)}</small>}
-                </TableCell>
-                {[...COLUMNS.map((c) => q(a.at[c])), ...ends].map((v, i) => (
-                  <TableCell key={i} align="right">
-                    {degrees(v)}
-                  </TableCell>
-                ))}
-                <TableCell align="right">{degrees(a.uncertainty.absoluteDeg)}</TableCell>
-              </TableRow>
-            );
-          })}
-        </TableBody>
-      </Table>
-    </Box>
-  );
-}
-
-function Measures({
-  session,
-  measures,
-  convention,
-}: {
-  session: FitSession;
-  measures: MeasureReading[];
-  convention: Convention;
-}) {
-  const { edit } = useEdit();
-  const protocol = protocolOf(session);
-  return (
-    <Box sx={{ mt: 3 }}>
-      <Typography variant="h2">Against the bands</Typography>
-      <ToggleButtonGroup
-        exclusive
-        size="small"
-        value={protocol.id}
-        aria-label="Protocol"
-        onChange={(_, v: string | null) => v && void edit({ kind: 'protocol', protocolId: v })}
-        sx={{ flexWrap: 'wrap', my: 1 }}
-      >
-        {PROTOCOLS.map((p) => (
-          <ToggleButton key={p.id} value={p.id}>
-            {p.name}
-          </ToggleButton>
-        ))}
-      </ToggleButtonGroup>
-      <Typography variant="body2" color="textSecondary" sx={{ mb: 1 }}>
-        {protocol.reason}
-      </Typography>
-      {protocol.movedBy.length > 0 && (
-        <Typography variant="body2" sx={{ mb: 1 }}>
-          Bands moved for this rider: {protocol.movedBy.join('; ')}.
-        </Typography>
-      )}
-      <Table size="small" aria-label="Measures against the protocol’s bands">
-        <TableBody>
-          {measures.map((m) => (
-            <TableRow key={m.key} data-testid={`measure-${m.key}`}>
-              <TableCell>{MEASURE_NAMES[m.key]}</TableCell>
-              <TableCell align="right" sx={{ whiteSpace: 'nowrap' }}>
-                <strong>
-                  {quoted(m.key, m.value, convention)
-                    .toFixed(m.unit === 'mm' ? 0 : 1)
-                    .replace('-', '−')}
-                  {m.unit === 'mm' ? ' mm' : '°'}
-                </strong>{' '}
-                ± {m.uncertainty.toFixed(m.unit === 'mm' ? 0 : 1)}
-                <Typography variant="body2" color="textSecondary">
-                  {bandText(bandQuoted(m.key, m.band, convention), m.unit)}
-                </Typography>
-              </TableCell>
-              <TableCell>
-                <BandGauge value={m.value} uncertainty={m.uncertainty} band={m.band} verdict={m.verdict} />
-              </TableCell>
-            </TableRow>
-          ))}
-        </TableBody>
-      </Table>
-    </Box>
   );
 }
 

@@ -130,8 +130,8 @@ export default function RiderPage({ loaderData }: Route.ComponentProps) {
   return (
     <Box sx={{ minHeight: '100vh' }}>
       <TopBar>
-        <Typography noWrap>
-          <strong>{rider.name}</strong>
+        <Typography noWrap component="h1" sx={{ fontWeight: 700 }}>
+          {rider.name}
         </Typography>
       </TopBar>
       <Box

@@ -119,6 +119,19 @@ export default function Session({ loaderData }: Route.ComponentProps) {
       )}
       <StationRuler session={session} />
       <Box component="main" sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: 'column' }}>
+        {/* For those who hear the page: the stations have no heading of their own over everything. */}
+        <Box
+          component="h1"
+          sx={{
+            position: 'absolute',
+            width: '1px',
+            height: '1px',
+            overflow: 'hidden',
+            clipPath: 'inset(50%)',
+          }}
+        >
+          {rider?.name ?? 'Rider not found'}, visit
+        </Box>
         <Outlet />
       </Box>
     </Box>

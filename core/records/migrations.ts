@@ -8,7 +8,7 @@ export const RECORD_VERSIONS: Record<RecordKind, number> = {
   rider: 2,
   bike: 1,
   session: 6,
-  studio: 3,
+  studio: 4,
   parts: 1,
 };
 
@@ -51,6 +51,14 @@ export const MIGRATIONS: Record<RecordKind, readonly Migration[]> = {
       to: 3,
       name: 'the studio has a name, a fitter and a way to reach them',
       change: (s) => ({ ...s, name: '', fitter: '', contact: '' }),
+    },
+    {
+      to: 4,
+      name: 'the studio chooses the figures of the glance',
+      change: (s) => ({
+        ...s,
+        glance: ['kneeFlexionMinDeg', 'hipAngleMinDeg', 'backAngleDeg', 'footPitch180Deg'],
+      }),
     },
   ],
   session: [

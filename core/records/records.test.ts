@@ -107,10 +107,18 @@ describe('migrations', () => {
       value: { deletedIso: null },
     });
   });
-  it('studio 2: lengths and masses have a unit; studio 3: a name, a fitter and a way to reach them', () => {
+  it('studio 2: lengths and masses have a unit; studio 3: a name, a fitter and a way to reach them; studio 4: a glance', () => {
     expect(checkRecord('studio', { version: 1, theme: 'dark', jointConvention: 'bend' })).toMatchObject({
       ok: true,
-      value: { theme: 'dark', lengthUnit: 'mm', massUnit: 'kg', name: '', fitter: '', contact: '' },
+      value: {
+        theme: 'dark',
+        lengthUnit: 'mm',
+        massUnit: 'kg',
+        name: '',
+        fitter: '',
+        contact: '',
+        glance: ['kneeFlexionMinDeg', 'hipAngleMinDeg', 'backAngleDeg', 'footPitch180Deg'],
+      },
     });
   });
   it('session 5: about one of the rider’s bikes, with room for what is moved, planned and agreed', () => {

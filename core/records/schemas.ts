@@ -1,4 +1,5 @@
 import Joi from 'joi';
+import { MEASURE_KEYS } from '../prescribe/protocols.ts';
 import { SIDE_LANDMARKS } from '../stroke/landmarks.ts';
 import { RECORD_VERSIONS, upToDate, type RecordKind } from './migrations.ts';
 import { bikeSchema, bodySchema, intakeSchema } from './stationSchemas.ts';
@@ -137,6 +138,12 @@ const studioSchema = Joi.object<Studio>({
   name: Joi.string().allow('').max(120).required(),
   fitter: Joi.string().allow('').max(120).required(),
   contact: Joi.string().allow('').max(500).required(),
+  glance: Joi.array()
+    .items(Joi.string().valid(...MEASURE_KEYS))
+    .unique()
+    .min(3)
+    .max(5)
+    .required(),
   theme: Joi.string().valid('light', 'dark', 'system').required(),
   jointConvention: Joi.string().valid('bend', 'inside').required(),
   lengthUnit: Joi.string().valid('mm', 'cm', 'in').required(),

@@ -7,6 +7,7 @@ import type { LengthUnit } from '../units/length.ts';
 import type { MassUnit } from '../units/mass.ts';
 import type { WheelRims } from '../stroke/keystone.ts';
 import type { SideLandmark } from '../stroke/landmarks.ts';
+import type { MeasureKey } from '../prescribe/protocols.ts';
 import { RECORD_VERSIONS } from './migrations.ts';
 import type { Change, FollowUp, Plan } from './work.ts';
 
@@ -149,6 +150,8 @@ export interface Studio {
   /** Who fits here, and how to reach them: stands on what the rider takes home. */
   fitter: string;
   contact: string;
+  /** Measures shown in the glance, three to five. */
+  glance: MeasureKey[];
   theme: 'light' | 'dark' | 'system';
   /** How knee and elbow are quoted: 0° straight (bend), or 180° straight (inside). */
   jointConvention: 'bend' | 'inside';
@@ -161,6 +164,7 @@ export const NEW_STUDIO: Studio = {
   name: '',
   fitter: '',
   contact: '',
+  glance: ['kneeFlexionMinDeg', 'hipAngleMinDeg', 'backAngleDeg', 'footPitch180Deg'],
   theme: 'system',
   jointConvention: 'bend',
   lengthUnit: 'mm',

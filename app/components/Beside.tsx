@@ -1,0 +1,142 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableHead from '@mui/material/TableHead';
+import TableRow from '@mui/material/TableRow';
+import Typography from '@mui/material/Typography';
+import { useState } from 'react';
+import type { FitSession, Take } from '../../core/records/types.ts';
+import { ANGLE_NAMES } from '../../core/stroke/angles.ts';
+import { compareReadings } from '../../core/stroke/compare.ts';
+import type { Reading } from '../../core/stroke/read.ts';
+import { degrees } from './angleText';
+import { BESIDE_DASHES } from './StrokeChart';
+import { takeText } from './takeWords';
+import type { TakeReading } from './useTakeReadings';
+
+/** As many as are still told apart in one chart, beside the take that is read. */
+export const MOST_BESIDE = 3;
+
+const OF = { min: 'least', max: 'most', mean: 'mean' } as const;
+
+/** Other takes laid beside the one that is read: their curves in the chart, their differences in a table. */
+export function Beside({
+  session,
+  take,
+  reading,
+  chosen,
+  beside,
+  onChoose,
+}: {
+  session: FitSession;
+  take: Take;
+  reading: Reading;
+  chosen: readonly string[];
+  beside: readonly TakeReading[];
+  onChoose: (takeIds: string[]) => void;
+}) {
+  const others = session.takes.filter((t) => t.id !== take.id && t.tracking.state !== 'none');
+  if (others.length === 0) return null;
+  return (
+    <Box component="section" aria-label="Beside other takes" sx={{ mt: 2 }}>
+      <Typography variant="h2">Beside</Typography>
+      {others.map((t) => (
+        <FormControlLabel
+          key={t.id}
+          sx={{ display: 'flex' }}
+          control={
+            <Checkbox
+              size="small"
+              checked={chosen.includes(t.id)}
+              disabled={!chosen.includes(t.id) && chosen.length >= MOST_BESIDE}
+              onChange={(e) =>
+                onChoose(e.target.checked ? [...chosen, t.id] : chosen.filter((id) => id !== t.id))
+              }
+            />
+          }
+          label={
+            <>
+              <Dash index={beside.findIndex((b) => b.take.id === t.id)} /> {takeText(t)} ({t.clipName})
+            </>
+          }
+        />
+      ))}
+      {beside.map((b) => (
+        <Differences key={b.take.id} take={take} reading={reading} other={b} />
+      ))}
+    </Box>
+  );
+}
+
+/** The dash by which a take's curve is told in the chart. */
+const Dash = ({ index }: { index: number }) =>
+  index < 0 ? null : (
+    <svg width="34" height="8" aria-hidden style={{ verticalAlign: 'middle' }}>
+      <line
+        x1="0"
+        x2="34"
+        y1="4"
+        y2="4"
+        stroke="currentColor"
+        strokeWidth="1.6"
+        strokeDasharray={BESIDE_DASHES[index]}
+      />
+    </svg>
+  );
+
+function Differences({ take, reading, other }: { take: Take; reading: Reading; other: TakeReading }) {
+  // The two sides wear different stickers; takes of one side in one visit keep theirs.
+  const sameSide = take.view === other.take.view;
+  const [anew, setAnew] = useState(false);
+  const [all, setAll] = useState(false);
+  const rows = compareReadings(reading, other.reading, sameSide && !anew);
+  const shown = all ? rows : rows.filter((r) => r.real);
+  return (
+    <Box sx={{ mt: 1 }} data-testid="differences">
+      <Typography variant="h3">
+        {sameSide ? takeText(other.take) : 'Left against right'}, less the one read
+      </Typography>
+      <Typography variant="body2" color="textSecondary">
+        {sameSide && !anew
+          ? 'Stickers left on: where they sit cancels.'
+          : 'Other stickers: where they sit counts fully.'}{' '}
+        {rows.filter((r) => r.real).length} of {rows.length} figures differ by more than the noise.
+      </Typography>
+      {sameSide && (
+        <FormControlLabel
+          control={<Checkbox size="small" checked={anew} onChange={(e) => setAnew(e.target.checked)} />}
+          label="Stickered anew in between"
+        />
+      )}
+      <Table size="small" aria-label="Differences" sx={{ '& td, & th': { px: 0.75 } }}>
+        <TableHead>
+          <TableRow>
+            <TableCell>Angle</TableCell>
+            <TableCell align="right">by</TableCell>
+            <TableCell align="right">±</TableCell>
+            <TableCell>is it</TableCell>
+          </TableRow>
+        </TableHead>
+        <TableBody>
+          {shown.map((r) => (
+            <TableRow key={`${r.key}${r.of}`}>
+              <TableCell>
+                {ANGLE_NAMES[r.key]}, {OF[r.of]}
+              </TableCell>
+              <TableCell align="right">{`${r.byDeg > 0 ? '+' : ''}${degrees(r.byDeg)}`}</TableCell>
+              <TableCell align="right">{degrees(r.uncertaintyDeg)}</TableCell>
+              <TableCell>{r.real ? <strong>real</strong> : 'within noise'}</TableCell>
+            </TableRow>
+          ))}
+        </TableBody>
+      </Table>
+      <Button size="small" onClick={() => setAll(!all)}>
+        {all ? 'Only what is real' : 'All figures'}
+      </Button>
+    </Box>
+  );
+}

@@ -1,0 +1,48 @@
+import { expect, it } from 'vitest';
+import { CATALOGUE } from '../../app/demo/catalogue.ts';
+import { CAST } from '../../sim/cast.ts';
+import { filmed, FILMED_MM_PER_PX } from '../../sim/filmed.ts';
+import { readTracks } from '../stroke/read.ts';
+import { notMeasured, workFindings } from './findings.ts';
+import { judgeReading } from './measures.ts';
+import { protocolById } from './protocols.ts';
+
+const reading = readTracks(filmed({ rider: CAST[0].scene.rider, noisePx: 0.2 }), {
+  mmPerPx: FILMED_MM_PER_PX,
+});
+if (!reading.ok) throw new Error(reading.detail);
+const measures = judgeReading(reading, protocolById('long-distance'));
+
+it('findings say how far out, by their sign, and how sure, by their uncertainty', () => {
+  const [base] = measures;
+  const at = (value: number) =>
+    workFindings(reading, [{ ...base, value, uncertainty: 2, band: { low: 30, high: 40 } }])[0];
+  expect(at(35)).toMatchObject({ off: 0, sureness: 'inside' });
+  expect(at(41)).toMatchObject({ off: 1, sureness: 'open' });
+  expect(at(27)).toMatchObject({ off: -3, sureness: 'sure' });
+  expect(at(46)).toMatchObject({ off: 6, sureness: 'beyond-doubt' });
+});
+
+it('each shows on the frame where it is most so', () => {
+  const findings = workFindings(reading, measures);
+  const frameOf = (key: string): number => findings.find((f) => f.key === key)!.frame;
+  const theta = (frame: number): number => ((reading.thetaDeg[frame] % 360) + 360) % 360;
+  const knee = reading.frameAnglesDeg.kneeFlexionDeg;
+  expect(knee[frameOf('kneeFlexionMinDeg')]).toBeLessThan(reading.angles.kneeFlexionDeg.min + 1);
+  expect(knee[frameOf('kneeFlexionMaxDeg')]).toBeGreaterThan(reading.angles.kneeFlexionDeg.max - 1);
+  expect(Math.abs(theta(frameOf('footPitch90Deg')) - 90)).toBeLessThan(6);
+  expect(Math.abs(theta(frameOf('footPitch180Deg')) - 180)).toBeLessThan(6);
+  expect(frameOf('hipVerticalTravelMm')).toBe(-1);
+});
+
+it('what was not measured is said: the other leg until it is filmed, other holds until they are', () => {
+  const pilar = CATALOGUE.sessions.find((s) => s.riderId === 'pilar')!;
+  const what = (s: typeof pilar): string[] => notMeasured(s, reading).map((m) => m.what);
+  expect(what(pilar)).toContain('The left leg');
+  const [take] = pilar.takes;
+  const both = {
+    ...pilar,
+    takes: [take, { ...take, id: 'left', view: 'nonDrive' as const, position: 'drops' as const }],
+  };
+  expect(what(both).join()).not.toMatch(/leg|holds/);
+});

@@ -1,0 +1,56 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test, type Page } from '@playwright/test';
+
+/** What axe finds wrong on the page, in short. */
+async function faults(page: Page, rules: string[] | null = null): Promise<string[]> {
+  const axe = new AxeBuilder({ page });
+  const { violations } = await (rules ? axe.withRules(rules) : axe).analyze();
+  return violations.flatMap((v) => v.nodes.slice(0, 3).map((n) => `${v.id}: ${n.html.slice(0, 160)}`));
+}
+
+const STATIONS = ['intake', 'body', 'bike', 'film', 'scale', 'mark', 'track', 'read', 'plan'];
+
+test.describe('nothing that axe knows stands in the way', () => {
+  test('on the stations', async ({ browser, baseURL }) => {
+    // axe is put into the page, which the application's own policy forbids.
+    const context = await browser.newContext({ bypassCSP: true, baseURL });
+    const page = await context.newPage();
+    for (const station of STATIONS) {
+      await page.goto(`/sessions/pilar-1/${station}`);
+      await page.getByRole('complementary').or(page.getByTestId('advice')).first().waitFor();
+      await page.waitForTimeout(400);
+      expect(await faults(page), station).toEqual([]);
+    }
+    await context.close();
+  });
+  test('in a dark room', async ({ browser, baseURL }) => {
+    const context = await browser.newContext({ bypassCSP: true, colorScheme: 'dark', baseURL });
+    const page = await context.newPage();
+    for (const station of ['film', 'track', 'read', 'plan']) {
+      await page.goto(`/sessions/pilar-1/${station}`);
+      await page.getByRole('complementary').or(page.getByTestId('advice')).first().waitFor();
+      await page.waitForTimeout(400);
+      expect(await faults(page, ['color-contrast']), station).toEqual([]);
+    }
+    await context.close();
+  });
+  test('beside the stations', async ({ browser, baseURL }) => {
+    const context = await browser.newContext({ bypassCSP: true, baseURL });
+    const page = await context.newPage();
+    for (const path of [
+      '/',
+      '/riders/pilar',
+      '/backup',
+      '/parts',
+      '/bin',
+      '/settings',
+      '/sessions/maren-1/film',
+    ]) {
+      await page.goto(path);
+      await page.getByRole('banner').waitFor();
+      await page.waitForTimeout(400);
+      expect(await faults(page), path).toEqual([]);
+    }
+    await context.close();
+  });
+});
