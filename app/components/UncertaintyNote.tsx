@@ -11,6 +11,7 @@ export function UncertaintyNote({ reading, angle }: { reading: Reading; angle: A
     ['stickers on the bone', u.stickerDeg],
     ['finding them in the film', u.localisationDeg],
     ['level of the camera', u.levelDeg],
+    ['perspective and yaw', u.pictureDeg],
     ['stroke to stroke', u.strokesDeg],
   ];
   return (

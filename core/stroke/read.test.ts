@@ -135,6 +135,43 @@ describe('strokes', () => {
     expect(r.cadenceRpm).toBeCloseTo(500 / 6, 0);
     for (const s of r.strokes.filter((k) => !k.fault)) expect(s.endS < 3.01 || s.startS > 4.5).toBe(true);
   });
+  const rider = { ...CAST[0].scene.rider, wanderDeg: 0 };
+  const steady = mustRead(readTracks(film({ rider }), { mmPerPx: MM_PER_PX })).angles.kneeFlexionDeg;
+  it('survives backpedalling in the middle', () => {
+    // Four turns on, one and a half back, then on again.
+    const theta = (t: number): number => {
+      if (t < 3) return 480 * t;
+      if (t < 4.5) return 1440 - 360 * (t - 3);
+      return 900 + 480 * (t - 4.5);
+    };
+    const r = mustRead(readTracks(film({ rider, theta, seconds: 8 }), { mmPerPx: MM_PER_PX }));
+    expect(r.usedStrokes).toBeGreaterThanOrEqual(5);
+    expect(r.angles.kneeFlexionDeg.min).toBeCloseTo(steady.min, 0);
+    for (const s of r.strokes.filter((k) => !k.fault)) expect(s.cadenceRpm).toBeCloseTo(80, 0);
+  });
+  it('reads a ramp from 60 to 110 rpm: strokes near the middle cadence count, the others are said to be off', () => {
+    const theta = (t: number): number => 360 * t + (150 / 10) * t * t;
+    const r = mustRead(readTracks(film({ rider, theta, seconds: 10 }), { mmPerPx: MM_PER_PX }));
+    expect(r.strokes.length).toBeGreaterThanOrEqual(13);
+    expect(r.strokes.some((s) => s.fault === 'cadence')).toBe(true);
+    expect(r.strokes.every((s) => s.fault === null || s.fault === 'cadence')).toBe(true);
+    expect(r.angles.kneeFlexionDeg.min).toBeCloseTo(steady.min, 0);
+  });
+  it('reads a one-legged drill: the crank races down and crawls up', () => {
+    const theta = (t: number): number => 420 * t + 28 * Math.sin((420 * t * Math.PI) / 180);
+    const r = mustRead(readTracks(film({ rider, theta, seconds: 7 }), { mmPerPx: MM_PER_PX }));
+    expect(r.usedStrokes).toBeGreaterThanOrEqual(7);
+    expect(r.angles.kneeFlexionDeg.min).toBeCloseTo(steady.min, 0);
+    expect(r.cadenceRpm).toBeCloseTo(70, 0);
+  });
+  it('reads 2.3 turns only, and calls it provisional', () => {
+    const theta = (t: number): number => -50 + 480 * t;
+    const r = mustRead(
+      readTracks(film({ rider, theta, seconds: (2.3 * 360) / 480 }), { mmPerPx: MM_PER_PX }),
+    );
+    expect([r.usedStrokes, r.provisional]).toEqual([2, true]);
+    expect(r.angles.kneeFlexionDeg.min).toBeCloseTo(steady.min, 0);
+  });
   it('cuts whole turns only', () => {
     const t = Float64Array.from({ length: 138 }, (_, i) => i / 60);
     const strokes = cutStrokes(

@@ -9,6 +9,8 @@ export interface AngleUncertainty {
   stickerDeg: number;
   levelDeg: number;
   strokesDeg: number;
+  /** Perspective and yaw. */
+  pictureDeg: number;
   /** For the value itself. */
   absoluteDeg: number;
   /** For a before / after difference with the stickers left on: the sticker's place cancels. */
@@ -17,6 +19,12 @@ export interface AngleUncertainty {
 
 /** A sticker is within about 5 mm of the bone it stands for (standard deviation in each direction). */
 export const STICKER_SD_MM = 5;
+/**
+ * What one camera can't tell: joints stand some 30 mm nearer or further than the foot, whose scale is used for all. At 4 m a joint
+ * 400 mm from the picture's middle is then seen 400·30/4000 = 3 mm off, along one direction (2.1 mm in each); the cosine of a yaw
+ * that was taken out otherwise is below that.
+ */
+export const PICTURE_SD_MM = 2.1;
 /** What is left of the camera's roll after levelling on the axles. */
 export const LEVEL_SD_DEG = 0.3;
 
@@ -56,13 +64,15 @@ export function combineUncertainty(
   const stickerDeg = sensitivity * STICKER_SD_MM;
   const levelDeg = ANGLE_SHAPES[key].kind === 'direction' ? LEVEL_SD_DEG : 0;
   const strokesDeg = strokeSdDeg / Math.sqrt(n);
+  const pictureDeg = sensitivity * PICTURE_SD_MM;
   const random = localisationDeg ** 2 + strokesDeg ** 2;
   return {
     localisationDeg,
     stickerDeg,
     levelDeg,
     strokesDeg,
-    absoluteDeg: 1.96 * Math.sqrt(random + stickerDeg ** 2 + levelDeg ** 2),
+    pictureDeg,
+    absoluteDeg: 1.96 * Math.sqrt(random + stickerDeg ** 2 + levelDeg ** 2 + pictureDeg ** 2),
     changeDeg: 1.96 * Math.sqrt(2 * random + 2 * levelDeg ** 2),
   };
 }

@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { SIDE_LANDMARKS } from '../../core/stroke/landmarks.ts';
 import { compareWithTruth, trackRendered } from './measure.ts';
+import { ANGLE_KEYS } from '../../core/stroke/angles.ts';
+import { coverage } from './coverage.ts';
 import { demoTracks } from './demo.ts';
 import { VARIANTS } from './variants.ts';
 
@@ -55,3 +57,11 @@ describe.each(['idris', 'pilar', 'juno'])('the shipped tracks of %s', (id) => {
     expect(a.cadencePercent).toBeLessThanOrEqual(0.2);
   });
 });
+
+it('the 95 % interval holds the truth in 93 to 97 of a hundred cases, over 200 random riders', () => {
+  const c = coverage(200, 41);
+  expect(c.cases).toBe(200 * 3 * ANGLE_KEYS.length);
+  expect(c.held).toBeGreaterThanOrEqual(0.93);
+  expect(c.held).toBeLessThanOrEqual(0.97);
+  for (const key of ANGLE_KEYS) expect(c.byAngle[key].held, key).toBeGreaterThan(0.9);
+}, 400_000);
