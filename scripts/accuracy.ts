@@ -71,6 +71,11 @@ Lost frames are said to be lost and bridged in the reading; no landmark follows 
 
 ${angles}
 
+What is left in hip, shoulder and elbow is perspective: hip, shoulder and hand stand at different distances from the camera
+(5 m in these films), and one picture cannot tell. The camera's yaw is
+taken out from the apparent heights of the two wheels; what is left of it at 4° is the shift between the bike's plane and the
+foot's.
+
 ## The 95 % interval
 
 ${held.riders} random riders, each with every sticker some 5 mm beside its bone (and turning with its limb), 0.1 to 0.5 px of noise,
@@ -78,10 +83,5 @@ a camera 3.5 to 6 m away, up to 5° off square and a degree off level, wheels po
 either side. In ${percent(held.held)} of ${held.cases} cases (least, most and mean of each angle) the absolute interval holds the truth.
 
 ${intervals}
-
-What is left in hip, shoulder and elbow is perspective: hip, shoulder and hand stand at different distances from the camera
-(5 m in these films), and one picture cannot tell. The camera's yaw is
-taken out from the apparent heights of the two wheels; what is left of it at 4° is the shift between the bike's plane and the
-foot's.
 `,
 );
