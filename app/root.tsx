@@ -7,6 +7,8 @@ import { RouteTrouble } from './components/RouteTrouble';
 import { StudioTheme } from './components/StudioTheme';
 import { NonceContext } from './nonce';
 import { use } from 'react';
+import { sweepFilms } from './storage/films';
+import { studioIndex } from './storage/studioIndex';
 import { loadStudio } from './storage/studio';
 
 export const meta: Route.MetaFunction = () => [
@@ -38,6 +40,7 @@ export function Layout({ children }: { children: ReactNode }) {
 }
 
 export async function clientLoader() {
+  void sweepFilms(async () => (await studioIndex()).index);
   return { studio: await loadStudio() };
 }
 clientLoader.hydrate = true as const;

@@ -61,7 +61,9 @@ export function ReviewPanel({ review, take, frame }: { review: Review; take: Tak
           ? doubtText(current)
           : selected
             ? `${plain(selected)} on frame ${frame}.`
-            : 'Choose a landmark, or go to the next doubtful place.'}
+            : doubts.length === 0
+              ? 'Choose a landmark to look at it closely.'
+              : 'Choose a landmark, or go to the next doubtful place.'}
       </Typography>
       {selected && (
         <>

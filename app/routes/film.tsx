@@ -127,10 +127,10 @@ function Filmed({ session, take, onReturned }: FilmedProps) {
       <TakeDetails take={take} index={index} set={set} />
       <Trim take={take} frame={clip.shown} onChange={(trim) => set(`takes.${index}.trim`, trim)} />
       <CameraStood session={session} take={take} blob={clip.blob} edit={edit} />
-      <FilmCheck session={session} take={take} blob={clip.blob} />
       <Button variant="contained" fullWidth component={Link} to="../scale" relative="path">
         On to the scale
       </Button>
+      <FilmCheck session={session} take={take} blob={clip.blob} />
       <Facts take={take} />
       <Typography variant="body2" color="textSecondary">
         Keys: , and . step a frame, &lt; and &gt; ten, Home and End, Space plays, [ and ] change the speed.

@@ -37,7 +37,7 @@ import { useStudio } from '../components/useStudio';
 import { CATALOGUE } from '../demo/catalogue';
 import { studioNow } from '../storage/bin';
 import { seedDemo } from '../storage/demo';
-import { askToKeep, sweepFilms } from '../storage/films';
+import { askToKeep } from '../storage/films';
 import { blankSession, newBike, saveBike, saveRider, saveSession } from '../storage/sessions';
 import type { Route } from './+types/riders';
 
@@ -50,7 +50,6 @@ interface Studio {
 async function readStudio(): Promise<Studio> {
   await seedDemo(CATALOGUE);
   const { index, unread } = await studioNow(new Date().toISOString());
-  void sweepFilms(() => Promise.resolve(index));
   const studio = byRider(index);
   const rows = rowsOf(studio);
   const binned = studio.length - rows.length + index.visits.filter((v) => v.deletedIso !== null).length;

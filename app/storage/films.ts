@@ -16,12 +16,14 @@ export async function sweepFilms(read: () => Promise<StudioIndex>): Promise<void
   standing = true;
   await navigator.locks.request(TABS, { mode: 'exclusive', ifAvailable: true }, async (lock) => {
     if (!lock) return;
+    // What is here first, what is in use after it: a film that comes meanwhile is not touched.
+    const [clips, tracksHere] = await Promise.all([clipKeys(), trackKeys()]);
     const { visits } = await read();
     const takes = visits.flatMap((v) => v.takes);
     const known = new Set(takes.map((t) => t.id));
     const tracks = new Set(takes.flatMap((t) => [t.id, trackKey(t.id, t.revision)]));
-    for (const key of await clipKeys()) if (!known.has(key)) await dropClip(key);
-    for (const key of await trackKeys()) if (!tracks.has(key)) await dropTracks(key);
+    for (const key of clips) if (!known.has(key)) await dropClip(key);
+    for (const key of tracksHere) if (!tracks.has(key)) await dropTracks(key);
   });
   void navigator.locks.request(TABS, { mode: 'shared' }, () => new Promise<never>(() => undefined));
 }

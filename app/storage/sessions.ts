@@ -133,7 +133,7 @@ async function changeStored(id: string, edit: SessionEdit): Promise<Stored> {
   return { result, inverse: inverseOf(stored.value, edit) };
 }
 
-/** The bike's own record follows what it is called in its newest set-up. */
+/** The bike's own record follows what it was last called at a visit. */
 async function nameBike({ bikeId, riderId, startedIso, asFound }: FitSession): Promise<void> {
   const checked = checkRecord('bike', await bikeStore.getItem(bikeId));
   const bike = checked.ok ? checked.value : newBike(riderId, bikeId, startedIso);

@@ -39,7 +39,10 @@ export async function fill(page: Page): Promise<void> {
           const sessionId = `${id}-${n}`;
           write
             .objectStore('sessions')
-            .put({ ...model, id: sessionId, riderId: id, startedIso, followUps, take: null }, sessionId);
+            .put(
+              { ...model, id: sessionId, riderId: id, startedIso, followUps, takes: [], takeId: null },
+              sessionId,
+            );
         }
       }
       await new Promise((resolve, reject) => {
