@@ -7,6 +7,7 @@ import { RouteTrouble } from './components/RouteTrouble';
 import { StudioTheme } from './components/StudioTheme';
 import { NonceContext } from './nonce';
 import { use } from 'react';
+import { isSeeded } from './storage/demo';
 import { sweepFilms } from './storage/films';
 import { studioIndex } from './storage/studioIndex';
 import { loadStudio } from './storage/studio';
@@ -40,7 +41,8 @@ export function Layout({ children }: { children: ReactNode }) {
 }
 
 export async function clientLoader() {
-  void sweepFilms(async () => (await studioIndex()).index);
+  // On a first visit there is nothing to sweep, and the demo studio is just being laid out.
+  if (await isSeeded()) void sweepFilms(async () => (await studioIndex()).index);
   return { studio: await loadStudio() };
 }
 clientLoader.hydrate = true as const;

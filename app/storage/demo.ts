@@ -6,9 +6,12 @@ import { STUDIO } from './studio';
 
 const SEEDED = 'demo-seeded';
 
+/** Whether this browser has been here before. */
+export const isSeeded = async (): Promise<boolean> => Boolean(await settingsStore.getItem(SEEDED));
+
 /** On a browser's first visit the demo studio is laid out; later visits leave what is there alone. */
 export async function seedDemo(catalogue: Catalogue): Promise<void> {
-  if (await settingsStore.getItem(SEEDED)) return;
+  if (await isSeeded()) return;
   await Promise.all([
     ...catalogue.riders.map((r) => riderStore.setItem(r.id, r)),
     ...catalogue.bikes.map((b) => bikeStore.setItem(b.id, b)),
