@@ -4,7 +4,7 @@ import { useEffect, useMemo, useState } from 'react';
 import type { Vec2 } from '../../core/geometry/vec.ts';
 import type { FitSession, Take } from '../../core/records/types.ts';
 import { yawDeg } from '../../core/stroke/keystone.ts';
-import { LANDMARK_GUIDES, SIDE_LANDMARKS, type SideLandmark } from '../../core/stroke/landmarks.ts';
+import { plainName, SIDE_LANDMARKS, type SideLandmark } from '../../core/stroke/landmarks.ts';
 import { toPlane } from '../../core/stroke/plane.ts';
 import {
   checkSetUp,
@@ -31,15 +31,13 @@ const SHAPES: Record<CheckVerdict, string> = {
   open: '',
 };
 
-const plain = (key: string): string => LANDMARK_GUIDES.find((g) => g.key === key)?.plain ?? key;
-
 /** Where a landmark comes nearest to the picture's edge. */
 function nearestEdge(take: Take, tracks: Tracks | null): SetUpFacts['edgePx'] {
   const { widthPx, heightPx } = take.video;
   let best: SetUpFacts['edgePx'] = null;
   const look = (key: string, x: number, y: number): void => {
     const px = Math.min(x, y, widthPx - 1 - x, heightPx - 1 - y);
-    if (Number.isFinite(px) && (!best || px < best.px)) best = { px, landmark: plain(key) };
+    if (Number.isFinite(px) && (!best || px < best.px)) best = { px, landmark: plainName(key) };
   };
   for (const key of SIDE_LANDMARKS) {
     const track = tracks?.landmarks[key];
@@ -126,8 +124,8 @@ export function FilmCheck({ session, take, blob }: { session: FitSession; take: 
       sticker: look?.sticker
         ? {
             ...look.sticker,
-            landmark: plain(look.sticker.landmark),
-            without: look.sticker.without.map(plain),
+            landmark: plainName(look.sticker.landmark),
+            without: look.sticker.without.map(plainName),
           }
         : null,
     });

@@ -6,11 +6,9 @@ import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import type { Take } from '../../core/records/types.ts';
-import { LANDMARK_GUIDES, type SideLandmark } from '../../core/stroke/landmarks.ts';
+import { plainName, type SideLandmark } from '../../core/stroke/landmarks.ts';
 import type { Doubt, LengthCause } from '../../core/stroke/review.ts';
 import type { Review } from './useReview';
-
-const plain = (key: string): string => LANDMARK_GUIDES.find((g) => g.key === key)?.plain ?? key;
 
 const CAUSES: Record<LengthCause, string> = {
   slid: 'The sticker has probably slid: from there on it stands elsewhere.',
@@ -22,10 +20,10 @@ const CAUSES: Record<LengthCause, string> = {
 /** What is the matter at a place. */
 function doubtText(d: Doubt): string {
   const where = d.from === d.to ? `frame ${d.from}` : `frames ${d.from} to ${d.to}`;
-  if (d.kind === 'lost') return `${plain(d.landmark)} is lost on ${where}.`;
-  if (d.kind === 'unsure') return `${plain(d.landmark)} is seen in part on ${where}.`;
+  if (d.kind === 'lost') return `${plainName(d.landmark)} is lost on ${where}.`;
+  if (d.kind === 'unsure') return `${plainName(d.landmark)} is seen in part on ${where}.`;
   const percent = Math.abs(100 * d.change!).toFixed(0);
-  return `${plain(d.landmark)}: its limb is ${percent} % ${d.change! > 0 ? 'longer' : 'shorter'} on ${where}. ${CAUSES[d.cause!]}`;
+  return `${plainName(d.landmark)}: its limb is ${percent} % ${d.change! > 0 ? 'longer' : 'shorter'} on ${where}. ${CAUSES[d.cause!]}`;
 }
 
 /** The doubtful places of a film one after another, and what can be done at each. */
@@ -60,7 +58,7 @@ export function ReviewPanel({ review, take, frame }: { review: Review; take: Tak
         {current && current.landmark === selected && frame >= current.from && frame <= current.to
           ? doubtText(current)
           : selected
-            ? `${plain(selected)} on frame ${frame}.`
+            ? `${plainName(selected)} on frame ${frame}.`
             : doubts.length === 0
               ? 'Choose a landmark to look at it closely.'
               : 'Choose a landmark, or go to the next doubtful place.'}
@@ -83,7 +81,7 @@ export function ReviewPanel({ review, take, frame }: { review: Review; take: Tak
             <TextField
               select
               size="small"
-              label={`Swap with (x: ${plain(nearest[0])})`}
+              label={`Swap with (x: ${plainName(nearest[0])})`}
               value=""
               disabled={busy}
               onChange={(e) => void review.swap(e.target.value as SideLandmark)}
@@ -91,7 +89,7 @@ export function ReviewPanel({ review, take, frame }: { review: Review; take: Tak
             >
               {nearest.map((key) => (
                 <MenuItem key={key} value={key}>
-                  {plain(key)}
+                  {plainName(key)}
                 </MenuItem>
               ))}
             </TextField>

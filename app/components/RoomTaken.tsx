@@ -8,7 +8,8 @@ import Typography from '@mui/material/Typography';
 import dayjs from 'dayjs';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { dropFilm, filmOf } from '../storage/films';
+import { dropFilm } from '../storage/films';
+import { loadClip } from '../storage/stores';
 import { bytesText } from './bytesText';
 import { Sheet } from './Desk';
 import { download } from './download';
@@ -31,7 +32,7 @@ export function RoomTaken({ films, onChange }: { films: readonly FilmLine[]; onC
     setSaved(false);
   };
   const save = async (film: FilmLine): Promise<void> => {
-    const blob = await filmOf(film.takeId);
+    const blob = await loadClip(film.takeId);
     if (blob) download(film.clipName, blob);
     setSaved(true);
   };

@@ -46,7 +46,6 @@ export async function filmsHeld(index: StudioIndex): Promise<FilmHeld[]> {
   return held.sort((a, b) => b.bytes - a.bytes);
 }
 
-export const filmOf = (takeId: string): Promise<Blob | null> => loadClip(takeId);
 export const dropFilm = (takeId: string): Promise<void> => saving(() => dropClip(takeId));
 
 /** Asks the browser, once, not to clear what is stored here when the disk runs full. Browsers that ask the user do so now. */

@@ -1,3 +1,4 @@
+import { turnDeg } from '../geometry/angles.ts';
 import type { FitSession } from '../records/types.ts';
 import type { AngleKey } from '../stroke/angles.ts';
 import type { Reading } from '../stroke/read.ts';
@@ -41,9 +42,12 @@ function frameOf(reading: Reading, key: MeasureKey): number {
   let least = Infinity;
   reading.tS.forEach((t, i) => {
     if (!used.some((s) => t >= s.startS && t < s.endS) || !Number.isFinite(values[i])) return;
-    const turn =
-      (((reading.thetaDeg[i] - (typeof shown.at === 'number' ? shown.at : 0) + 180) % 360) + 360) % 360;
-    const cost = shown.at === 'min' ? values[i] : shown.at === 'max' ? -values[i] : Math.abs(turn - 180);
+    const cost =
+      shown.at === 'min'
+        ? values[i]
+        : shown.at === 'max'
+          ? -values[i]
+          : Math.abs(turnDeg(reading.thetaDeg[i], shown.at));
     if (cost < least) [best, least] = [i, cost];
   });
   return best < 0 ? -1 : reading.frames[best];

@@ -57,3 +57,6 @@ export const LANDMARK_GUIDES: readonly LandmarkGuide[] = [
     place: 'the bump on the little-finger side of the wrist',
   },
 ];
+
+/** A landmark in plain words; its key where it has none. */
+export const plainName = (key: string): string => LANDMARK_GUIDES.find((g) => g.key === key)?.plain ?? key;

@@ -1,51 +1,19 @@
 import { describe, expect, it } from 'vitest';
 import { CAST, stillPose, trueCadenceRpm } from '../../sim/cast.ts';
+import { filmed, FILMED_MM_PER_PX, type Filming } from '../../sim/filmed.ts';
 import { gaussian, seededRandom } from '../../sim/random.ts';
-import { crankAngleDeg, poseAt, type VirtualRider } from '../../sim/rider.ts';
 import { ANGLE_KEYS, jointAngleDeg } from './angles.ts';
 import { SIDE_LANDMARKS } from './landmarks.ts';
 import { fromPlane, scaleFromAxles, toPlane } from './plane.ts';
 import { readTracks, type Reading, type ReadResult } from './read.ts';
 import { cutStrokes } from './strokes.ts';
-import { emptyTracks, type Tracks } from './tracks.ts';
+import type { Tracks } from './tracks.ts';
 import { angleSensitivity } from './uncertainty.ts';
 
-const MM_PER_PX = 2.75;
+const MM_PER_PX = FILMED_MM_PER_PX;
 
-interface Filming {
-  rider?: VirtualRider;
-  seconds?: number;
-  rate?: number;
-  noisePx?: number;
-  facing?: 'left' | 'right';
-  /** Crank angle at a time; the rider's own when left out. */
-  theta?: (tS: number) => number;
-  seed?: number;
-}
-
-/** Tracks of a rider seen by a perfect camera: pixels, y down, the bottom bracket at (600, 500). */
-function film(f: Filming = {}): Tracks {
-  const rider = f.rider ?? CAST[0].scene.rider;
-  const rate = f.rate ?? 60;
-  const n = Math.round((f.seconds ?? 7) * rate);
-  const random = seededRandom(f.seed ?? 1);
-  const noise = f.noisePx ?? 0;
-  const tracks = emptyTracks(
-    Float64Array.from({ length: n }, (_, i) => i / rate),
-    SIDE_LANDMARKS,
-  );
-  for (let i = 0; i < n; i += 1) {
-    const t = i / rate;
-    const { joints } = poseAt(rider, f.theta ? f.theta(t) : crankAngleDeg(rider, t), t);
-    for (const key of SIDE_LANDMARKS) {
-      const side = f.facing === 'left' ? -1 : 1;
-      tracks.landmarks[key].xPx[i] = 600 + (side * joints[key].x) / MM_PER_PX + noise * gaussian(random);
-      tracks.landmarks[key].yPx[i] = 500 - joints[key].y / MM_PER_PX + noise * gaussian(random);
-      tracks.landmarks[key].confidence[i] = 1;
-    }
-  }
-  return tracks;
-}
+/** The first of the cast on film, unless it is said otherwise. */
+const film = (f: Partial<Filming> = {}): Tracks => filmed({ rider: CAST[0].scene.rider, ...f });
 
 function mustRead(result: ReadResult): Reading {
   if (!result.ok) throw new Error(result.detail);

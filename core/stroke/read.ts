@@ -1,3 +1,4 @@
+import { turnDeg } from '../geometry/angles.ts';
 import { isSeen, type Vec2 } from '../geometry/vec.ts';
 import { bridgeGaps } from '../signal/gaps.ts';
 import { evaluateCurve, type HarmonicCurve } from '../signal/harmonics.ts';
@@ -310,7 +311,7 @@ function nearestFrame(thetaDeg: Float64Array, strokeOf: Int32Array, atDeg: numbe
   let best = 0;
   let gap = Infinity;
   thetaDeg.forEach((t, i) => {
-    const off = Math.abs(((((t - atDeg + 180) % 360) + 360) % 360) - 180);
+    const off = Math.abs(turnDeg(t, atDeg));
     if (strokeOf[i] >= 0 && off < gap) {
       gap = off;
       best = i;
