@@ -17,6 +17,7 @@ export default [
   route('riders/:riderId', 'routes/rider.tsx'),
   route('backup', 'routes/backup.tsx'),
   route('parts', 'routes/parts.tsx'),
+  route('protocols/:protocolId?', 'routes/protocols.tsx'),
   route('bin', 'routes/bin.tsx'),
   route('settings', 'routes/settings.tsx'),
   route('*', 'routes/lost.tsx'),

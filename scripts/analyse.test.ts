@@ -27,7 +27,7 @@ describe('npm run analyse', () => {
       'hipTravelMm',
     ]);
     expect(Object.keys(s.crank)).toEqual(['centreXPx', 'centreYPx', 'radiusPx', 'residualPx']);
-    expect(Object.keys(s.angles)).toHaveLength(7);
+    expect(Object.keys(s.angles)).toHaveLength(8);
     expect(Object.keys(s.angles['kneeFlexionDeg'])).toEqual([
       'min',
       'max',

@@ -7,6 +7,7 @@ import { statSync, writeFileSync } from 'node:fs';
 import { writeTracksCsv } from '../core/formats/tracksCsv.ts';
 import type { Take } from '../core/records/types.ts';
 import { SIDE_BONES, SIDE_LANDMARKS } from '../core/stroke/landmarks.ts';
+import { NO_WIDTH } from '../core/frontal/scale.ts';
 import { emptyTracks } from '../core/stroke/tracks.ts';
 import { packedFrame } from '../core/tracking/frame.ts';
 import { learnSticker } from '../core/tracking/learn.ts';
@@ -84,6 +85,9 @@ async function takeOf(rider: string): Promise<Take> {
   return {
     id: `${rider}-take`,
     ...SAID[rider],
+    cadenceRpm: null,
+    pairWith: null,
+    width: NO_WIDTH,
     note: '',
     trim: null,
     clipName: truth.clip,

@@ -7,6 +7,7 @@ import Typography from '@mui/material/Typography';
 import { nanoid } from 'nanoid';
 import { useRef, useState } from 'react';
 import { openTake, type FitSession, type Take } from '../../core/records/types.ts';
+import { NO_WIDTH } from '../../core/frontal/scale.ts';
 import { CATALOGUE } from '../demo/catalogue';
 import { askToKeep } from '../storage/films';
 import { isFull, saving } from '../storage/saveState';
@@ -15,7 +16,7 @@ import type { ClipTrouble } from '../workers/openClip';
 import { spawnClipReader } from '../workers/spawn';
 import { useEdit } from './useEdit';
 
-type Said = Pick<Take, 'view' | 'position' | 'effort' | 'effortW'>;
+type Said = Pick<Take, 'view' | 'position' | 'effort' | 'effortW' | 'cadenceRpm'>;
 
 /** Opens a file as a take, or says why it can't be one. Nothing is stored before it has opened. */
 async function takeFrom(
@@ -31,6 +32,7 @@ async function takeFrom(
     const take: Take = {
       id: nanoid(),
       ...said,
+      pairWith: null,
       note: '',
       trim: null,
       clipName: name.slice(0, 300),
@@ -38,6 +40,7 @@ async function takeFrom(
       video: answer.info,
       demo,
       axles: { rear: null, front: null },
+      width: NO_WIDTH,
       rims: {},
       markedFrame: 0,
       marks: {},
@@ -61,6 +64,7 @@ function saidOf(session: FitSession): Said {
     position: last?.position ?? null,
     effort: last?.effort ?? null,
     effortW: last?.effortW ?? null,
+    cadenceRpm: last?.cadenceRpm ?? null,
   };
 }
 

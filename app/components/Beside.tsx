@@ -16,7 +16,7 @@ import type { Reading } from '../../core/stroke/read.ts';
 import { degrees } from './angleText';
 import { BESIDE_DASHES } from './StrokeChart';
 import { takeText } from './takeWords';
-import type { TakeReading } from './useTakeReadings';
+import type { TakeReading } from './useTakeResults';
 
 /** As many as are still told apart in one chart, beside the take that is read. */
 export const MOST_BESIDE = 3;

@@ -18,7 +18,8 @@ import {
 import { bodySummary } from '../../core/body/meaning.ts';
 import { single } from '../../core/body/tests.ts';
 import { adjustBands } from '../../core/prescribe/adjust.ts';
-import { MEASURE_NAMES, protocolById } from '../../core/prescribe/protocols.ts';
+import { MEASURE_NAMES } from '../../core/prescribe/protocols.ts';
+import { protocolUsed } from '../../core/prescribe/shelf.ts';
 import type { FitSession } from '../../core/records/types.ts';
 import { lengthText, lengthWithUnit, type LengthUnit } from '../../core/units/length.ts';
 import { bandText } from './bandText';
@@ -37,7 +38,7 @@ export function BodyMeaning({
 }) {
   const { lengthUnit, jointConvention } = useStudio();
   const { body } = session;
-  const protocol = protocolById(session.protocolId);
+  const protocol = protocolUsed(session);
   const { adjustments, halfSteps } = adjustBands(protocol, body, session.intake);
   const card = bodySummary(body);
   return (

@@ -4,7 +4,7 @@ import Button from '@mui/material/Button';
 import { useState } from 'react';
 import type { SessionEdit } from '../../core/records/edits.ts';
 import type { FitSession, Take } from '../../core/records/types.ts';
-import { SIDE_LANDMARKS } from '../../core/stroke/landmarks.ts';
+import { isFrontal, LANDMARKS } from '../../core/stroke/landmarks.ts';
 import { clipOf } from '../storage/sessions';
 import { spawnTracker } from '../workers/spawn';
 import { takeText } from './takeWords';
@@ -27,21 +27,22 @@ export function CameraStood({
     (t) =>
       t.id !== take.id &&
       t.view === take.view &&
-      t.axles.rear &&
+      (t.axles.rear ?? t.width.right) &&
       t.video.widthPx === take.video.widthPx &&
       t.video.heightPx === take.video.heightPx,
   );
-  const blank = !take.axles.rear && Object.keys(take.marks).length === 0;
+  const blank = !take.axles.rear && !take.width.right && Object.keys(take.marks).length === 0;
   if (!model || !blob || (!blank && !said)) return null;
   const copy = async (): Promise<void> => {
     setBusy(true);
     const worker = spawnTracker();
     try {
-      await edit({ kind: 'wheels', takeId: take.id, ...model.axles, rims: model.rims });
+      if (isFrontal(take.view)) await edit({ kind: 'width', takeId: take.id, width: model.width });
+      else await edit({ kind: 'wheels', takeId: take.id, ...model.axles, rims: model.rims });
       const film = await clipOf(model);
       const marks = Object.fromEntries(
-        SIDE_LANDMARKS.flatMap((k) =>
-          model.marks[k] ? [[k, { x: model.marks[k].x, y: model.marks[k].y }]] : [],
+        LANDMARKS.flatMap((k) =>
+          model.marks[k] ? [[k, { x: model.marks[k]!.x, y: model.marks[k]!.y }]] : [],
         ),
       );
       const found = film && (await worker.api.refind(film, model.markedFrame, marks, blob));

@@ -15,7 +15,7 @@ import {
 import type { Tracks } from '../../core/stroke/tracks.ts';
 import { spawnTracker } from '../workers/spawn';
 import type { Look } from '../workers/track.worker';
-import { scaleOf, useReading } from './useReading';
+import { scaleOf, useReading } from './useTakeResults';
 
 const WORDS: Record<CheckVerdict, string> = {
   good: 'good',

@@ -1,24 +1,24 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import ToggleButton from '@mui/material/ToggleButton';
-import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
+import type { FrontalReading } from '../../core/frontal/readFrontal.ts';
 import {
   notMeasured,
   workFindings,
   type Sureness,
   type WorkedFinding,
 } from '../../core/prescribe/findings.ts';
-import type { MeasureReading } from '../../core/prescribe/measures.ts';
-import { MEASURE_NAMES, PROTOCOLS } from '../../core/prescribe/protocols.ts';
+import type { MeasureReading, UncertaintyParts } from '../../core/prescribe/measures.ts';
+import { MEASURE_NAMES, MEASURE_REASONS } from '../../core/prescribe/protocols.ts';
 import type { FitSession } from '../../core/records/types.ts';
 import type { Reading } from '../../core/stroke/read.ts';
 import { conventionWord, quoted, type Convention } from './angleText';
 import { BandGauge } from './BandGauge';
 import { bandQuoted, bandText } from './bandText';
+import { ProtocolChoice } from './ProtocolChoice';
+import { StaticReadings } from './StaticReadings';
 import { protocolOf } from './useCase';
-import { useEdit } from './useEdit';
 
 const SURE: Record<Sureness, string> = {
   inside: '',
@@ -42,17 +42,18 @@ function outText(f: WorkedFinding, convention: Convention): string {
 export function Findings({
   session,
   reading,
+  frontal,
   measures,
   convention,
   onSee,
 }: {
   session: FitSession;
-  reading: Reading;
+  reading: Reading | null;
+  frontal: FrontalReading | null;
   measures: readonly MeasureReading[];
   convention: Convention;
   onSee: (frame: number) => void;
 }) {
-  const { edit } = useEdit();
   const protocol = protocolOf(session);
   const findings = useMemo(() => workFindings(reading, measures), [reading, measures]);
   const missing = useMemo(() => notMeasured(session, reading), [session, reading]);
@@ -66,55 +67,23 @@ export function Findings({
   return (
     <Box component="section" aria-label="Findings" sx={{ mt: 3 }}>
       <Typography variant="h2">Findings</Typography>
-      <ToggleButtonGroup
-        exclusive
-        size="small"
-        value={protocol.id}
-        aria-label="Protocol"
-        onChange={(_, v: string | null) => v && void edit({ kind: 'protocol', protocolId: v })}
-        sx={{ flexWrap: 'wrap', my: 1 }}
-      >
-        {PROTOCOLS.map((p) => (
-          <ToggleButton key={p.id} value={p.id}>
-            {p.name}
-          </ToggleButton>
-        ))}
-      </ToggleButtonGroup>
-      <Typography variant="body2" color="textSecondary" sx={{ mb: 1 }}>
-        {protocol.reason}
-      </Typography>
+      <ProtocolChoice session={session} />
       {protocol.movedBy.length > 0 && (
         <Typography variant="body2" sx={{ mb: 1 }}>
           Bands moved for this rider: {protocol.movedBy.join('; ')}.
         </Typography>
       )}
       {sorted.map((f) => (
-        <Box
+        <Finding
           key={f.key}
-          data-testid={`measure-${f.key}`}
-          sx={{ borderTop: 1, borderColor: 'divider', py: 0.75 }}
-        >
-          <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 1 }}>
-            <Typography sx={{ flex: 1 }}>
-              {MEASURE_NAMES[f.key]} <strong>{number(quoted(f.key, f.value, convention), f.unit)}</strong> ±{' '}
-              {f.uncertainty.toFixed(f.unit === 'mm' ? 0 : 1)}
-              {reading.provisional && ', provisional'}
-            </Typography>
-            {f.frame >= 0 && (
-              <Button size="small" onClick={() => onSee(f.frame)} aria-label={`See ${MEASURE_NAMES[f.key]}`}>
-                See it
-              </Button>
-            )}
-          </Box>
-          <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, flexWrap: 'wrap' }}>
-            <BandGauge value={f.value} uncertainty={f.uncertainty} band={f.band} verdict={f.verdict} />
-            <Typography variant="body2" color="textSecondary">
-              {bandText(bandQuoted(f.key, f.band, convention), f.unit)}
-              {f.off !== 0 && `: ${outText(f, convention)}`}
-            </Typography>
-          </Box>
-        </Box>
+          finding={f}
+          convention={convention}
+          why={protocol.reasons[f.key] || MEASURE_REASONS[f.key]}
+          side={f.key === 'kneePathWidthMm' && frontal ? widerSide(frontal) : null}
+          onSee={f.frame >= 0 ? () => onSee(f.frame) : null}
+        />
       ))}
+      <StaticReadings session={session} reading={reading} convention={convention} />
       <Typography variant="h3" sx={{ mt: 2 }}>
         Not measured
       </Typography>
@@ -125,6 +94,109 @@ export function Findings({
           </li>
         ))}
       </Box>
+    </Box>
+  );
+}
+
+const widerSide = ({ legs }: FrontalReading): string =>
+  legs.left.pathWidthMm.value > legs.right.pathWidthMm.value ? 'left, the wider' : 'right, the wider';
+
+const PART_NAMES: Record<keyof UncertaintyParts, string> = {
+  stickers: 'stickers on the bone',
+  localisation: 'finding them in the film',
+  level: 'level of the camera',
+  picture: 'perspective and yaw',
+  strokes: 'stroke to stroke',
+};
+
+/** What a ± is made of: each part as its own 95 %, and what remains of it for a change. */
+export function Breakdown({
+  parts,
+  uncertainty,
+  change,
+  unit,
+}: Pick<MeasureReading, 'parts' | 'uncertainty' | 'change' | 'unit'>) {
+  const u = unit === 'mm' ? ' mm' : '°';
+  const digits = unit === 'mm' ? 1 : 2;
+  return (
+    <Box>
+      <Typography variant="h3" component="p">
+        ± {uncertainty.toFixed(1)}
+        {u}, 95 %
+      </Typography>
+      <Typography variant="body2" color="textSecondary" sx={{ mb: 0.5 }}>
+        For a change with the stickers left on: ±{'\u00a0'}
+        {change.toFixed(1)}
+        {u}.
+      </Typography>
+      {(Object.keys(PART_NAMES) as (keyof UncertaintyParts)[]).map((key) => (
+        <Typography key={key} variant="body2" sx={{ display: 'flex', justifyContent: 'space-between' }}>
+          <span>{PART_NAMES[key]}</span>
+          <span>
+            {(1.96 * parts[key]).toFixed(digits)}
+            {u}
+          </span>
+        </Typography>
+      ))}
+    </Box>
+  );
+}
+
+function Finding({
+  finding: f,
+  convention,
+  why,
+  side,
+  onSee,
+}: {
+  finding: WorkedFinding;
+  convention: Convention;
+  why: string;
+  side: string | null;
+  onSee: (() => void) | null;
+}) {
+  const [open, setOpen] = useState(false);
+  const asked = f.band.low !== null || f.band.high !== null;
+  return (
+    <Box data-testid={`measure-${f.key}`} sx={{ borderTop: 1, borderColor: 'divider', py: 0.75 }}>
+      <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 1 }}>
+        <Typography sx={{ flex: 1 }}>
+          {MEASURE_NAMES[f.key]}
+          {side && `, ${side}`} <strong>{number(quoted(f.key, f.value, convention), f.unit)}</strong>{' '}
+          <Button
+            size="small"
+            aria-expanded={open}
+            aria-label={`What is behind the ± of ${MEASURE_NAMES[f.key]}`}
+            onClick={() => setOpen(!open)}
+            sx={{ minWidth: 0, px: 0.5, py: 0, font: 'inherit', color: 'text.secondary' }}
+          >
+            ± {f.uncertainty.toFixed(f.unit === 'mm' ? 0 : 1)}
+          </Button>
+          {f.provisional && ' provisional'}
+        </Typography>
+        {onSee && (
+          <Button size="small" onClick={onSee} aria-label={`See ${MEASURE_NAMES[f.key]}`}>
+            See it
+          </Button>
+        )}
+      </Box>
+      <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, flexWrap: 'wrap' }}>
+        {asked && <BandGauge value={f.value} uncertainty={f.uncertainty} band={f.band} verdict={f.verdict} />}
+        <Typography variant="body2" color="textSecondary">
+          {asked
+            ? bandText(bandQuoted(f.key, f.band, convention), f.unit)
+            : 'the protocol asks nothing of it'}
+          {f.off !== 0 && `: ${outText(f, convention)}`}
+        </Typography>
+      </Box>
+      {open && (
+        <Box sx={{ pl: 1.5, my: 0.5, borderLeft: 3, borderColor: 'divider' }}>
+          <Breakdown {...f} />
+          <Typography variant="body2" sx={{ mt: 0.5 }}>
+            {why}
+          </Typography>
+        </Box>
+      )}
     </Box>
   );
 }

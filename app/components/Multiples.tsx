@@ -2,40 +2,46 @@ import Box from '@mui/material/Box';
 import { useTheme } from '@mui/material/styles';
 import Typography from '@mui/material/Typography';
 import { line, scaleLinear } from 'd3';
-import { ANGLE_KEYS, ANGLE_NAMES, type AngleKey } from '../../core/stroke/angles.ts';
 import { GRID_DEG } from '../../core/stroke/curves.ts';
-import type { Reading } from '../../core/stroke/read.ts';
-import { degrees, quoted, type Convention } from './angleText';
 
 const W = 110;
 const H = 46;
 const x = scaleLinear([0, 360], [1, W - 1]);
 
-/** All angles at a glance, each small and on its own scale; a tap brings one into the large chart. */
-export function Multiples({
-  reading,
-  convention,
+/** One small curve on GRID_DEG, as it is quoted. */
+export interface SmallCurve<K extends string> {
+  key: K;
+  name: string;
+  unit: '°' | 'mm';
+  values: readonly number[];
+}
+
+/** No curve is stretched beyond this, so that a wave of a degree does not look like a swing. */
+const LEAST_SPAN = { '°': 8, mm: 15 };
+
+/** All curves at a glance, each small; a tap brings one into the large chart. */
+export function Multiples<K extends string>({
+  curves,
   selected,
   cursorDeg,
   onSelect,
 }: {
-  reading: Reading;
-  convention: Convention;
-  selected: AngleKey;
+  curves: readonly SmallCurve<K>[];
+  selected: K;
   cursorDeg: number | null;
-  onSelect: (key: AngleKey) => void;
+  onSelect: (key: K) => void;
 }) {
   const { palette } = useTheme();
   return (
     <Box
       role="group"
-      aria-label="Angle shown"
+      aria-label="Curve shown"
       sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(108px, 1fr))', gap: 0.75, mb: 1 }}
     >
-      {ANGLE_KEYS.map((key) => {
-        const values = reading.angles[key].meanOnGrid.map((v) => quoted(key, v, convention));
+      {curves.map(({ key, name, unit, values }) => {
         const [low, high] = [Math.min(...values), Math.max(...values)];
-        const y = scaleLinear([low, high === low ? low + 1 : high], [H - 4, 4]);
+        const spare = Math.max(0, LEAST_SPAN[unit] - (high - low)) / 2;
+        const y = scaleLinear([low - spare, high + spare], [H - 4, 4]);
         const path = line<number>(
           (_, i) => x(GRID_DEG[i]),
           (v) => y(v),
@@ -58,7 +64,7 @@ export function Multiples({
             }}
           >
             <Typography variant="body2" component="span" sx={{ display: 'block', fontWeight: 560 }}>
-              {ANGLE_NAMES[key]}
+              {name}
             </Typography>
             <svg viewBox={`0 0 ${W} ${H}`} width="100%" aria-hidden>
               <path d={path ?? ''} fill="none" stroke={palette.ink.measured} strokeWidth={1.6} />
@@ -67,7 +73,7 @@ export function Multiples({
               )}
             </svg>
             <Typography component="span" sx={{ fontSize: '0.75rem', color: 'text.secondary' }}>
-              {degrees(low, 0)} to {degrees(high, 0)}
+              {`${low.toFixed(0)} to ${high.toFixed(0)}${unit === 'mm' ? ' mm' : '°'}`.replaceAll('-', '−')}
             </Typography>
           </Box>
         );

@@ -5,7 +5,7 @@ import type { FitSession } from '../../core/records/types.ts';
 import type { Reading } from '../../core/stroke/read.ts';
 import type { Tracks } from '../../core/stroke/tracks.ts';
 import { NeedsFirst } from './NeedsFirst';
-import { useReading } from './useReading';
+import { useReading } from './useTakeResults';
 
 const WHAT_TO_DO: Record<string, string> = {
   'no-stroke': 'Film at least five whole turns, or see on Track whether the foot was lost.',

@@ -6,7 +6,7 @@ import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import type { Take } from '../../core/records/types.ts';
-import { plainName, type SideLandmark } from '../../core/stroke/landmarks.ts';
+import { plainName, type Landmark } from '../../core/stroke/landmarks.ts';
 import type { Doubt, LengthCause } from '../../core/stroke/review.ts';
 import type { Review } from './useReview';
 
@@ -84,7 +84,7 @@ export function ReviewPanel({ review, take, frame }: { review: Review; take: Tak
               label={`Swap with (x: ${plainName(nearest[0])})`}
               value=""
               disabled={busy}
-              onChange={(e) => void review.swap(e.target.value as SideLandmark)}
+              onChange={(e) => void review.swap(e.target.value as Landmark)}
               sx={{ minWidth: 170 }}
             >
               {nearest.map((key) => (

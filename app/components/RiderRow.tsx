@@ -3,7 +3,6 @@ import { styled } from '@mui/material/styles';
 import dayjs from 'dayjs';
 import { memo } from 'react';
 import { Link } from 'react-router';
-import { protocolById } from '../../core/prescribe/protocols.ts';
 import type { RiderRow as Row } from '../../core/records/summaries.ts';
 import { dueText } from './dueText';
 
@@ -71,7 +70,7 @@ function Cells({ row: { rider, visit, nextDue }, today }: { row: Row; today: str
       </div>
       <div>
         <p>{visit ? dayjs(visit.startedIso).format('D MMM YYYY') : 'no visit'}</p>
-        {visit && <p className="small quiet">{protocolById(visit.protocolId).name}</p>}
+        {visit && <p className="small quiet">{visit.protocolName}</p>}
       </div>
       {due ? (
         <div>

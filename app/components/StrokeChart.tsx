@@ -10,6 +10,10 @@ interface Drawn {
   measured: readonly number[];
   /** Its spread between strokes (SD), on GRID_DEG. */
   spread?: readonly number[];
+  /** 95 % half-width of the mean curve, on GRID_DEG. */
+  sure?: readonly number[];
+  /** What the measured curve is called beside others. */
+  name?: string;
   /** Target for the lowest or highest point, in the convention shown, with the words on it. */
   target?: { band: Band; text: string } | null;
   unit: string;
@@ -68,19 +72,20 @@ const curvePath = (values: readonly number[], y: ScaleLinear<number, number>): s
 
 /** What stands still: axes, target band, the measured curve and its spread. Drawn anew only when one of them changes. */
 const Ground = memo(function Ground(props: Drawn) {
-  const { measured, spread, target, unit, beside, height = HEIGHT } = props;
+  const { measured, spread, sure, target, unit, beside, height = HEIGHT } = props;
   const { palette } = useTheme();
   const clipId = useId();
   const y = yScale(props);
   const band = target?.band ?? { low: null, high: null };
   const sd = spread ? closed(spread) : null;
-  const ribbon =
-    sd &&
+  const ribbonOf = (half: readonly number[]) =>
     area<number>(
       (_, i) => xOf(GRID[i]),
-      (v, i) => y(v - 1.96 * sd[i]),
-      (v, i) => y(v + 1.96 * sd[i]),
+      (v, i) => y(v - half[i]),
+      (v, i) => y(v + half[i]),
     )(closed(measured));
+  const ribbon = sd && ribbonOf(sd.map((v) => 1.96 * v));
+  const narrow = sure && ribbonOf(closed(sure));
   const bandTop = band.high === null ? y.range()[1] : y(band.high);
   const bandLow = band.low === null ? y.range()[0] : y(band.low);
   return (
@@ -148,7 +153,8 @@ const Ground = memo(function Ground(props: Drawn) {
         </g>
       ))}
       <g clipPath={`url(#${clipId})`}>
-        {ribbon && <path d={ribbon} fill={palette.ink.measured} opacity={0.2} />}
+        {ribbon && <path d={ribbon} fill={palette.ink.measured} opacity={0.16} />}
+        {narrow && <path d={narrow} fill={palette.ink.measured} opacity={0.34} />}
         <path d={curvePath(measured, y)} fill="none" stroke={palette.ink.measured} strokeWidth={2.2} />
         {beside?.map((b, k) => (
           <path
@@ -165,13 +171,58 @@ const Ground = memo(function Ground(props: Drawn) {
   );
 });
 
+/** The curve in figures, every 15° of the crank: for those who hear the page. */
+const AsTable = memo(function AsTable({
+  label,
+  measured,
+  sure,
+  beside,
+  unit,
+  name,
+}: Pick<Drawn, 'measured' | 'sure' | 'beside' | 'unit' | 'name'> & { label: string }) {
+  return (
+    <Box
+      component="table"
+      sx={{ position: 'absolute', width: '1px', height: '1px', overflow: 'hidden', clipPath: 'inset(50%)' }}
+    >
+      <caption>
+        {label} over the crank’s turn, {unit}
+      </caption>
+      <thead>
+        <tr>
+          <th scope="col">Crank, degrees from the top</th>
+          <th scope="col">{name ?? 'Mean'}</th>
+          {sure && <th scope="col">± of the mean</th>}
+          {beside?.map((b) => (
+            <th scope="col" key={b.name}>
+              {b.name}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {Array.from({ length: 24 }, (_, k) => 6 * k).map((i) => (
+          <tr key={i}>
+            <th scope="row">{GRID_DEG[i]}</th>
+            <td>{measured[i].toFixed(1)}</td>
+            {sure && <td>{sure[i].toFixed(1)}</td>}
+            {beside?.map((b) => (
+              <td key={b.name}>{b.values[i].toFixed(1)}</td>
+            ))}
+          </tr>
+        ))}
+      </tbody>
+    </Box>
+  );
+});
+
 /**
  * One angle over the crank's turn: mean curve, its spread, its target band with a notch, a foretold curve, and the cursor shared
  * with the film. What moves lies on a drawing of its own over the rest. Give arrays that stay the same while nothing changes.
  */
 export function StrokeChart({ label, predicted, cursorDeg, onCursor, ...drawn }: Props) {
   const { palette } = useTheme();
-  const { measured, target, hold, unit, spread, beside, height = HEIGHT } = drawn;
+  const { measured, target, hold, unit, spread, sure, name, beside, height = HEIGHT } = drawn;
   const y = useMemo(
     () => yScale({ measured, target, hold, beside, unit, height }),
     [measured, target, hold, beside, unit, height],
@@ -197,7 +248,8 @@ export function StrokeChart({ label, predicted, cursorDeg, onCursor, ...drawn }:
         '& text': { fontSize: 13, fill: palette.text.secondary },
       }}
     >
-      <Ground {...{ measured, spread, target, hold, beside, unit, height }} />
+      <Ground {...{ measured, spread, sure, target, hold, beside, unit, height }} />
+      <AsTable {...{ label, measured, sure, beside, unit, name }} />
       <svg
         viewBox={`0 0 ${WIDTH} ${height}`}
         role={onCursor ? 'slider' : 'img'}

@@ -1,9 +1,12 @@
 import Box from '@mui/material/Box';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
 import Joi from 'joi';
-import type { Take } from '../../core/records/types.ts';
+import { couldPair, partnerOf } from '../../core/records/pairs.ts';
+import type { FitSession, Take } from '../../core/records/types.ts';
 import { Choice } from './Choice';
 import { NumberField } from './NumberField';
-import { EFFORTS, POSITIONS, VIEWS } from './takeWords';
+import { EFFORTS, POSITIONS, takeText, VIEWS } from './takeWords';
 import { WordsField } from './WordsField';
 
 const WATTS = Joi.number().min(0).max(2500).messages({
@@ -11,12 +14,53 @@ const WATTS = Joi.number().min(0).max(2500).messages({
   'number.max': 'From 0 to 2500 W.',
 });
 
+const CADENCE = Joi.number().min(20).max(220).messages({
+  'number.min': 'From 20 to 220 turns a minute.',
+  'number.max': 'From 20 to 220 turns a minute.',
+});
+
+/** Which take of the other side belongs to this one: found by itself, or chosen. */
+function Pair({
+  session,
+  take,
+  onPair,
+}: {
+  session: FitSession;
+  take: Take;
+  onPair: (takeId: string | null) => void;
+}) {
+  const others = couldPair(session, take);
+  const partner = partnerOf(session, take);
+  if (others.length === 0) return null;
+  const chosen = take.pairWith !== null && partner?.id === take.pairWith;
+  return (
+    <TextField
+      select
+      size="small"
+      label="Belongs to, of the other side"
+      value={chosen ? take.pairWith : 'auto'}
+      onChange={(e) => onPair(e.target.value === 'auto' ? null : e.target.value)}
+    >
+      <MenuItem value="auto">
+        {chosen || !partner ? 'whichever was ridden alike' : `ridden alike: ${takeText(partner)}`}
+      </MenuItem>
+      {others.map((t) => (
+        <MenuItem key={t.id} value={t.id}>
+          {takeText(t)} ({t.clipName})
+        </MenuItem>
+      ))}
+    </TextField>
+  );
+}
+
 /** How a take was ridden: side, hands, effort, a note. */
 export function TakeDetails({
+  session,
   take,
   index,
   set,
 }: {
+  session: FitSession;
   take: Take;
   index: number;
   set: (at: string, value: unknown) => void;
@@ -24,7 +68,7 @@ export function TakeDetails({
   const put = (name: string) => (value: unknown) => set(`takes.${index}.${name}`, value);
   return (
     <Box sx={{ display: 'grid', gap: 1.25 }}>
-      <Choice label="Side" options={VIEWS} value={take.view} onChange={(v) => v && put('view')(v)} />
+      <Choice label="Camera on the" options={VIEWS} value={take.view} onChange={(v) => v && put('view')(v)} />
       <Choice label="Hands on the" options={POSITIONS} value={take.position} onChange={put('position')} />
       <Choice label="Effort" options={EFFORTS} value={take.effort} onChange={put('effort')} />
       <NumberField
@@ -35,6 +79,15 @@ export function TakeDetails({
         schema={WATTS}
         onChange={put('effortW')}
       />
+      <NumberField
+        label="Cadence, as told"
+        unit="rpm"
+        optional
+        value={take.cadenceRpm}
+        schema={CADENCE}
+        onChange={put('cadenceRpm')}
+      />
+      <Pair session={session} take={take} onPair={put('pairWith')} />
       <WordsField label="Note" most={2000} value={take.note} onChange={put('note')} />
     </Box>
   );

@@ -2,7 +2,7 @@ import Box from '@mui/material/Box';
 import { useTheme } from '@mui/material/styles';
 import Typography from '@mui/material/Typography';
 import { useEffect, useRef } from 'react';
-import { LANDMARK_GUIDES, type SideLandmark } from '../../core/stroke/landmarks.ts';
+import { LANDMARKS, plainName, type Landmark } from '../../core/stroke/landmarks.ts';
 import type { Doubt, HiddenStretch } from '../../core/stroke/review.ts';
 import type { Tracks } from '../../core/stroke/tracks.ts';
 
@@ -22,26 +22,26 @@ export function TrackStrips({
   frame: number;
   hidden: readonly HiddenStretch[];
   doubts: readonly Doubt[];
-  selected: SideLandmark | null;
+  selected: Landmark | null;
   onGo: (frame: number) => void;
-  onSelect: (key: SideLandmark) => void;
+  onSelect: (key: Landmark) => void;
 }) {
   return (
     <Box aria-label="Confidence of each landmark along the film" role="group">
       <Typography variant="overline" color="textSecondary">
         Seen, along the film
       </Typography>
-      {LANDMARK_GUIDES.filter((g) => tracks.landmarks[g.key]).map((g) => (
+      {LANDMARKS.filter((key) => tracks.landmarks[key]).map((key) => (
         <Strip
-          key={g.key}
-          name={g.plain}
-          confidence={tracks.landmarks[g.key].confidence}
+          key={key}
+          name={plainName(key)}
+          confidence={tracks.landmarks[key].confidence}
           frame={frame}
-          hidden={hidden.filter((h) => h.landmark === g.key)}
-          doubts={doubts.filter((d) => d.landmark === g.key)}
-          selected={selected === g.key}
+          hidden={hidden.filter((h) => h.landmark === key)}
+          doubts={doubts.filter((d) => d.landmark === key)}
+          selected={selected === key}
           onGo={onGo}
-          onSelect={() => onSelect(g.key)}
+          onSelect={() => onSelect(key)}
         />
       ))}
     </Box>
@@ -84,7 +84,7 @@ function Strip({
   const last = confidence.length - 1;
   return (
     <Box
-      sx={{ display: 'grid', gridTemplateColumns: '64px 1fr 64px', alignItems: 'center', gap: 1, mb: 0.75 }}
+      sx={{ display: 'grid', gridTemplateColumns: '88px 1fr 56px', alignItems: 'center', gap: 1, mb: 0.75 }}
     >
       <Box
         component="button"

@@ -6,7 +6,7 @@ import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import { useState } from 'react';
-import { ANGLE_KEYS, ANGLE_NAMES, type AngleKey } from '../../core/stroke/angles.ts';
+import { ANGLE_NAMES, type AnyAngleKey } from '../../core/stroke/angles.ts';
 import type { Reading } from '../../core/stroke/read.ts';
 import { conventionWord, degrees, quoted, type Convention } from './angleText';
 
@@ -14,9 +14,12 @@ const COLUMNS = ['0', '90', '180', '270'] as const;
 
 const HEADS = ['Top', 'Forward', 'Bottom', 'Back', 'Least', 'Most', '±'];
 
+/** The angles that a reading has, the optional ones after the others. */
+export const readable = (reading: Reading): AnyAngleKey[] => Object.keys(reading.angles) as AnyAngleKey[];
+
 /** Each angle's row as quoted: at the crank's positions, least, most, ±. */
-const rowOf = (reading: Reading, key: AngleKey, convention: Convention): number[] => {
-  const a = reading.angles[key];
+const rowOf = (reading: Reading, key: AnyAngleKey, convention: Convention): number[] => {
+  const a = reading.angles[key]!;
   const q = (v: number): number => quoted(key, v, convention);
   const ends = [q(a.min), q(a.max)].sort((x, y) => x - y);
   return [...COLUMNS.map((c) => q(a.at[c])), ...ends, a.uncertainty.absoluteDeg];
@@ -26,7 +29,7 @@ const rowOf = (reading: Reading, key: AngleKey, convention: Convention): number[
 const asText = (reading: Reading, convention: Convention): string =>
   [
     ['Degrees', ...HEADS].join('\t'),
-    ...ANGLE_KEYS.map((key) => {
+    ...readable(reading).map((key) => {
       const word = conventionWord(key, convention);
       const name = word ? `${ANGLE_NAMES[key]} (${word})` : ANGLE_NAMES[key];
       return [name, ...rowOf(reading, key, convention).map((v) => v.toFixed(2))].join('\t');
@@ -62,7 +65,7 @@ export function ValueTable({ reading, convention }: { reading: Reading; conventi
           </TableRow>
         </TableHead>
         <TableBody>
-          {ANGLE_KEYS.map((key) => (
+          {readable(reading).map((key) => (
             <TableRow key={key}>
               <TableCell>
                 {ANGLE_NAMES[key]}{' '}

@@ -1,5 +1,5 @@
 import type { Studio } from '../../core/records/types.ts';
-import type { AngleKey } from '../../core/stroke/angles.ts';
+import type { AnyAngleKey } from '../../core/stroke/angles.ts';
 
 export type Convention = Studio['jointConvention'];
 
@@ -17,7 +17,7 @@ export const conventionWord = (key: string, convention: Convention): string =>
 export const degrees = (v: number, digits = 1): string =>
   Number.isFinite(v) ? `${v.toFixed(digits).replace('-', '−')}°` : '–';
 
-export const ANGLE_HINTS: Record<AngleKey, string> = {
+export const ANGLE_HINTS: Record<AnyAngleKey, string> = {
   kneeFlexionDeg: 'thigh against shank',
   hipAngleDeg: 'trunk against thigh',
   ankleAngleDeg: 'shank against foot, inside',
@@ -25,4 +25,6 @@ export const ANGLE_HINTS: Record<AngleKey, string> = {
   backAngleDeg: 'trunk above horizontal',
   shoulderAngleDeg: 'trunk against upper arm',
   elbowFlexionDeg: 'upper arm against forearm',
+  forearmAngleDeg: 'forearm above horizontal, wrist to elbow',
+  pelvisAngleDeg: 'sacrum to ASIS above horizontal',
 };

@@ -1,7 +1,6 @@
 import { DEG_PER_RAD, RAD_PER_DEG, turnDeg } from '../../core/geometry/angles.ts';
 import type { Vec2 } from '../../core/geometry/vec.ts';
-import { ANGLE_SHAPES, type AngleKey } from '../../core/stroke/angles.ts';
-import type { SideLandmark } from '../../core/stroke/landmarks.ts';
+import { ANGLE_SHAPES, type AnyAngleKey, type SideKey } from '../../core/stroke/angles.ts';
 import type { PlaneMap } from '../../core/stroke/plane.ts';
 import type { Convention } from './angleText';
 
@@ -23,8 +22,8 @@ export interface Dimension {
  * @param film landmarks in the film's pixels  @param screen film to screen
  */
 export function dimensionOf(
-  angle: AngleKey,
-  film: Readonly<Record<SideLandmark, Vec2>>,
+  angle: AnyAngleKey,
+  film: Readonly<Partial<Record<SideKey, Vec2>>>,
   screen: (p: Vec2) => Vec2,
   map: PlaneMap,
   convention: Convention,
@@ -32,7 +31,8 @@ export function dimensionOf(
 ): Dimension {
   const shape = ANGLE_SHAPES[angle];
   const right = map.facing === 'right';
-  const vertex = screen(shape.kind === 'inside' ? film[shape.vertex] : film[shape.from]);
+  const at = (key: SideKey): Vec2 => film[key] ?? { x: NaN, y: NaN };
+  const vertex = screen(at(shape.kind === 'inside' ? shape.vertex : shape.from));
   const bearing = (to: Vec2): number => {
     const q = screen(to);
     return Math.atan2(q.y - vertex.y, q.x - vertex.x) * DEG_PER_RAD;
@@ -41,9 +41,9 @@ export function dimensionOf(
   const bend = shape.kind === 'inside' && shape.flexion && convention === 'bend';
   const from =
     shape.kind === 'inside'
-      ? bearing(film[shape.ends[0]]) + (bend ? 180 : 0)
-      : (right ? 0 : 180) - (right ? 1 : -1) * map.levelDeg;
-  const sweepDeg = turnDeg(bearing(shape.kind === 'inside' ? film[shape.ends[1]] : film[shape.to]), from);
+      ? bearing(at(shape.ends[0])) + (bend ? 180 : 0)
+      : (right ? 0 : 180) + (shape.backward ? 180 : 0) - (right ? 1 : -1) * map.levelDeg;
+  const sweepDeg = turnDeg(bearing(at(shape.kind === 'inside' ? shape.ends[1] : shape.to)), from);
   const radius = direction ? 62 : bend ? 40 : 32;
   const along = (deg: number, by: number): Vec2 => ({
     x: vertex.x + by * Math.cos(deg * RAD_PER_DEG),

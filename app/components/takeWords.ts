@@ -3,6 +3,8 @@ import type { Take, TakeEffort, TakePosition, TakeView } from '../../core/record
 export const VIEWS: readonly (readonly [TakeView, string])[] = [
   ['drive', 'drive side'],
   ['nonDrive', 'non-drive side'],
+  ['front', 'front'],
+  ['rear', 'rear'],
 ];
 export const POSITIONS: readonly (readonly [TakePosition, string])[] = [
   ['tops', 'tops'],
@@ -27,6 +29,7 @@ export const takeText = (t: Take): string =>
     word(POSITIONS, t.position),
     word(EFFORTS, t.effort),
     t.effortW === null ? '' : `${t.effortW} W`,
+    t.cadenceRpm === null ? '' : `${t.cadenceRpm} rpm`,
   ]
     .filter(Boolean)
     .join(', ');

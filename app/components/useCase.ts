@@ -2,14 +2,15 @@ import { useMemo } from 'react';
 import { resolveBike, type ResolvedBike } from '../../core/bike/resolve.ts';
 import { adjustBands } from '../../core/prescribe/adjust.ts';
 import { judgeReading, type MeasureReading } from '../../core/prescribe/measures.ts';
-import { protocolById, type Protocol } from '../../core/prescribe/protocols.ts';
+import type { Protocol } from '../../core/prescribe/protocols.ts';
+import { protocolUsed } from '../../core/prescribe/shelf.ts';
 import { rankSuspects, type SuspectsOf } from '../../core/prescribe/suspects.ts';
 import type { FitSession } from '../../core/records/types.ts';
-import { useReading } from './useReading';
+import { useFrontal, useReading } from './useTakeResults';
 
 /** The session's protocol with its bands as they hold for this rider. */
 export function protocolOf(session: FitSession): Protocol & { movedBy: string[]; halfSteps: boolean } {
-  const protocol = protocolById(session.protocolId);
+  const protocol = protocolUsed(session);
   const { bands, adjustments, halfSteps } = adjustBands(protocol, session.body, session.intake);
   return {
     ...protocol,
@@ -26,11 +27,12 @@ export function useCase(session: FitSession): {
   suspects: readonly SuspectsOf[];
 } {
   const reading = useReading(session);
+  const frontal = useFrontal(session);
   const resolved = useMemo(() => resolveBike(session.asFound), [session.asFound]);
   const result = reading.status === 'read' && reading.result.ok ? reading.result : null;
   const measures = useMemo(
-    () => (result ? judgeReading(result, protocolOf(session)) : []),
-    [result, session],
+    () => judgeReading(result, protocolOf(session), frontal),
+    [result, frontal, session],
   );
   const suspects = useMemo(
     () =>

@@ -2,7 +2,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { Vec2 } from '../../core/geometry/vec.ts';
 import type { SessionEdit } from '../../core/records/edits.ts';
 import type { Correction, Hidden, Take } from '../../core/records/types.ts';
-import { SIDE_LANDMARKS, type SideLandmark } from '../../core/stroke/landmarks.ts';
+import { plainName, type Landmark } from '../../core/stroke/landmarks.ts';
 import { mendTrack, swapTracks } from '../../core/stroke/mend.ts';
 import { doubtsOf, type Doubt } from '../../core/stroke/review.ts';
 import { pointAt, type Tracks } from '../../core/stroke/tracks.ts';
@@ -18,8 +18,8 @@ export interface Review {
   doubts: readonly Doubt[];
   /** The doubt that was gone to. */
   current: Doubt | null;
-  selected: SideLandmark | null;
-  select: (key: SideLandmark | null) => void;
+  selected: Landmark | null;
+  select: (key: Landmark | null) => void;
   /** Where the selected landmark is to be put on this frame; null while it stands as it was followed. */
   draft: Vec2 | null;
   setDraft: (at: Vec2 | null) => void;
@@ -28,9 +28,9 @@ export interface Review {
   hide: () => Promise<void>;
   show: () => Promise<void>;
   /** From here to the doubt's end (or the film's). */
-  swap: (other: SideLandmark) => Promise<void>;
+  swap: (other: Landmark) => Promise<void>;
   /** The other landmarks, the nearest to the selected one on this frame first. */
-  nearest: readonly SideLandmark[];
+  nearest: readonly Landmark[];
   busy: boolean;
   said: string | null;
 }
@@ -42,7 +42,7 @@ export function useReview(
   clip: Clip,
   edit: (e: SessionEdit) => Promise<void>,
 ): Review {
-  const [selected, setSelected] = useState<SideLandmark | null>(null);
+  const [selected, setSelected] = useState<Landmark | null>(null);
   const [draft, setDraft] = useState<Vec2 | null>(null);
   const [current, setCurrent] = useState<Doubt | null>(null);
   const [busy, setBusy] = useState(false);
@@ -112,7 +112,9 @@ export function useReview(
       const made = { tS: tracks.tS, landmarks: { ...tracks.landmarks, [selected]: mended } };
       await store(made, corrections, take.hidden);
       setDraft(null);
-      setSaid(`${selected} put right on frame ${frame}, followed again from ${part.from} to ${part.to}.`);
+      setSaid(
+        `${plainName(selected)} put right on frame ${frame}, followed again from ${part.from} to ${part.to}.`,
+      );
     } catch (error) {
       setSaid(`It could not be followed again: ${error instanceof Error ? error.message : String(error)}`);
     } finally {
@@ -129,13 +131,13 @@ export function useReview(
   const hide = async (): Promise<void> => {
     if (!selected) return;
     await store(null, take.corrections, [...take.hidden, { landmark: selected, ...stretch() }]);
-    setSaid(`${selected} is taken for hidden on frames ${stretch().from} to ${stretch().to}.`);
+    setSaid(`${plainName(selected)} is taken for hidden on frames ${stretch().from} to ${stretch().to}.`);
   };
   const show = async (): Promise<void> => {
     const rest = take.hidden.filter((h) => h.landmark !== selected || frame < h.from || frame > h.to);
     await store(null, take.corrections, rest);
   };
-  const swap = async (other: SideLandmark): Promise<void> => {
+  const swap = async (other: Landmark): Promise<void> => {
     if (!selected || !tracks) return;
     const last = take.trim?.to ?? take.video.frames - 1;
     const { to } = stretch();
@@ -146,18 +148,20 @@ export function useReview(
       take.corrections,
       take.hidden,
     );
-    setSaid(`${selected} and ${other} swapped from frame ${frame} to ${end}.`);
+    setSaid(`${plainName(selected)} and ${plainName(other)} swapped from frame ${frame} to ${end}.`);
   };
 
-  const nearest = useMemo((): readonly SideLandmark[] => {
+  const nearest = useMemo((): readonly Landmark[] => {
     if (!tracks || !selected) return [];
     const here = draft ?? pointAt(tracks, selected, frame);
-    const far = (key: SideLandmark): number => {
+    const far = (key: Landmark): number => {
       const p = pointAt(tracks, key, frame);
       const gap = Math.hypot(p.x - here.x, p.y - here.y);
       return Number.isFinite(gap) ? gap : Infinity;
     };
-    return SIDE_LANDMARKS.filter((k) => k !== selected).sort((a, b) => far(a) - far(b));
+    return (Object.keys(tracks.landmarks) as Landmark[])
+      .filter((k) => k !== selected)
+      .sort((a, b) => far(a) - far(b));
   }, [tracks, selected, draft, frame]);
 
   const act = { next, putRight, hide, swap, nearest, selected, draft, tracks, frame, busy };
@@ -219,7 +223,7 @@ export function useReview(
 }
 
 /** Where a landmark is on a frame, or was seen last before it (else first after it). */
-export function lastSeen(tracks: Tracks, key: SideLandmark, frame: number): Vec2 | null {
+export function lastSeen(tracks: Tracks, key: Landmark, frame: number): Vec2 | null {
   for (let i = frame; i >= 0; i -= 1) {
     const p = pointAt(tracks, key, i);
     if (Number.isFinite(p.x)) return p;

@@ -1,12 +1,16 @@
 import { useMemo } from 'react';
 import { wrap360, turnDeg } from '../../core/geometry/angles.ts';
 import type { Reading } from '../../core/stroke/read.ts';
+
 import type { Clip } from './useClip';
+
+/** What of a reading, from whichever side, ties frames to the crank's turn. */
+type Turning = Pick<Reading, 'frames' | 'thetaDeg' | 'tS' | 'strokes'>;
 
 /** One cursor for film and charts: the crank angle of the shown frame, and the frame for a crank angle pointed at. */
 export function useTurnCursor(
   clip: Clip,
-  reading: Reading,
+  reading: Turning,
 ): { cursorDeg: number | null; goToTheta: (thetaDeg: number) => void; frameIndex: number } {
   // The reading leaves out frames with doubled stamps, so its rows and the film's frames are not numbered alike.
   const frameIndex = useMemo(() => reading.frames.indexOf(clip.shown), [clip.shown, reading]);

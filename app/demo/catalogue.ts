@@ -7,6 +7,7 @@ import {
   type Studio,
   type Take,
 } from '../../core/records/types.ts';
+import { NO_STATICS } from '../../core/records/statics.ts';
 import records from './records.json';
 import takes from './takes.json';
 
@@ -37,6 +38,8 @@ function session(id: string, startedIso: string, protocolId: string): FitSession
     deletedIso: null,
     bikeId: `${id}-bike`,
     protocolId,
+    protocol: null,
+    statics: NO_STATICS,
     ...NOTED[id],
     current: null,
     final: null,

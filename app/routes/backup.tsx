@@ -213,7 +213,7 @@ function BringBack({ onDone }: { onDone: () => void }) {
               <FormControlLabel
                 sx={{ display: 'flex', mb: 1 }}
                 control={<Checkbox checked={studioToo} onChange={(e) => setStudioToo(e.target.checked)} />}
-                label="The studio’s name, its settings and its parts bin too, in place of what is here"
+                label="The studio’s name, its settings, protocols and parts bin too, in place of what is here"
               />
             )}
             {(state.inspection.riders.length > 0 || studioToo) && (

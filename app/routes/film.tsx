@@ -124,7 +124,7 @@ function Filmed({ session, take, onReturned }: FilmedProps) {
       )}
       {clip.state.status === 'trouble' && <Return take={take} onReturned={onReturned} />}
       {refused && <Alert severity="error">{refused}</Alert>}
-      <TakeDetails take={take} index={index} set={set} />
+      <TakeDetails session={session} take={take} index={index} set={set} />
       <Trim take={take} frame={clip.shown} onChange={(trim) => set(`takes.${index}.trim`, trim)} />
       <CameraStood session={session} take={take} blob={clip.blob} edit={edit} />
       <Button variant="contained" fullWidth component={Link} to="../scale" relative="path">

@@ -10,6 +10,7 @@ import Typography from '@mui/material/Typography';
 import Joi from 'joi';
 import { DISCIPLINES, GOALS, type Goal, type Intake as IntakeRecord } from '../../core/intake/intake.ts';
 import { protocolById } from '../../core/prescribe/protocols.ts';
+import { asKept, protocolUsed } from '../../core/prescribe/shelf.ts';
 import { Choice } from '../components/Choice';
 import { Complaints } from '../components/Complaints';
 import { Desk, Fields, Sheet } from '../components/Desk';
@@ -35,12 +36,12 @@ const HOURS = bounds(0, 60, 'hours');
 const KM = bounds(0, 2000, 'km');
 
 export default function Intake() {
-  const { session, rider } = useSession();
+  const { session, rider, protocols } = useSession();
   const { set, refused } = useSet();
   const { edit } = useEdit();
   const { suspects } = useCase(session);
   const { intake } = session;
-  const protocol = protocolById(session.protocolId);
+  const protocol = protocolUsed(session);
   const put =
     <K extends keyof IntakeRecord>(key: K) =>
     (value: IntakeRecord[K]) =>
@@ -105,7 +106,15 @@ export default function Intake() {
             variant="outlined"
             sx={{ mb: 2 }}
             action={
-              <Button size="small" onClick={() => void edit({ kind: 'protocol', protocolId: proposed })}>
+              <Button
+                size="small"
+                onClick={() =>
+                  void edit({
+                    kind: 'protocol',
+                    ...asKept(protocols.find((p) => p.id === proposed) ?? protocolById(proposed)),
+                  })
+                }
+              >
                 Take it
               </Button>
             }

@@ -4,7 +4,7 @@ import { useCallback, useEffect, useRef } from 'react';
 import { Link } from 'react-router';
 import type { Vec2 } from '../../core/geometry/vec.ts';
 import { openTake, type FitSession } from '../../core/records/types.ts';
-import { LANDMARK_GUIDES, SIDE_BONES } from '../../core/stroke/landmarks.ts';
+import { GUIDES, LINES } from '../../core/stroke/landmarks.ts';
 import { NeedsFirst } from '../components/NeedsFirst';
 import { PointBoard } from '../components/PointBoard';
 import type { BoardPoints } from '../components/boardPoints';
@@ -58,10 +58,10 @@ function Marking({ session }: { session: FitSession }) {
   const stored: BoardPoints = take.marks;
   return (
     <PointBoard
-      key={take.id}
+      key={`${take.id}${take.view}`}
       clip={clip}
-      items={LANDMARK_GUIDES}
-      lines={SIDE_BONES}
+      items={GUIDES[take.view]}
+      lines={LINES[take.view]}
       stored={stored}
       boundFrame={take.markedFrame}
       snap={snap}

@@ -14,7 +14,7 @@ import { bikesOf } from '../../core/records/bikes.ts';
 import type { Bike } from '../../core/records/types.ts';
 import type { FollowUp } from '../../core/records/work.ts';
 import { complaintName, openComplaints } from '../../core/intake/intake.ts';
-import { protocolById } from '../../core/prescribe/protocols.ts';
+import { protocolUsed } from '../../core/prescribe/shelf.ts';
 import { checkRecord, riderName } from '../../core/records/schemas.ts';
 import { BIN_DAYS, nextVisit } from '../../core/records/visits.ts';
 import { Sheet } from '../components/Desk';
@@ -237,7 +237,7 @@ export default function RiderPage({ loaderData }: Route.ComponentProps) {
               </Typography>
               <Box>
                 <Typography>
-                  {protocolById(s.protocolId).name}
+                  {protocolUsed(s).name}
                   {`, ${nameOf(s.bikeId)}`}
                 </Typography>
                 <Typography variant="body2" color="textSecondary">

@@ -117,6 +117,9 @@ export default function Riders({ loaderData, actionData }: Route.ComponentProps)
           <Typography variant="h1" sx={{ flex: 1 }}>
             Riders
           </Typography>
+          <Button component={Link} to="/protocols" sx={{ mr: 1 }}>
+            Protocols
+          </Button>
           <Button component={Link} to="/parts" sx={{ mr: 1 }}>
             Parts bin
           </Button>

@@ -7,13 +7,15 @@ import { Link } from 'react-router';
 import { BIKE_BOUNDS } from '../../core/records/stationSchemas.ts';
 import { openTake, type FitSession } from '../../core/records/types.ts';
 import { yawDeg, type Keystone } from '../../core/stroke/keystone.ts';
+import { isFrontal } from '../../core/stroke/landmarks.ts';
+import { FrontalScaling } from '../components/FrontalScaling';
 import { NeedsFirst } from '../components/NeedsFirst';
 import { NumberField } from '../components/NumberField';
 import { PointBoard } from '../components/PointBoard';
 import type { BoardItem, BoardPoints } from '../components/boardPoints';
 import { useClip } from '../components/useClip';
 import { useEdit } from '../components/useEdit';
-import { scaleOf, useReading } from '../components/useReading';
+import { scaleOf, useReading } from '../components/useTakeResults';
 import { useSession } from './session';
 
 const AXLES: readonly BoardItem[] = [
@@ -55,7 +57,11 @@ export default function Scale() {
       />
     );
   }
-  return <Scaling session={session} />;
+  return isFrontal(openTake(session)!.view) ? (
+    <FrontalScaling session={session} />
+  ) : (
+    <Scaling session={session} />
+  );
 }
 
 function Scaling({ session }: { session: FitSession }) {

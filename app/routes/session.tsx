@@ -14,6 +14,8 @@ import { TopBar } from '../components/TopBar';
 import { CATALOGUE } from '../demo/catalogue';
 import { seedDemo } from '../storage/demo';
 import { canStep } from '../storage/history';
+import { newestOf } from '../../core/prescribe/shelf.ts';
+import { allProtocols } from '../storage/protocols';
 import { followSession } from '../storage/tabs';
 import { editSession, loadRider, loadSession, stepSession } from '../storage/sessions';
 import type { Route } from './+types/session';
@@ -34,6 +36,7 @@ export async function clientLoader({ params }: Route.ClientLoaderArgs) {
     session: stored.value,
     rider: await loadRider(stored.value.riderId),
     steps: canStep(params.sessionId),
+    protocols: newestOf(await allProtocols()),
   };
 }
 

@@ -8,14 +8,10 @@ import { proxy } from 'comlink';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { openTake, type FitSession, type Take } from '../../core/records/types.ts';
-import {
-  LANDMARK_GUIDES,
-  SIDE_BONES,
-  SIDE_LANDMARKS,
-  type SideLandmark,
-} from '../../core/stroke/landmarks.ts';
+import { GUIDES, isFrontal, LINES, needed, plainName, type Landmark } from '../../core/stroke/landmarks.ts';
 import { facingOf, type PlaneMap } from '../../core/stroke/plane.ts';
 import { pointAt, type Tracks } from '../../core/stroke/tracks.ts';
+import { FrontalOverlay } from '../components/FrontalOverlay.client';
 import { BoardOverlay } from '../components/BoardOverlay.client';
 import type { BoardPoints } from '../components/boardPoints';
 import { Loupe } from '../components/Loupe';
@@ -26,7 +22,7 @@ import { TrackStrips } from '../components/TrackStrips';
 import { Workbench } from '../components/Workbench';
 import { useClip } from '../components/useClip';
 import { useEdit } from '../components/useEdit';
-import { scaleOf } from '../components/useReading';
+import { scaleOf } from '../components/useTakeResults';
 import { newSpot } from '../components/spot';
 import { lastSeen, useReview } from '../components/useReview';
 import { useStudio } from '../components/useStudio';
@@ -50,12 +46,13 @@ export default function Track() {
         action="Go to Film"
       />
     );
-  const open = LANDMARK_GUIDES.filter((g) => !take.marks[g.key]);
+  const wanted = needed(take.view);
+  const open = wanted.filter((key) => !take.marks[key]);
   if (open.length) {
     return (
       <NeedsFirst
-        title={open.length === LANDMARK_GUIDES.length ? 'No joints marked yet' : 'Some joints are still open'}
-        text={`To be pointed out on one frame: ${open.map((g) => g.plain).join(', ')}.`}
+        title={open.length === wanted.length ? 'No joints marked yet' : 'Some joints are still open'}
+        text={`To be pointed out on one frame: ${open.map(plainName).join(', ')}.`}
         to="../mark"
         action="Go to Mark"
       />
@@ -133,7 +130,10 @@ function Tracking({ session }: { session: FitSession }) {
     };
     try {
       const marks = Object.fromEntries(
-        SIDE_LANDMARKS.map((k) => [k, { x: take.marks[k]!.x, y: take.marks[k]!.y }]),
+        GUIDES[take.view].flatMap(({ key }) => {
+          const m = take.marks[key];
+          return m ? [[key, { x: m.x, y: m.y }]] : [];
+        }),
       );
       const answer = await spawned.api.track(
         clip.blob,
@@ -172,7 +172,7 @@ function Tracking({ session }: { session: FitSession }) {
   const pointsHere = useMemo(() => {
     const here: BoardPoints = {};
     if (!tracks) return here;
-    for (const key of SIDE_LANDMARKS) {
+    for (const key of Object.keys(tracks.landmarks)) {
       const p = pointAt(tracks, key, clip.shown);
       const at = key === review.selected && review.draft ? review.draft : p;
       if (Number.isFinite(at.x)) here[key] = { x: at.x, y: at.y, onSticker: false };
@@ -194,20 +194,22 @@ function Tracking({ session }: { session: FitSession }) {
         (review.selected && !running ? (
           <BoardOverlay
             size={size}
-            items={LANDMARK_GUIDES}
+            items={GUIDES[take.view]}
             points={pointsHere}
-            lines={SIDE_BONES}
+            lines={LINES[take.view]}
             selected={review.selected}
             faded={false}
             onHover={() => undefined}
             onPlace={(at) => review.setDraft(at)}
-            onSelect={(key) => review.select(key as SideLandmark)}
+            onSelect={(key) => review.select(key as Landmark)}
             onDrag={spot.set}
             onDrop={(_, at) => {
               spot.set(null);
               review.setDraft(at);
             }}
           />
+        ) : isFrontal(take.view) ? (
+          <FrontalOverlay size={size} tracks={tracks} frame={clip.shown} />
         ) : (
           <RiderOverlay
             size={size}
@@ -258,8 +260,8 @@ function Tracking({ session }: { session: FitSession }) {
       )}
       {patches.length > 0 && (
         <Alert severity="warning" variant="outlined">
-          No sticker found on {patches.join(', ')}: followed by the look of the spot, which may drift. Look at
-          the far end of the film.
+          No sticker found on {patches.map(plainName).join(', ')}: followed by the look of the spot, which may
+          drift. Look at the far end of the film.
         </Alert>
       )}
       {tracks && !running && <ReviewPanel review={review} take={take} frame={clip.shown} />}

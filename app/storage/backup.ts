@@ -11,6 +11,7 @@ import {
 import { checkRecord } from '../../core/records/schemas.ts';
 import { eraseRider, storedBikes } from './bin';
 import { loadParts, saveParts } from './parts';
+import { loadShelf, saveShelf } from './protocols';
 import { saving } from './saveState';
 import { clipOf, tracksOf } from './sessions';
 import {
@@ -61,6 +62,8 @@ export async function saveBundle(
     bundle.studio = await loadStudio();
     const bin = await loadParts();
     if (bin.ok) bundle.parts = bin.value;
+    const shelf = await loadShelf();
+    if (shelf.ok) bundle.protocols = shelf.value;
   }
   const takes = bundle.sessions.flatMap((s) => s.takes);
   let bytes = 0;
@@ -116,7 +119,7 @@ export interface BroughtBack {
 /**
  * Stores a backup that was looked into: film and tracks first, then the visit that needs them, then the rider. What is replaced
  * goes last, when all that comes in its place stands.
- * @param studioToo the studio's own record and its parts bin as well
+ * @param studioToo the studio's own record and its parts bin and protocols as well
  */
 export function bringBack(
   file: Blob,
@@ -148,6 +151,7 @@ export function bringBack(
     for (const id of plan.replaced) await eraseRider(id, kept);
     if (studioToo && inspection.studio) await saveStudio(inspection.studio);
     if (studioToo && inspection.parts) await saveParts(inspection.parts.parts);
+    if (studioToo && inspection.protocols) await saveShelf(inspection.protocols.protocols);
     return { riders: plan.riders.length, sessions: plan.sessions.length, films: films.length };
   });
 }

@@ -5,6 +5,7 @@ import { RECORD_VERSIONS } from '../../core/records/migrations.ts';
 import { parseTracksCsv } from '../../core/formats/tracksCsv.ts';
 import { applyEdit, inverseOf, type EditResult, type SessionEdit } from '../../core/records/edits.ts';
 import { checkRecord, type Checked } from '../../core/records/schemas.ts';
+import { NO_STATICS } from '../../core/records/statics.ts';
 import type { Bike, FitSession, Rider, Take } from '../../core/records/types.ts';
 import type { Tracks } from '../../core/stroke/tracks.ts';
 import { nextStep, note, stepped } from './history';
@@ -52,6 +53,8 @@ export function blankSession(riderId: string, bikeId: string, id: string, nowIso
     deletedIso: null,
     bikeId,
     protocolId: 'long-distance',
+    protocol: null,
+    statics: NO_STATICS,
     intake: BLANK_INTAKE,
     body: UNTESTED_BODY,
     asFound: UNMEASURED_BIKE,

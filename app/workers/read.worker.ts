@@ -1,7 +1,8 @@
 import { expose } from 'comlink';
+import { readFrontal } from '../../core/frontal/readFrontal.ts';
 import { readTracks } from '../../core/stroke/read.ts';
 
-const api = { readTracks };
+const api = { readTracks, readFrontal };
 
 export type ReadApi = typeof api;
 expose(api);

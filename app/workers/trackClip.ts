@@ -1,6 +1,6 @@
 import { EncodedPacketSink, VideoSampleSink } from 'mediabunny';
 import type { Vec2 } from '../../core/geometry/vec.ts';
-import { SIDE_BONES } from '../../core/stroke/landmarks.ts';
+import { RIGID_BONES } from '../../core/stroke/landmarks.ts';
 import { emptyTracks, type Tracks } from '../../core/stroke/tracks.ts';
 import type { PlanarFrame, Region } from '../../core/tracking/frame.ts';
 import { startTracker, type TrackedPoint, type Tracker } from '../../core/tracking/tracker.ts';
@@ -61,7 +61,7 @@ export async function trackClip(
     }
   };
   const start = (frame: PlanarFrame): Tracker => {
-    const tracker = startTracker(frame, tS[markedFrame], marks, SIDE_BONES);
+    const tracker = startTracker(frame, tS[markedFrame], marks, RIGID_BONES);
     modes = tracker.modes;
     return tracker;
   };

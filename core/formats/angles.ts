@@ -1,6 +1,8 @@
 import Papa from 'papaparse';
 import { wrap360 } from '../geometry/angles.ts';
 import { ANGLE_KEYS, type AngleKey } from '../stroke/angles.ts';
+import type { FrontalReading } from '../frontal/readFrontal.ts';
+import { GRID_DEG } from '../stroke/curves.ts';
 import type { Reading } from '../stroke/read.ts';
 
 const columnOf = (key: AngleKey): string =>
@@ -73,7 +75,27 @@ export function summarise(reading: Reading): Summary {
         ];
       }),
     ) as Record<AngleKey, AngleSummary>,
-    kneeOverSpindleMm: r(reading.kneeOverSpindleMm.value),
-    hipTravelMm: { vertical: r(reading.hipTravelMm.vertical), foreAft: r(reading.hipTravelMm.foreAft) },
+    kneeOverSpindleMm: r(reading.body.kneeOverSpindleMm.value),
+    hipTravelMm: {
+      vertical: r(reading.body.hipTravelMm.vertical.value),
+      foreAft: r(reading.body.hipTravelMm.foreAft.value),
+    },
   };
+}
+
+/** The mean curves from the front or the rear, a row every 2.5° of the crank: `theta_deg,knee_left_mm,…`; outward +. */
+export function writeFrontalCsv(r: FrontalReading): string {
+  const { left, right } = r.legs;
+  const columns: [string, readonly number[] | undefined][] = [
+    ['knee_left_mm', left.kneeLateralMm.meanOnGrid],
+    ['knee_right_mm', right.kneeLateralMm.meanOnGrid],
+    ['knee_over_foot_left_mm', left.kneeOverFootMm.meanOnGrid],
+    ['knee_over_foot_right_mm', right.kneeOverFootMm.meanOnGrid],
+    ['pelvis_deg', r.pelvis?.curve.meanOnGrid],
+    ['shoulders_deg', r.shoulders?.curve.meanOnGrid],
+    ['hip_shift_mm', r.hipShiftMm?.curve.meanOnGrid],
+  ];
+  const there = columns.filter((c): c is [string, readonly number[]] => c[1] !== undefined);
+  const data = GRID_DEG.map((t, i) => [t.toFixed(1), ...there.map(([, v]) => v[i].toFixed(2))]);
+  return `${Papa.unparse({ fields: ['theta_deg', ...there.map(([name]) => name)], data }, { newline: '\n' })}\n`;
 }

@@ -1,6 +1,6 @@
 import { Unzip, UnzipInflate, zip, type AsyncZippable } from 'fflate';
 import { checkRecord, jsonSchemaOf } from '../records/schemas.ts';
-import type { Bike, FitSession, PartsBin, Rider, Studio } from '../records/types.ts';
+import type { Bike, FitSession, PartsBin, ProtocolShelf, Rider, Studio } from '../records/types.ts';
 import type { Tracks } from '../stroke/tracks.ts';
 import { writePartsCsv } from './partsCsv.ts';
 import { parseTracksCsv, writeTracksCsv } from './tracksCsv.ts';
@@ -15,12 +15,13 @@ export interface Bundle {
   /** With the whole studio: its own record, and the parts bin. */
   studio?: Studio;
   parts?: PartsBin;
+  protocols?: ProtocolShelf;
 }
 
 /** One file inside a backup, by its name. */
 export type EntryName =
   | { kind: 'rider' | 'bike' | 'session' | 'tracks' | 'clip'; id: string }
-  | { kind: 'studio' | 'parts' | 'about' };
+  | { kind: 'studio' | 'parts' | 'protocols' | 'about' };
 
 /** Something in a backup that is not taken in, and why. */
 export interface Fault {
@@ -43,6 +44,7 @@ export function entryOf(name: string): EntryName | null {
     return { kind: 'about' };
   if (name === 'studio.json') return { kind: 'studio' };
   if (name === 'parts.json') return { kind: 'parts' };
+  if (name === 'protocols.json') return { kind: 'protocols' };
   for (const [pattern, kind] of NAMES) {
     const found = pattern.exec(name);
     if (found) return { kind, id: found[1] };
@@ -60,6 +62,7 @@ takes/<id>/film       the film, exactly as it was brought in
 takes/<id>/tracks.csv where each landmark is on each frame, pixels
 studio.json           the studio's name and how it shows figures
 parts.json            the studio's parts bin; parts.csv has the same as a table
+protocols.json        the studio's own protocols, every version of each
 schema/               the JSON Schemas of the records
 
 Lengths are millimetres, masses kilograms, angles degrees, times ISO 8601 or seconds.
@@ -70,9 +73,10 @@ export function writeBundle(b: Bundle): Promise<Uint8Array> {
   const text = (s: string): Uint8Array => new TextEncoder().encode(s);
   const json = (record: unknown): Uint8Array => text(`${JSON.stringify(record, null, 1)}\n`);
   const files: AsyncZippable = { 'README.txt': text(README) };
-  for (const kind of ['rider', 'bike', 'session', 'studio', 'parts'] as const)
+  for (const kind of ['rider', 'bike', 'session', 'studio', 'parts', 'protocols'] as const)
     files[`schema/${kind}.schema.json`] = json(jsonSchemaOf(kind));
   if (b.studio) files['studio.json'] = json(b.studio);
+  if (b.protocols) files['protocols.json'] = json(b.protocols);
   if (b.parts) {
     files['parts.json'] = json(b.parts);
     files['parts.csv'] = text(writePartsCsv(b.parts.parts));
@@ -93,6 +97,7 @@ const MOST: Record<EntryName['kind'], number> = {
   bike: 1_000_000,
   studio: 1_000_000,
   parts: 5_000_000,
+  protocols: 5_000_000,
   session: 5_000_000,
   tracks: 200_000_000,
   clip: 4_000_000_000,
@@ -199,6 +204,7 @@ export interface Inspection {
   bikes: Bike[];
   studio: Studio | null;
   parts: PartsBin | null;
+  protocols: ProtocolShelf | null;
   sessions: FitSession[];
   tracks: Map<string, Tracks>;
   faults: Fault[];
@@ -211,6 +217,7 @@ export async function inspectBundle(pieces: AsyncIterable<Uint8Array>): Promise<
   const sessions: { record: FitSession; name: string }[] = [];
   let studio: Studio | null = null;
   let parts: PartsBin | null = null;
+  let protocols: ProtocolShelf | null = null;
   const tracks = new Map<string, Tracks>();
   const found: Fault[] = [];
   const faults = await unpack(
@@ -245,6 +252,7 @@ export async function inspectBundle(pieces: AsyncIterable<Uint8Array>): Promise<
       if (!checked.ok) found.push({ name, why: checked.message });
       else if (e.kind === 'studio') studio = checked.value as Studio;
       else if (e.kind === 'parts') parts = checked.value as PartsBin;
+      else if (e.kind === 'protocols') protocols = checked.value as ProtocolShelf;
       else if ('id' in e && (checked.value as Rider).id !== e.id)
         found.push({ name, why: 'Its name and the id inside differ.' });
       else if (e.kind === 'rider') riders.push(checked.value as Rider);
@@ -259,7 +267,7 @@ export async function inspectBundle(pieces: AsyncIterable<Uint8Array>): Promise<
       found.push({ name, why: 'Its rider is not in the backup.' });
       return [];
     });
-  const records = { riders, bikes: good(bikes), sessions: good(sessions), studio, parts, tracks };
+  const records = { riders, bikes: good(bikes), sessions: good(sessions), studio, parts, protocols, tracks };
   return { ...records, faults: [...faults, ...found] };
 }
 

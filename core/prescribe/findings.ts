@@ -1,6 +1,7 @@
 import { turnDeg } from '../geometry/angles.ts';
 import type { FitSession } from '../records/types.ts';
 import type { AngleKey } from '../stroke/angles.ts';
+import { isFrontal, plainName, type SideOptional } from '../stroke/landmarks.ts';
 import type { Reading } from '../stroke/read.ts';
 import type { MeasureReading } from './measures.ts';
 import type { MeasureKey } from './protocols.ts';
@@ -30,6 +31,10 @@ const SHOWN_BY: Record<MeasureKey, { angle: AngleKey; at: 'min' | 'max' | number
   ankleRangeDeg: { angle: 'ankleAngleDeg', at: 'max' },
   kneeOverSpindleMm: { angle: 'kneeFlexionDeg', at: 90 },
   hipVerticalTravelMm: null,
+  effectiveSeatAngleDeg: null,
+  shoulderAboveMidBackMm: { angle: 'backAngleDeg', at: 'min' },
+  headAboveBackMm: { angle: 'backAngleDeg', at: 'max' },
+  kneePathWidthMm: null,
 };
 
 /** The frame, within the strokes that count, on which an angle is least or most, or the crank nearest to an angle. */
@@ -57,7 +62,7 @@ function frameOf(reading: Reading, key: MeasureKey): number {
  * Measures as findings: how far out of the band, how sure, and on which frame it shows most. Sure is beyond the 95 % interval,
  * beyond doubt beyond 99.9 %.
  */
-export function workFindings(reading: Reading, measures: readonly MeasureReading[]): WorkedFinding[] {
+export function workFindings(reading: Reading | null, measures: readonly MeasureReading[]): WorkedFinding[] {
   return measures.map((m) => {
     const { low, high } = m.band;
     const off =
@@ -65,27 +70,50 @@ export function workFindings(reading: Reading, measures: readonly MeasureReading
     const z = (1.96 * Math.abs(off)) / Math.max(1e-9, m.uncertainty);
     const sureness: Sureness =
       off === 0 ? 'inside' : z <= 1.96 ? 'open' : z <= 3.29 ? 'sure' : 'beyond-doubt';
-    return { ...m, off, sureness, frame: frameOf(reading, m.key) };
+    return { ...m, off, sureness, frame: reading ? frameOf(reading, m.key) : -1 };
   });
 }
 
 /** What this visit's films do not tell, and why: said so that nobody takes silence for health. */
-export function notMeasured(session: FitSession, reading: Reading): { what: string; why: string }[] {
+export function notMeasured(session: FitSession, reading: Reading | null): { what: string; why: string }[] {
   const views = new Set(session.takes.map((t) => t.view));
-  const out = [
-    { what: 'Knee path, stance, pelvis drop', why: 'films from the front and rear are not read' },
-    { what: 'Pelvis tilt', why: 'sacrum and hip-bone points are not marked' },
-    { what: 'Head and neck', why: 'not marked' },
-  ];
+  const out: { what: string; why: string }[] = [];
   const other = views.has('drive') ? (views.has('nonDrive') ? null : 'left') : 'right';
-  if (other) out.unshift({ what: `The ${other} leg`, why: 'there is no film of that side' });
-  const lost = Object.entries(reading.landmarks).filter(([, n]) => n.lostFrames > 0);
-  if (lost.length)
+  if (other) out.push({ what: `The ${other} leg`, why: 'there is no film of that side' });
+  if (!views.has('front') && !views.has('rear'))
     out.push({
-      what: 'Some frames',
-      why: `${lost.map(([key, n]) => `${key} on ${n.lostFrames}`).join(', ')} could not be followed`,
+      what: 'Knee path, stance, pelvis and shoulders level or not',
+      why: 'there is no film from the front or the rear',
     });
-  const holds = new Set(session.takes.map((t) => t.position).filter(Boolean));
+  if (reading) {
+    const open = (keys: readonly SideOptional[]): string =>
+      keys
+        .filter((k) => !reading.landmarks[k])
+        .map(plainName)
+        .join(' and ');
+    const hidden: [string, string][] = [
+      ['Pelvis tilt', open(['sacrum', 'asis'])],
+      ['Head and what the wind sees', open(['head'])],
+      ['Shoulder against mid-back', open(['c7', 'sacrum'])],
+      ['Grip', open(['hand'])],
+    ];
+    for (const [what, points] of hidden)
+      if (points) out.push({ what, why: `${points} ${points.includes(' and ') ? 'are' : 'is'} not marked` });
+    const lost = Object.entries(reading.landmarks).filter(([, n]) => n.lostFrames > 0);
+    if (lost.length)
+      out.push({
+        what: 'Some frames',
+        why: `${lost.map(([key, n]) => `${plainName(key)} on ${n.lostFrames}`).join(', ')} could not be followed`,
+      });
+  }
+  const holds = new Set(
+    session.takes
+      .filter((t) => !isFrontal(t.view))
+      .map((t) => t.position)
+      .filter(Boolean),
+  );
   if (holds.size < 2) out.push({ what: 'Other holds', why: 'only one position of the hands was filmed' });
+  if (!Object.values(session.statics).some((r) => r.left !== null || r.right !== null || r.both !== null))
+    out.push({ what: 'Standing still', why: 'no goniometer reading was typed in' });
   return out;
 }

@@ -1,6 +1,6 @@
 import type { Band } from './judge.ts';
 
-/** The measures that the starting protocols set a band for and that the side view gives. */
+/** The measures that the starting protocols set a band for: from the side, the last from the front or the rear. */
 export const MEASURE_KEYS = [
   'kneeFlexionMinDeg',
   'kneeFlexionMaxDeg',
@@ -13,6 +13,10 @@ export const MEASURE_KEYS = [
   'ankleRangeDeg',
   'kneeOverSpindleMm',
   'hipVerticalTravelMm',
+  'effectiveSeatAngleDeg',
+  'shoulderAboveMidBackMm',
+  'headAboveBackMm',
+  'kneePathWidthMm',
 ] as const;
 export type MeasureKey = (typeof MEASURE_KEYS)[number];
 
@@ -28,26 +32,39 @@ export const MEASURE_NAMES: Record<MeasureKey, string> = {
   ankleRangeDeg: 'Ankle range',
   kneeOverSpindleMm: 'Knee over spindle',
   hipVerticalTravelMm: 'Hip travel, vertical',
+  effectiveSeatAngleDeg: 'Effective seat angle',
+  shoulderAboveMidBackMm: 'Shoulder above mid-back',
+  headAboveBackMm: 'Head above the back',
+  kneePathWidthMm: 'Knee path width',
 };
 
 export interface Protocol {
   id: string;
+  /** Counts up with every change that is kept. */
+  revision: number;
   name: string;
   /** Where the hands are. */
   position: string;
+  /** Where both ends are open nothing is asked of the measure. */
   bands: Record<MeasureKey, Band>;
   reason: string;
   source: string;
   date: string;
+  /** Why a band is where it is; the measure's usual reason where nothing stands. */
+  reasons: Partial<Record<MeasureKey, string>>;
 }
 
 const within = (low: number, high: number): Band => ({ low, high });
 const atMost = (high: number): Band => ({ low: null, high });
 const atLeast = (low: number): Band => ({ low, high: null });
 
+const OPEN: Band = { low: null, high: null };
+
 const COMMON = {
+  revision: 1,
+  reasons: {},
   source: 'Starting bands of the house handbook, filmed while pedalling; for a rider without injury.',
-  date: '2026-11-23',
+  date: '2026-11-23T00:00:00.000Z',
 };
 
 /** The five starting protocols (handbook: targets). Knee and elbow figures are flexion (bend). */
@@ -71,6 +88,10 @@ export const PROTOCOLS: readonly Protocol[] = [
       ankleRangeDeg: within(12, 35),
       kneeOverSpindleMm: within(-25, 5),
       hipVerticalTravelMm: atMost(18),
+      effectiveSeatAngleDeg: within(70, 74),
+      shoulderAboveMidBackMm: OPEN,
+      headAboveBackMm: OPEN,
+      kneePathWidthMm: atMost(35),
     },
   },
   {
@@ -91,6 +112,10 @@ export const PROTOCOLS: readonly Protocol[] = [
       ankleRangeDeg: within(12, 35),
       kneeOverSpindleMm: within(-20, 5),
       hipVerticalTravelMm: atMost(18),
+      effectiveSeatAngleDeg: within(71, 75),
+      shoulderAboveMidBackMm: OPEN,
+      headAboveBackMm: OPEN,
+      kneePathWidthMm: atMost(35),
     },
   },
   {
@@ -111,6 +136,10 @@ export const PROTOCOLS: readonly Protocol[] = [
       ankleRangeDeg: within(10, 35),
       kneeOverSpindleMm: within(0, 70),
       hipVerticalTravelMm: atMost(15),
+      effectiveSeatAngleDeg: within(75, 81),
+      shoulderAboveMidBackMm: atMost(0),
+      headAboveBackMm: atMost(60),
+      kneePathWidthMm: atMost(35),
     },
   },
   {
@@ -131,6 +160,10 @@ export const PROTOCOLS: readonly Protocol[] = [
       ankleRangeDeg: within(12, 35),
       kneeOverSpindleMm: within(-40, 0),
       hipVerticalTravelMm: atMost(22),
+      effectiveSeatAngleDeg: within(68, 73),
+      shoulderAboveMidBackMm: OPEN,
+      headAboveBackMm: OPEN,
+      kneePathWidthMm: atMost(40),
     },
   },
   {
@@ -151,6 +184,10 @@ export const PROTOCOLS: readonly Protocol[] = [
       ankleRangeDeg: within(12, 35),
       kneeOverSpindleMm: within(-25, 10),
       hipVerticalTravelMm: atMost(20),
+      effectiveSeatAngleDeg: within(71, 76),
+      shoulderAboveMidBackMm: OPEN,
+      headAboveBackMm: OPEN,
+      kneePathWidthMm: atMost(40),
     },
   },
 ];
@@ -159,3 +196,23 @@ export const PROTOCOLS: readonly Protocol[] = [
 export function protocolById(id: string): Protocol {
   return PROTOCOLS.find((p) => p.id === id) ?? PROTOCOLS[0];
 }
+
+/** Why each measure is asked for, where the protocol has no reason of its own. */
+export const MEASURE_REASONS: Record<MeasureKey, string> = {
+  kneeFlexionMinDeg:
+    'Too straight rocks the pelvis and pulls at the back of the knee; too bent loads its front.',
+  kneeFlexionMaxDeg: 'Deep bend under load presses the kneecap.',
+  hipAngleMinDeg: 'A closed hip pinches, and rocks the low back at the top of the stroke.',
+  backAngleDeg: 'How far the trunk may lean before the low back rounds and the hands carry too much.',
+  shoulderAngleDeg: 'Reach: arms neither under the trunk nor stretched from it.',
+  elbowFlexionDeg: 'A bend that can give; locked elbows pass every jolt to neck and hands.',
+  footPitch90Deg: 'The foot as it pushes: near level.',
+  footPitch180Deg: 'Toe-pointing at the bottom hides a saddle that is too high.',
+  ankleRangeDeg: 'Much ankling reaches for the pedal; little is a stiff ankle or a held foot.',
+  kneeOverSpindleMm: 'Where the knee pushes from: fore-aft of the saddle.',
+  hipVerticalTravelMm: 'A hip that rises and falls reaches for the pedal.',
+  effectiveSeatAngleDeg: 'How far the rider sits behind the bottom bracket, wherever the saddle is clamped.',
+  shoulderAboveMidBackMm: 'On the extensions the shoulders come no higher than the back.',
+  headAboveBackMm: 'On the extensions the head stays near the line of the back.',
+  kneePathWidthMm: 'A knee that swings sideways is guided badly by foot, stance or hip.',
+};

@@ -18,7 +18,7 @@ export interface CaseFile {
   body: BodyRecord;
   bike: BikeSetup;
   resolved: ResolvedBike;
-  measures: readonly MeasureReading[];
+  measures: readonly Pick<MeasureReading, 'key' | 'value' | 'unit' | 'verdict'>[];
 }
 
 /** One piece of evidence, for (+) or against (−), worth 1 from a film or a plain measurement, less from an estimate. */

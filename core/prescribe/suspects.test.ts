@@ -6,7 +6,7 @@ import { BLANK_INTAKE, filmingHeldBack, REGIONS, type Intake, type RegionKey } f
 import { adjustBands } from './adjust.ts';
 import { protocolById } from './protocols.ts';
 import { rankSuspects, type Suspect } from './suspects.ts';
-import type { MeasureReading } from './measures.ts';
+import type { CaseFile } from './suspectRules.ts';
 
 const aching = (region: RegionKey, severity = 5): Intake => ({
   ...BLANK_INTAKE,
@@ -20,7 +20,7 @@ const raised = (deg: number): BodyRecord => ({
 });
 const suspectsOf = (
   intake: Intake,
-  more: { body?: BodyRecord; bike?: BikeSetup; measures?: MeasureReading[] } = {},
+  more: { body?: BodyRecord; bike?: BikeSetup; measures?: CaseFile['measures'] } = {},
 ): Suspect[] => {
   const bike = more.bike ?? UNMEASURED_BIKE;
   return rankSuspects({
@@ -42,14 +42,7 @@ describe('suspects', () => {
     }
   });
   it('the film speaks louder than a guess, for and against', () => {
-    const knee: MeasureReading = {
-      key: 'kneeFlexionMinDeg',
-      value: 48,
-      uncertainty: 3,
-      unit: '°',
-      band: { low: 33, high: 42 },
-      verdict: 'high',
-    };
+    const knee = { key: 'kneeFlexionMinDeg', value: 48, unit: '°', verdict: 'high' } as const;
     const low = suspectsOf(aching('kneeFront'), { measures: [knee] });
     expect(low[0].key).toBe('saddleLow');
     expect(low[0].for[0]).toContain('48° in the film, above its band');

@@ -1,16 +1,20 @@
 import Joi from 'joi';
 import type { Vec2 } from '../geometry/vec.ts';
 import type { WheelRims } from '../stroke/keystone.ts';
-import type { SideLandmark } from '../stroke/landmarks.ts';
+import type { Landmark } from '../stroke/landmarks.ts';
+import type { WidthReference } from '../frontal/scale.ts';
+import type { Protocol } from '../prescribe/protocols.ts';
 import { valueAt, withValue } from './path.ts';
 import {
   correctionsSchema,
   hiddenSchema,
   marksSchema,
+  protocolSchema,
   rimsSchema,
   sessionSchema,
   takeSchema,
   trackingSchema,
+  widthSchema,
 } from './schemas.ts';
 import { moved, putBack } from './setups.ts';
 import { setupPlace } from './work.ts';
@@ -22,7 +26,7 @@ export type SessionEdit =
   | { kind: 'take-opened' | 'take-removed'; takeId: string }
   | { kind: 'wheels'; takeId: string; rear: Vec2 | null; front: Vec2 | null; rims: Partial<WheelRims> }
   | { kind: 'set'; at: string; value: unknown }
-  | { kind: 'marks'; takeId: string; frame: number; marks: Partial<Record<SideLandmark, Mark>> }
+  | { kind: 'marks'; takeId: string; frame: number; marks: Partial<Record<Landmark, Mark>> }
   | {
       kind: 'corrected';
       takeId: string;
@@ -31,7 +35,8 @@ export type SessionEdit =
       tracking: TrackingState;
     }
   | { kind: 'tracking'; takeId: string; tracking: TrackingState }
-  | { kind: 'protocol'; protocolId: string }
+  | { kind: 'width'; takeId: string; width: WidthReference }
+  | { kind: 'protocol'; protocolId: string; protocol: Protocol | null }
   | { kind: 'tried'; saddleMm: number | null }
   | { kind: 'moved'; id: string; madeIso: string; values: { at: string; value: unknown }[] }
   | { kind: 'put-back'; id: string; atIso: string }
@@ -96,7 +101,18 @@ export const editSchema = Joi.alternatives<SessionEdit>().conditional('.kind', {
         tracking: trackingSchema.required(),
       }),
     },
-    { is: 'protocol', then: Joi.object({ kind: Joi.any(), protocolId: Joi.string().max(60).required() }) },
+    {
+      is: 'width',
+      then: Joi.object({ kind: Joi.any(), takeId, width: widthSchema.required() }),
+    },
+    {
+      is: 'protocol',
+      then: Joi.object({
+        kind: Joi.any(),
+        protocolId: Joi.string().max(60).required(),
+        protocol: protocolSchema.allow(null).required(),
+      }),
+    },
     {
       is: 'tried',
       then: Joi.object({ kind: Joi.any(), saddleMm: Joi.number().min(-80).max(80).allow(null).required() }),
@@ -193,7 +209,7 @@ function change(s: FitSession, e: SessionEdit): FitSession | null {
     case 'set':
       return withValue(s, e.at, e.value);
     case 'protocol':
-      return { ...s, protocolId: e.protocolId, ...anew };
+      return { ...s, protocolId: e.protocolId, protocol: e.protocol, ...anew };
     case 'tried':
       return { ...s, triedSaddleMm: e.saddleMm };
     case 'moved':
@@ -204,6 +220,8 @@ function change(s: FitSession, e: SessionEdit): FitSession | null {
       return { ...s, ...e.part };
     case 'wheels':
       return withTake(s, e.takeId, (t) => ({ ...t, axles: { rear: e.rear, front: e.front }, rims: e.rims }));
+    case 'width':
+      return withTake(s, e.takeId, (t) => ({ ...t, width: e.width }));
     case 'marks':
       return withTake({ ...s, ...anew }, e.takeId, (t) => ({
         ...t,
@@ -240,13 +258,14 @@ export function inverseOf(session: FitSession, edit: SessionEdit): SessionEdit |
       return above.includes('.') && held !== undefined ? { kind: 'set', at: above, value: held } : null;
     }
     case 'protocol':
-      return { kind: 'protocol', protocolId: session.protocolId };
+      return { kind: 'protocol', protocolId: session.protocolId, protocol: session.protocol };
     case 'tried':
       return { kind: 'tried', saddleMm: session.triedSaddleMm };
     case 'take-added':
     case 'take-opened':
     case 'take-removed':
     case 'wheels':
+    case 'width':
     case 'corrected':
     case 'marks': {
       const { takes, takeId: open, triedSaddleMm } = session;

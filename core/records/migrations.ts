@@ -1,15 +1,16 @@
 import { BLANK_INTAKE_3, UNMEASURED_BIKE_3 } from './blanks3.ts';
 
 /** The kinds of record that are stored and exported. */
-export type RecordKind = 'rider' | 'bike' | 'session' | 'studio' | 'parts';
+export type RecordKind = 'rider' | 'bike' | 'session' | 'studio' | 'parts' | 'protocols';
 
 /** The shape each kind has today. */
 export const RECORD_VERSIONS: Record<RecordKind, number> = {
   rider: 2,
   bike: 1,
-  session: 6,
+  session: 7,
   studio: 4,
   parts: 1,
+  protocols: 1,
 };
 
 interface Migration {
@@ -33,6 +34,7 @@ function facesLeft(take: Record<string, unknown>): boolean {
 /** Small steps from each shape to the next, oldest first. What was once released is never edited. */
 export const MIGRATIONS: Record<RecordKind, readonly Migration[]> = {
   parts: [],
+  protocols: [],
   bike: [],
   rider: [
     {
@@ -144,6 +146,36 @@ export const MIGRATIONS: Record<RecordKind, readonly Migration[]> = {
           : [];
         return { ...s, takes: kept, takeId: kept.length && isObject(take) ? take.id : null };
       },
+    },
+    {
+      to: 7,
+      name: 'films from the front and rear, cadence and partner of a take, goniometer readings, the protocol’s own version',
+      change: (s) => ({
+        ...s,
+        protocol: null,
+        statics: Object.fromEntries(
+          [
+            'kneeFlexionDeg',
+            'hipAngleDeg',
+            'ankleAngleDeg',
+            'backAngleDeg',
+            'shoulderAngleDeg',
+            'elbowFlexionDeg',
+          ].map((key) => [key, { left: null, right: null, both: null }]),
+        ),
+        takes: Array.isArray(s.takes)
+          ? s.takes.map((t: unknown) =>
+              isObject(t)
+                ? {
+                    ...t,
+                    cadenceRpm: null,
+                    pairWith: null,
+                    width: { of: 'bar', mm: null, right: null, left: null },
+                  }
+                : t,
+            )
+          : s.takes,
+      }),
     },
   ],
 };

@@ -246,7 +246,7 @@ describe('edits', () => {
         value: { left: null, right: null, both: 20, skipped: null },
       },
       { kind: 'set', at: 'intake.complaints', value: [] },
-      { kind: 'protocol', protocolId: 'road-race' },
+      { kind: 'protocol', protocolId: 'road-race', protocol: null },
       { kind: 'tried', saddleMm: 4 },
       { kind: 'take-added', take: { ...idris.takes[0], id: 'second', view: 'drive' } },
       { kind: 'take-removed', takeId },

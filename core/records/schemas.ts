@@ -1,9 +1,10 @@
 import Joi from 'joi';
-import { MEASURE_KEYS } from '../prescribe/protocols.ts';
-import { SIDE_LANDMARKS } from '../stroke/landmarks.ts';
+import { MEASURE_KEYS, type Protocol } from '../prescribe/protocols.ts';
+import { LANDMARKS } from '../stroke/landmarks.ts';
 import { RECORD_VERSIONS, upToDate, type RecordKind } from './migrations.ts';
 import { bikeSchema, bodySchema, intakeSchema } from './stationSchemas.ts';
-import type { Bike, FitSession, PartsBin, Rider, Studio } from './types.ts';
+import { staticsSchema } from './statics.ts';
+import type { Bike, FitSession, PartsBin, ProtocolShelf, Rider, Studio } from './types.ts';
 import { changeSchema, followUpSchema, planSchema } from './work.ts';
 import { PART_KINDS, PART_NUMBERS, type Part } from '../bike/parts.ts';
 
@@ -40,7 +41,7 @@ const bikeRecordSchema = Joi.object<Bike>({
 });
 
 const mark = Joi.object({ x: finite.required(), y: finite.required(), onSticker: Joi.boolean().required() });
-export const marksSchema = Joi.object(Object.fromEntries(SIDE_LANDMARKS.map((k) => [k, mark])));
+export const marksSchema = Joi.object(Object.fromEntries(LANDMARKS.map((k) => [k, mark])));
 
 export const rimsSchema = Joi.object({
   rearTop: point,
@@ -49,8 +50,15 @@ export const rimsSchema = Joi.object({
   frontBottom: point,
 });
 
+export const widthSchema = Joi.object({
+  of: Joi.string().valid('bar', 'hub', 'pedals').required(),
+  mm: Joi.number().min(20).max(1200).allow(null).required(),
+  right: point.allow(null).required(),
+  left: point.allow(null).required(),
+});
+
 const landmark = Joi.string()
-  .valid(...SIDE_LANDMARKS)
+  .valid(...LANDMARKS)
   .required();
 const frame = Joi.number().integer().min(0).max(10_000_000).required();
 
@@ -69,13 +77,18 @@ export const trackingSchema = Joi.object({
 
 export const takeSchema = Joi.object({
   id,
-  view: Joi.string().valid('drive', 'nonDrive').required(),
+  view: Joi.string().valid('drive', 'nonDrive', 'front', 'rear').required(),
   position: Joi.string().valid('tops', 'hoods', 'drops', 'extensions', 'grips').allow(null).required(),
   effort: Joi.string().valid('easy', 'working', 'hard').allow(null).required(),
   effortW: Joi.number().min(0).max(2500).allow(null).required().messages({
     'number.min': 'Watts, from 0 to 2500.',
     'number.max': 'Watts, from 0 to 2500.',
   }),
+  cadenceRpm: Joi.number().min(20).max(220).allow(null).required().messages({
+    'number.min': 'Turns a minute, from 20 to 220.',
+    'number.max': 'Turns a minute, from 20 to 220.',
+  }),
+  pairWith: Joi.string().max(40).allow(null).required(),
   note: Joi.string().allow('').max(2000).required(),
   trim: Joi.object({ from: frame, to: Joi.number().integer().min(Joi.ref('from')).required() })
     .allow(null)
@@ -94,22 +107,53 @@ export const takeSchema = Joi.object({
   }).required(),
   demo: Joi.object({
     clipUrl: Joi.string()
-      .pattern(/^\/demo\/[a-z]+\.(webm|mp4)$/)
+      .pattern(/^\/demo\/[a-z-]+\.(webm|mp4)$/)
       .required(),
     tracksUrl: Joi.string()
-      .pattern(/^\/demo\/[a-z]+\.tracks\.csv$/)
+      .pattern(/^\/demo\/[a-z-]+\.tracks\.csv$/)
       .allow(null)
       .required(),
   })
     .allow(null)
     .required(),
   axles: Joi.object({ rear: point.allow(null).required(), front: point.allow(null).required() }).required(),
+  width: widthSchema.required(),
   rims: rimsSchema.required(),
   markedFrame: Joi.number().integer().min(0).required(),
   marks: marksSchema.required(),
   corrections: correctionsSchema.required(),
   hidden: hiddenSchema.required(),
   tracking: trackingSchema.required(),
+});
+
+const bandEnd = Joi.number().min(-500).max(500).allow(null).required();
+
+export const protocolSchema = Joi.object<Protocol>({
+  id,
+  revision: Joi.number().integer().min(1).max(10_000).required(),
+  name: Joi.string().trim().min(1).max(120).required(),
+  position: Joi.string().allow('').max(120).required(),
+  reason: Joi.string().allow('').max(2000).required(),
+  source: Joi.string().allow('').max(2000).required(),
+  date: iso,
+  bands: Joi.object(
+    Object.fromEntries(
+      MEASURE_KEYS.map((key) => [
+        key,
+        Joi.object({ low: bandEnd, high: bandEnd })
+          .required()
+          .custom((band: { low: number | null; high: number | null }, helpers) =>
+            band.low !== null && band.high !== null && band.low > band.high
+              ? helpers.error('band.turned')
+              : band,
+          )
+          .messages({ 'band.turned': 'The lower end lies above the upper one.' }),
+      ]),
+    ),
+  ).required(),
+  reasons: Joi.object(
+    Object.fromEntries(MEASURE_KEYS.map((key) => [key, Joi.string().allow('').max(1000)])),
+  ).required(),
 });
 
 export const sessionSchema = Joi.object<FitSession>({
@@ -120,6 +164,7 @@ export const sessionSchema = Joi.object<FitSession>({
   deletedIso: Joi.string().isoDate().allow(null).required(),
   bikeId: id,
   protocolId: Joi.string().max(60).required(),
+  protocol: protocolSchema.allow(null).required(),
   intake: intakeSchema.required(),
   body: bodySchema.required(),
   asFound: bikeSchema.required(),
@@ -128,6 +173,7 @@ export const sessionSchema = Joi.object<FitSession>({
   changes: Joi.array().items(changeSchema).unique('id').max(1000).required(),
   plan: planSchema.allow(null).required(),
   followUps: Joi.array().items(followUpSchema).unique('id').max(100).required(),
+  statics: staticsSchema.required(),
   takes: Joi.array().items(takeSchema).unique('id').max(100).required(),
   takeId: Joi.string().max(40).allow(null).required(),
   triedSaddleMm: Joi.number().min(-80).max(80).allow(null).required(),
@@ -169,7 +215,17 @@ const partsSchema = Joi.object<PartsBin>({
   parts: Joi.array().items(partSchema).unique('id').max(5000).required(),
 });
 
+const protocolsSchema = Joi.object<ProtocolShelf>({
+  version: version('protocols'),
+  protocols: Joi.array()
+    .items(protocolSchema)
+    .unique((a: Protocol, b: Protocol) => a.id === b.id && a.revision === b.revision)
+    .max(2000)
+    .required(),
+});
+
 interface RecordOf {
+  protocols: ProtocolShelf;
   parts: PartsBin;
   rider: Rider;
   bike: Bike;
@@ -179,6 +235,7 @@ interface RecordOf {
 
 const SCHEMAS: { [K in RecordKind]: Joi.ObjectSchema<RecordOf[K]> } = {
   parts: partsSchema,
+  protocols: protocolsSchema,
   rider: riderSchema,
   bike: bikeRecordSchema,
   session: sessionSchema,

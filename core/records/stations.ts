@@ -1,6 +1,6 @@
 import { BODY_TESTS, single } from '../body/tests.ts';
 import { filmingHeldBack, openComplaints } from '../intake/intake.ts';
-import { SIDE_LANDMARKS } from '../stroke/landmarks.ts';
+import { isFrontal, needed } from '../stroke/landmarks.ts';
 import { openTake, type FitSession } from './types.ts';
 
 export interface Station {
@@ -19,9 +19,15 @@ const complaintsNote = (n: number): string =>
 export function stationsOf(session: FitSession): Station[] {
   const { asFound, takes } = session;
   const take = openTake(session);
-  const axles = Boolean(take?.axles.rear && take.axles.front && asFound.frame.wheelbaseMm);
-  const marks = take ? SIDE_LANDMARKS.filter((k) => take.marks[k]).length : 0;
-  const all = marks === SIDE_LANDMARKS.length;
+  const ahead = take !== null && isFrontal(take.view);
+  const across = Boolean(take?.width.right && take.width.left && take.width.mm);
+  // From the front or the rear the crank's length alone gives the scale too.
+  const axles = ahead
+    ? across || asFound.crank.lengthMm !== null
+    : Boolean(take?.axles.rear && take.axles.front && asFound.frame.wheelbaseMm);
+  const wanted = needed(take?.view ?? 'drive');
+  const marks = take ? wanted.filter((k) => take.marks[k]).length : 0;
+  const all = marks === wanted.length;
   const tracked = take?.tracking.state ?? 'none';
   const { intake, body } = session;
   const done = Object.values(body.results).filter(
@@ -59,8 +65,13 @@ export function stationsOf(session: FitSession): Station[] {
       note: takes.length > 1 ? `${takes.length} takes` : take ? `${take.video.frames} frames` : 'no clip',
       ready: Boolean(take),
     },
-    { path: 'scale', name: 'Scale', note: axles ? 'axles set' : 'open', ready: axles },
-    { path: 'mark', name: 'Mark', note: `${marks} of ${SIDE_LANDMARKS.length}`, ready: all },
+    {
+      path: 'scale',
+      name: 'Scale',
+      note: !axles ? 'open' : !ahead ? 'axles set' : across ? 'width set' : 'by the crank',
+      ready: axles,
+    },
+    { path: 'mark', name: 'Mark', note: `${marks} of ${wanted.length}`, ready: all },
     {
       path: 'track',
       name: 'Track',

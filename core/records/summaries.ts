@@ -1,4 +1,5 @@
 import { complaintName, openComplaints } from '../intake/intake.ts';
+import { protocolUsed } from '../prescribe/shelf.ts';
 import { setupNow } from './setups.ts';
 import { stationsOf } from './stations.ts';
 import type { FitSession, Rider } from './types.ts';
@@ -10,7 +11,7 @@ export interface VisitSummary {
   riderId: string;
   startedIso: string;
   deletedIso: string | null;
-  protocolId: string;
+  protocolName: string;
   bikeId: string;
   bikeName: string;
   /** How far each station has got, in working order, and the first that still waits. */
@@ -41,7 +42,7 @@ export function summaryOfVisit(s: FitSession): VisitSummary {
     riderId: s.riderId,
     startedIso: s.startedIso,
     deletedIso: s.deletedIso,
-    protocolId: s.protocolId,
+    protocolName: protocolUsed(s).name,
     bikeId: s.bikeId,
     bikeName: setupNow(s).name,
     ready: stations.map((station) => station.ready),

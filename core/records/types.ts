@@ -6,8 +6,10 @@ import type { Intake } from '../intake/intake.ts';
 import type { LengthUnit } from '../units/length.ts';
 import type { MassUnit } from '../units/mass.ts';
 import type { WheelRims } from '../stroke/keystone.ts';
-import type { SideLandmark } from '../stroke/landmarks.ts';
-import type { MeasureKey } from '../prescribe/protocols.ts';
+import type { Landmark, View } from '../stroke/landmarks.ts';
+import type { WidthReference } from '../frontal/scale.ts';
+import type { MeasureKey, Protocol } from '../prescribe/protocols.ts';
+import type { Statics } from './statics.ts';
 import { RECORD_VERSIONS } from './migrations.ts';
 import type { Change, FollowUp, Plan } from './work.ts';
 
@@ -51,8 +53,8 @@ export interface VideoInfo {
   rotationDeg: number;
 }
 
-/** Which side of the bike the camera sees: the chain's (right leg near) or the other. */
-export type TakeView = 'drive' | 'nonDrive';
+/** Where the camera stands: beside the bike on the chain's side (right leg near) or the other, ahead of it or behind. */
+export type TakeView = View;
 
 /** Where the hands are. */
 export type TakePosition = 'tops' | 'hoods' | 'drops' | 'extensions' | 'grips';
@@ -65,6 +67,10 @@ export interface Take {
   position: TakePosition | null;
   effort: TakeEffort | null;
   effortW: number | null;
+  /** As the rider or a device told it; what the film shows is read beside it. */
+  cadenceRpm: number | null;
+  /** The take of the other side that belongs to this one; null: whichever was ridden alike. */
+  pairWith: string | null;
   note: string;
   /** First and last frame that are followed and read; null for the whole film. */
   trim: { from: number; to: number } | null;
@@ -74,10 +80,12 @@ export interface Take {
   /** Where a demo take's files come from when they are not on this device yet. */
   demo: { clipUrl: string; tracksUrl: string | null } | null;
   axles: { rear: Vec2 | null; front: Vec2 | null };
+  /** The known width that sets the scale of a film from the front or the rear. */
+  width: WidthReference;
   /** Tops and bottoms of the wheels, as far as they were pointed out: they tell how far the camera is from square. */
   rims: Partial<WheelRims>;
   markedFrame: number;
-  marks: Partial<Record<SideLandmark, Mark>>;
+  marks: Partial<Record<Landmark, Mark>>;
   /** Places put right by hand on other frames; tracks between them are made anew. */
   corrections: Correction[];
   /** Stretches of frames on which a landmark can't be seen: nothing is followed there. */
@@ -87,13 +95,13 @@ export interface Take {
 
 /** A landmark put right on a frame, px. */
 export interface Correction extends Vec2 {
-  landmark: SideLandmark;
+  landmark: Landmark;
   frame: number;
 }
 
 /** From the first to the last of these frames a landmark is hidden. */
 export interface Hidden {
-  landmark: SideLandmark;
+  landmark: Landmark;
   from: number;
   to: number;
 }
@@ -116,6 +124,8 @@ export interface FitSession {
   /** The bike it is about. */
   bikeId: string;
   protocolId: string;
+  /** The studio's own version of it that this visit is judged by; null for the starting one. */
+  protocol: Protocol | null;
   intake: Intake;
   body: BodyRecord;
   /** The bike as it came in, before anyone touched it. */
@@ -129,6 +139,8 @@ export interface FitSession {
   /** The plan as it was kept; null before that. */
   plan: Plan | null;
   followUps: FollowUp[];
+  /** Goniometer readings, taken standing still. */
+  statics: Statics;
   /** The films of this visit, in the order they came. */
   takes: Take[];
   /** The one that the stations work on; null while there is none. */
@@ -141,6 +153,12 @@ export interface FitSession {
 export interface PartsBin {
   version: number;
   parts: Part[];
+}
+
+/** The protocols that the studio made or changed, every version of each. */
+export interface ProtocolShelf {
+  version: number;
+  protocols: Protocol[];
 }
 
 /** The studio: who it is, and how its figures are shown. */

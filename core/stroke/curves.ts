@@ -1,6 +1,6 @@
 import { curveExtremes, evaluateCurve, fitHarmonics, type HarmonicCurve } from '../signal/harmonics.ts';
 import { resample } from '../signal/resample.ts';
-import { mean, standardDeviation } from '../signal/statistics.ts';
+import { mean, standardDeviation, studentT95 } from '../signal/statistics.ts';
 import type { Stroke } from './strokes.ts';
 
 /** Crank angles of the drawn curve: every 2.5 degrees. */
@@ -12,6 +12,8 @@ export interface CurveReading {
   /** On GRID_DEG: the mean curve, and the SD between strokes. */
   meanOnGrid: number[];
   sdOnGrid: number[];
+  /** On GRID_DEG: 95 % half-width of the mean curve, from the strokes' spread (Student's t); 0 with a single stroke. */
+  ciOnGrid: number[];
   min: number;
   max: number;
   minAtThetaDeg: number;
@@ -19,8 +21,8 @@ export interface CurveReading {
   at: Record<'0' | '90' | '180' | '270', number>;
   /** Root mean square over the turn of the SD between strokes; 0 with a single stroke. */
   strokeSdDeg: number;
-  /** Every stroke's own lowest and highest value. */
-  perStroke: { min: number; max: number }[];
+  /** Every stroke's own lowest and highest value, and those at the crank's four positions. */
+  perStroke: { min: number; max: number; at0: number; at90: number; at180: number; at270: number }[];
   /** Mean over strokes of highest less lowest. */
   meanSwing: number;
 }
@@ -52,11 +54,21 @@ export function curveOverStrokes(
   const rows = used.map((s) => strokeOnGrid(thetaDeg, smooth, s)).filter((row) => row.every(Number.isFinite));
   const sdOnGrid = GRID_DEG.map((_, k) => standardDeviation(rows.map((row) => row[k])));
   const ends = curveExtremes(curve);
-  const perStroke = rows.map((row) => ({ min: Math.min(...row), max: Math.max(...row) }));
+  const perStroke = rows.map((row) => ({
+    min: Math.min(...row),
+    max: Math.max(...row),
+    at0: row[0],
+    at90: row[36],
+    at180: row[72],
+    at270: row[108],
+  }));
   return {
     curve,
     meanOnGrid: GRID_DEG.map((t) => evaluateCurve(curve, t)),
     sdOnGrid,
+    ciOnGrid: sdOnGrid.map((sd) =>
+      rows.length > 1 ? (studentT95(rows.length - 1) * sd) / Math.sqrt(rows.length) : 0,
+    ),
     min: ends.min,
     max: ends.max,
     minAtThetaDeg: ends.minAtDeg,

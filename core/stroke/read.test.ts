@@ -37,7 +37,7 @@ describe('a reading of known truth', () => {
       }
     }
     const forward = stillPose(rider, 90);
-    expect(r.kneeOverSpindleMm.value).toBeCloseTo(forward.joints.knee.x - forward.spindle.x, 0);
+    expect(r.body.kneeOverSpindleMm.value).toBeCloseTo(forward.joints.knee.x - forward.spindle.x, 0);
     expect(r.segmentsMm.thigh).toBeCloseTo(rider.thighMm, 0);
     expect(r.segmentsMm.ankleBehind).toBeCloseTo(rider.ankleBehindMm, 0);
     expect(r.segmentsMm.ankleAbove).toBeCloseTo(rider.ankleAboveMm, 0);

@@ -1,10 +1,10 @@
 import { median } from '../signal/statistics.ts';
-import { SIDE_BONES, SIDE_LANDMARKS, type SideLandmark } from './landmarks.ts';
+import { RIGID_BONES, type Landmark } from './landmarks.ts';
 import type { LandmarkTrack, Tracks } from './tracks.ts';
 
 /** A stretch of frames on which a landmark is hidden. */
 export interface HiddenStretch {
-  landmark: SideLandmark;
+  landmark: Landmark;
   from: number;
   to: number;
 }
@@ -16,7 +16,7 @@ export type LengthCause = 'slid' | 'wrong' | 'plane';
 /** A stretch of frames on which a landmark should be looked at. */
 export interface Doubt {
   kind: DoubtKind;
-  landmark: SideLandmark;
+  landmark: Landmark;
   from: number;
   to: number;
   /** The frame to look at first. */
@@ -34,7 +34,7 @@ const JOIN_FRAMES = 4;
 const LENGTH_SHARE = 0.05;
 const LENGTH_LEAST_PX = 2.5;
 /** The trunk bends: it is no limb of one length. */
-const LIMBS = SIDE_BONES.filter(([a, b]) => !(a === 'hip' && b === 'shoulder'));
+const LIMBS = RIGID_BONES.filter(([a, b]) => !(a === 'hip' && b === 'shoulder'));
 const SMOOTH = 4;
 
 const isHidden = (hidden: readonly HiddenStretch[], landmark: string, i: number): boolean =>
@@ -77,7 +77,7 @@ function runs(n: number, is: (i: number) => boolean): { from: number; to: number
 
 /** Lost and unsure places of one landmark within the frames that were followed at all. */
 function seenDoubts(
-  key: SideLandmark,
+  key: Landmark,
   track: LandmarkTrack,
   hidden: readonly HiddenStretch[],
   range: Range,
@@ -99,7 +99,7 @@ interface Range {
 }
 
 interface LimbChange extends Range {
-  ends: readonly [SideLandmark, SideLandmark];
+  ends: readonly [Landmark, Landmark];
   at: number;
   /** Mean change as a share of the length, signed. */
   change: number;
@@ -108,11 +108,7 @@ interface LimbChange extends Range {
 }
 
 /** Where a limb's length departs from what it was about the marked frame, by more than its noise and than a limb may. */
-function limbChanges(
-  tracks: Tracks,
-  ends: readonly [SideLandmark, SideLandmark],
-  markedFrame: number,
-): LimbChange[] {
+function limbChanges(tracks: Tracks, ends: readonly [Landmark, Landmark], markedFrame: number): LimbChange[] {
   const a = tracks.landmarks[ends[0]];
   const b = tracks.landmarks[ends[1]];
   if (!a || !b) return [];
@@ -140,9 +136,10 @@ function limbChanges(
 }
 
 /** The landmark behind a change: the one whose limbs are changed most completely just there. */
-function blamed(change: LimbChange, all: readonly LimbChange[]): SideLandmark {
-  const share = (key: SideLandmark): number => {
-    const limbs = LIMBS.filter((l) => l.includes(key));
+function blamed(change: LimbChange, all: readonly LimbChange[], there: (key: Landmark) => boolean): Landmark {
+  const limbsOf = (key: Landmark) => LIMBS.filter((l) => l.includes(key) && l.every(there));
+  const share = (key: Landmark): number => {
+    const limbs = limbsOf(key);
     const changed = limbs.filter((l) =>
       all.some((c) => c.ends === l && c.from <= change.to && c.to >= change.from),
     );
@@ -151,8 +148,7 @@ function blamed(change: LimbChange, all: readonly LimbChange[]): SideLandmark {
   const [p, q] = change.ends;
   const [sp, sq] = [share(p), share(q)];
   // Equal shares: the end with more limbs is the better witness against itself.
-  if (sp === sq)
-    return LIMBS.filter((l) => l.includes(p)).length >= LIMBS.filter((l) => l.includes(q)).length ? p : q;
+  if (sp === sq) return limbsOf(p).length >= limbsOf(q).length ? p : q;
   return sp > sq ? p : q;
 }
 
@@ -174,11 +170,12 @@ export function doubtsOf(
   hidden: readonly HiddenStretch[] = [],
 ): Doubt[] {
   const n = tracks.tS.length;
-  const followed = (i: number): boolean => SIDE_LANDMARKS.some((k) => tracks.landmarks[k]?.confidence[i] > 0);
+  const all = Object.keys(tracks.landmarks) as Landmark[];
+  const followed = (i: number): boolean => all.some((k) => tracks.landmarks[k].confidence[i] > 0);
   const range = { from: 0, to: n - 1 };
   while (range.from < n && !followed(range.from)) range.from += 1;
   while (range.to > 0 && !followed(range.to)) range.to -= 1;
-  const seen = SIDE_LANDMARKS.flatMap((key) => {
+  const seen = all.flatMap((key) => {
     const track = tracks.landmarks[key];
     return track ? seenDoubts(key, track, hidden, range) : [];
   });
@@ -186,7 +183,7 @@ export function doubtsOf(
   const changes = LIMBS.flatMap((ends) => limbChanges(shown, ends, markedFrame));
   const lengths = new Map<string, Doubt>();
   for (const c of changes) {
-    const landmark = blamed(c, changes);
+    const landmark = blamed(c, changes, (key) => key in tracks.landmarks);
     const doubt: Doubt = {
       kind: 'length',
       landmark,

@@ -1,7 +1,6 @@
 import { DEG_PER_RAD } from '../geometry/angles.ts';
 import { distance, sub, type Vec2 } from '../geometry/vec.ts';
-import { ANGLE_SHAPES, type AngleKey } from './angles.ts';
-import type { SideLandmark } from './landmarks.ts';
+import { ANGLE_SHAPES, type AnyAngleKey, type Joints } from './angles.ts';
 
 /** What stands behind a ± : each a standard deviation in degrees; the two figures are 95 % half-widths. */
 export interface AngleUncertainty {
@@ -33,12 +32,12 @@ export const LEVEL_SD_DEG = 0.3;
  * Inside angle at V with limbs a, b: 1/a² + 1/b² + |û⊥/a − ŵ⊥/b|²; the vertex term couples both limbs. A direction
  * over length a: 2/a².
  */
-export function angleSensitivity(key: AngleKey, joints: Readonly<Record<SideLandmark, Vec2>>): number {
+export function angleSensitivity(key: AnyAngleKey, joints: Joints): number {
   const shape = ANGLE_SHAPES[key];
-  if (shape.kind === 'direction')
-    return (Math.SQRT2 / distance(joints[shape.from], joints[shape.to])) * DEG_PER_RAD;
-  const u = sub(joints[shape.ends[0]], joints[shape.vertex]);
-  const w = sub(joints[shape.ends[1]], joints[shape.vertex]);
+  const at = (k: keyof Joints): Vec2 => joints[k] ?? { x: NaN, y: NaN };
+  if (shape.kind === 'direction') return (Math.SQRT2 / distance(at(shape.from), at(shape.to))) * DEG_PER_RAD;
+  const u = sub(at(shape.ends[0]), at(shape.vertex));
+  const w = sub(at(shape.ends[1]), at(shape.vertex));
   const a = Math.hypot(u.x, u.y);
   const b = Math.hypot(w.x, w.y);
   // û⊥/a = (−u.y, u.x)/a²
@@ -53,7 +52,7 @@ export function angleSensitivity(key: AngleKey, joints: Readonly<Record<SideLand
  * @param strokeSdDeg SD between strokes  @param strokes how many
  */
 export function combineUncertainty(
-  key: AngleKey,
+  key: AnyAngleKey,
   sensitivity: number,
   noiseMm: number,
   strokeSdDeg: number,
@@ -74,5 +73,53 @@ export function combineUncertainty(
     pictureDeg,
     absoluteDeg: 1.96 * Math.sqrt(random + stickerDeg ** 2 + levelDeg ** 2 + pictureDeg ** 2),
     changeDeg: 1.96 * Math.sqrt(2 * random + 2 * levelDeg ** 2),
+  };
+}
+
+/** What stands behind the ± of a length, SDs in mm; the two figures are 95 % half-widths. */
+export interface LengthUncertainty {
+  localisationMm: number;
+  stickerMm: number;
+  levelMm: number;
+  strokesMm: number;
+  pictureMm: number;
+  absoluteMm: number;
+  changeMm: number;
+}
+
+/** A length with its uncertainty. */
+export interface Measured {
+  value: number;
+  uncertainty: LengthUncertainty;
+}
+
+/**
+ * Combines the parts of a distance between landmarks along one direction, in quadrature.
+ * @param stickers how many landmarks stand on bone by a sticker each (0 for a swing of one: its place cancels)
+ * @param acrossMm how far the landmarks lie apart across that direction: what a tilt of the camera turns into the figure
+ */
+export function combineLength(of: {
+  noiseMm: number;
+  points: number;
+  stickers: number;
+  acrossMm: number;
+  strokeSdMm: number;
+  strokes: number;
+}): LengthUncertainty {
+  const n = Math.max(1, of.strokes);
+  const localisationMm = (of.noiseMm * Math.sqrt(of.points)) / Math.sqrt(n);
+  const stickerMm = STICKER_SD_MM * Math.sqrt(of.stickers);
+  const levelMm = (Math.abs(of.acrossMm) * LEVEL_SD_DEG) / DEG_PER_RAD;
+  const strokesMm = of.strokeSdMm / Math.sqrt(n);
+  const pictureMm = of.stickers > 0 ? PICTURE_SD_MM * Math.sqrt(of.points) : 0;
+  const random = localisationMm ** 2 + strokesMm ** 2;
+  return {
+    localisationMm,
+    stickerMm,
+    levelMm,
+    strokesMm,
+    pictureMm,
+    absoluteMm: 1.96 * Math.sqrt(random + stickerMm ** 2 + levelMm ** 2 + pictureMm ** 2),
+    changeMm: 1.96 * Math.sqrt(2 * random + 2 * levelMm ** 2),
   };
 }

@@ -1,0 +1,296 @@
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import ToggleButton from '@mui/material/ToggleButton';
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
+import Typography from '@mui/material/Typography';
+import { useMemo, useState } from 'react';
+import { Link, useFetcher, useSearchParams } from 'react-router';
+import { judgeReading } from '../../core/prescribe/measures.ts';
+import { partnerOf } from '../../core/records/pairs.ts';
+import { openTake, type FitSession } from '../../core/records/types.ts';
+import { ANGLE_NAMES, type AnyAngleKey } from '../../core/stroke/angles.ts';
+import { plainName } from '../../core/stroke/landmarks.ts';
+import type { Reading } from '../../core/stroke/read.ts';
+import type { Tracks } from '../../core/stroke/tracks.ts';
+import { ANGLE_HINTS, conventionWord, degrees, quoted, type Convention } from './angleText';
+import { bandQuoted } from './bandText';
+import { Beside } from './Beside';
+import { BodyFigures } from './BodyFigures';
+import { ChartTools } from './ChartTools';
+import { ExportMenu } from './ExportMenu';
+import { Figure } from './Figure';
+import { Breakdown, Findings } from './Findings';
+import { Glance } from './Glance';
+import { Multiples } from './Multiples';
+import { PerStroke } from './PerStroke';
+import { RiderOverlay } from './RiderOverlay.client';
+import { Sides } from './Sides';
+import { StrokeChart } from './StrokeChart';
+import { StrokeClock } from './StrokeClock';
+import { takeText } from './takeWords';
+import { protocolOf } from './useCase';
+import { useClip } from './useClip';
+import { useStudio } from './useStudio';
+import { useFrontal, useTakeReadings } from './useTakeResults';
+import { useTurnCursor } from './useTurnCursor';
+import { readable, ValueTable } from './ValueTable';
+import { Workbench } from './Workbench';
+
+/** The reading of a film from the side: angles through the stroke, the body in millimetres, findings. */
+export function ReadSide({
+  session,
+  reading,
+  tracks,
+}: {
+  session: FitSession;
+  reading: Reading;
+  tracks: Tracks;
+}) {
+  const take = openTake(session)!;
+  const clip = useClip(take, take.markedFrame);
+  const { jointConvention } = useStudio();
+  const [search, setSearch] = useSearchParams();
+  const asked = search.get('angle') as AnyAngleKey | null;
+  const angle: AnyAngleKey = asked && reading.angles[asked] ? asked : 'kneeFlexionDeg';
+  const { cursorDeg, goToTheta, frameIndex } = useTurnCursor(clip, reading);
+  const now = frameIndex >= 0 ? reading.frameAnglesDeg[angle]![frameIndex] : NaN;
+  const shown = reading.angles[angle]!;
+  const flip = (v: number): number => quoted(angle, v, jointConvention);
+  const frontal = useFrontal(session);
+  const measures = useMemo(
+    () => judgeReading(reading, protocolOf(session), frontal),
+    [reading, session, frontal],
+  );
+  const knee = measures.find((m) => m.key === 'kneeFlexionMinDeg')!;
+  const [chosen, setChosen] = useState<string[]>([]);
+  const partner = partnerOf(session, take);
+  const further = useTakeReadings(session, partner ? [...new Set([...chosen, partner.id])] : chosen);
+  const beside = further.filter((b) => chosen.includes(b.take.id));
+  const other = further.find((b) => b.take.id === partner?.id) ?? null;
+  const [glancing, setGlancing] = useState(false);
+  // What changes with neither cursor nor frame is handed on as it is, so that the chart's ground is not drawn anew.
+  const besideKey = beside.map((b) => b.take.id).join();
+  const ground = useMemo(
+    () => ({
+      name: takeText(take),
+      measured: shown.meanOnGrid.map((v) => quoted(angle, v, jointConvention)),
+      spread: shown.sdOnGrid,
+      sure: shown.ciOnGrid,
+      target:
+        angle === 'kneeFlexionDeg'
+          ? { band: bandQuoted('knee', knee.band, jointConvention), text: 'target, straightest' }
+          : null,
+      beside: beside.flatMap((b) => {
+        const curve = b.reading.angles[angle];
+        return curve
+          ? [
+              {
+                name: takeText(b.take),
+                values: curve.meanOnGrid.map((v) => quoted(angle, v, jointConvention)),
+              },
+            ]
+          : [];
+      }),
+    }),
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [shown, angle, knee, jointConvention, besideKey],
+  );
+  const curves = useMemo(
+    () =>
+      readable(reading).map((key) => ({
+        key,
+        name: ANGLE_NAMES[key],
+        unit: '°' as const,
+        values: reading.angles[key]!.meanOnGrid.map((v) => quoted(key, v, jointConvention)),
+      })),
+    [reading, jointConvention],
+  );
+  const u = shown.uncertainty;
+  return (
+    <Workbench
+      clip={clip}
+      label="The film with the angles drawn on the rider"
+      sideWidth={520}
+      top={
+        <Box sx={{ display: 'flex', gap: 4, px: 1.5, pb: 1, flexWrap: 'wrap' }}>
+          <Figure
+            name={`Knee, straightest (${conventionWord('knee', jointConvention)})`}
+            value={degrees(quoted('knee', knee.value, jointConvention), 0)}
+            plusMinus={`± ${degrees(knee.uncertainty, 0)}`}
+            testId="knee-min"
+          />
+          <Figure
+            name={`${ANGLE_NAMES[angle]} here`}
+            value={degrees(flip(now), 0)}
+            plusMinus={cursorDeg === null ? '' : `crank ${cursorDeg.toFixed(0)}°`}
+          />
+          <Figure name="Cadence" value={reading.cadenceRpm.toFixed(1)} plusMinus="rpm" testId="cadence" />
+          <Figure
+            name="Strokes"
+            value={String(reading.usedStrokes)}
+            plusMinus={reading.provisional ? 'provisional' : `of ${reading.strokes.length}`}
+            testId="strokes"
+          />
+        </Box>
+      }
+      overlay={(size) => (
+        <RiderOverlay
+          size={size}
+          tracks={tracks}
+          frame={clip.shown}
+          map={reading.map}
+          convention={jointConvention}
+        />
+      )}
+    >
+      <Box sx={{ display: 'flex', gap: 1, mb: 1.5, flexWrap: 'wrap' }}>
+        <ConventionSwitch convention={jointConvention} />
+        <Button variant="outlined" onClick={() => setGlancing(true)}>
+          Glance
+        </Button>
+        <Box sx={{ flex: 1 }} />
+        <ExportMenu session={session} reading={reading} tracks={tracks} />
+      </Box>
+      {glancing && (
+        <Glance
+          measures={measures}
+          convention={jointConvention}
+          onClose={() => setGlancing(false)}
+          chart={<StrokeChart label={ANGLE_NAMES[angle]} unit="°" {...ground} cursorDeg={cursorDeg} />}
+        />
+      )}
+      {reading.provisional && (
+        <Alert severity="warning" variant="outlined" sx={{ mb: 1.5 }}>
+          Fewer than five whole strokes: every figure here is provisional.
+        </Alert>
+      )}
+      <CadenceNote typed={take.cadenceRpm} read={reading.cadenceRpm} />
+      <Multiples
+        curves={curves}
+        selected={angle}
+        cursorDeg={cursorDeg}
+        onSelect={(key) => setSearch({ angle: key }, { replace: true, preventScrollReset: true })}
+      />
+      <Typography variant="body2" color="textSecondary">
+        {ANGLE_NAMES[angle]}: {ANGLE_HINTS[angle]}{' '}
+        {conventionWord(angle, jointConvention) && `(${conventionWord(angle, jointConvention)})`}. Line: mean
+        of {reading.usedStrokes} strokes; close shading: where that mean lies (95 %), wide: 95 % of strokes.
+      </Typography>
+      <ChartTools name={`${session.id}-${angle}`}>
+        <StrokeChart
+          label={ANGLE_NAMES[angle]}
+          unit="°"
+          {...ground}
+          cursorDeg={cursorDeg}
+          onCursor={goToTheta}
+        />
+      </ChartTools>
+      <Box sx={{ display: 'grid', gridTemplateColumns: '220px 1fr', gap: 2, alignItems: 'center', mt: 1 }}>
+        <StrokeClock
+          label={ANGLE_NAMES[angle]}
+          values={shown.meanOnGrid.map(flip)}
+          spread={shown.sdOnGrid}
+          cursorDeg={cursorDeg}
+          onCursor={goToTheta}
+          mirrored={reading.map.facing === 'left'}
+        />
+        <Breakdown
+          unit="°"
+          uncertainty={u.absoluteDeg}
+          change={u.changeDeg}
+          parts={{
+            stickers: u.stickerDeg,
+            localisation: u.localisationDeg,
+            level: u.levelDeg,
+            picture: u.pictureDeg,
+            strokes: u.strokesDeg,
+          }}
+        />
+      </Box>
+      <ValueTable reading={reading} convention={jointConvention} />
+      <PerStroke reading={reading} angle={angle} convention={jointConvention} />
+      <Sides take={take} reading={reading} other={other} convention={jointConvention} />
+      <Beside
+        session={session}
+        take={take}
+        reading={reading}
+        chosen={chosen}
+        beside={beside}
+        onChoose={setChosen}
+      />
+      <BodyFigures session={session} take={take} reading={reading} />
+      <Findings
+        session={session}
+        reading={reading}
+        frontal={frontal}
+        measures={measures}
+        convention={jointConvention}
+        onSee={clip.goTo}
+      />
+      <LossNote reading={reading} />
+      <Button variant="contained" component={Link} to="../plan" relative="path" sx={{ mt: 2 }}>
+        On to the plan
+      </Button>
+    </Workbench>
+  );
+}
+
+/** What was told of the cadence against what the film shows: a wrong frame rate is seen by it. */
+export function CadenceNote({ typed, read }: { typed: number | null; read: number }) {
+  if (typed === null || Math.abs(typed - read) <= Math.max(3, 0.05 * read)) return null;
+  return (
+    <Alert severity="warning" variant="outlined" sx={{ mb: 1.5 }}>
+      {typed} rpm were noted, but the film shows {read.toFixed(1)}. If it was filmed in slow motion, its time
+      stamps are stretched: angles stay right, cadence and power do not.
+    </Alert>
+  );
+}
+
+function ConventionSwitch({ convention }: { convention: Convention }) {
+  const fetcher = useFetcher();
+  return (
+    <ToggleButtonGroup
+      exclusive
+      size="small"
+      value={convention}
+      aria-label="How knee and elbow are quoted"
+      onChange={(_, v: Convention | null) =>
+        v &&
+        void fetcher.submit(
+          { jointConvention: v },
+          { method: 'post', action: '/settings', encType: 'application/json' },
+        )
+      }
+    >
+      <ToggleButton value="bend">Bend, straight 0°</ToggleButton>
+      <ToggleButton value="inside">Inside, straight 180°</ToggleButton>
+    </ToggleButtonGroup>
+  );
+}
+
+/** What was bridged, lost and left out: of a reading from whichever side. */
+export function LossNote({ reading }: { reading: Pick<Reading, 'strokes'> & { landmarks: object } }) {
+  const rows = (
+    Object.entries(reading.landmarks) as [string, { bridgedFrames: number; lostFrames: number }][]
+  ).filter(([, n]) => n.bridgedFrames + n.lostFrames > 0);
+  const faults = reading.strokes.filter((s) => s.fault);
+  if (rows.length === 0 && faults.length === 0) return null;
+  const WHY = { gap: 'a gap', backward: 'backward motion', cadence: 'a cadence off by over 15 %' };
+  return (
+    <Alert severity="info" variant="outlined" sx={{ mt: 2 }}>
+      {rows.map(([key, n]) => (
+        <div key={key}>
+          {plainName(key)}: {n.bridgedFrames} frames bridged over short gaps
+          {n.lostFrames > 0 && `, ${n.lostFrames} left open`}.
+        </div>
+      ))}
+      {faults.length > 0 && (
+        <div>
+          Left out: {faults.length} {faults.length === 1 ? 'turn' : 'turns'} with{' '}
+          {[...new Set(faults.map((f) => WHY[f.fault!]))].join(', ')}.
+        </div>
+      )}
+    </Alert>
+  );
+}

@@ -1,0 +1,129 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { useState } from 'react';
+import { judge } from '../../core/prescribe/judge.ts';
+import {
+  DYNAMIC_READS_MORE_DEG,
+  STATIC_ANGLE,
+  STATIC_AT,
+  STATIC_KEYS,
+  STATIC_KNEE_BAND,
+  type StaticKey,
+  type StaticReading,
+} from '../../core/records/statics.ts';
+import type { FitSession } from '../../core/records/types.ts';
+import { ANGLE_NAMES } from '../../core/stroke/angles.ts';
+import type { Reading } from '../../core/stroke/read.ts';
+import { conventionWord, degrees, quoted, type Convention } from './angleText';
+import { VERDICT_WORDS } from './BandGauge';
+import { NumberField } from './NumberField';
+import { useEdit } from './useEdit';
+
+/** What the film reads at the place where the goniometer is held. */
+function filmed(reading: Reading, key: StaticKey): number {
+  const a = reading.angles[key];
+  const { of } = STATIC_AT[key];
+  return of === 'min' ? a.min : of === 'mean' ? a.curve.mean : a.at['90'];
+}
+
+const SIDES: readonly (readonly [keyof StaticReading, string])[] = [
+  ['left', 'left'],
+  ['right', 'right'],
+];
+
+/** Goniometer readings of a rider who holds still, beside what the film reads of one who pedals. */
+export function StaticReadings({
+  session,
+  reading,
+  convention,
+}: {
+  session: FitSession;
+  reading: Reading | null;
+  convention: Convention;
+}) {
+  const { edit } = useEdit();
+  const { statics } = session;
+  const any = STATIC_KEYS.some((k) => Object.values(statics[k]).some((v) => v !== null));
+  const [open, setOpen] = useState(any);
+  const side = reading?.map.facing === 'left' ? 'left' : 'right';
+  return (
+    <Box component="section" aria-label="Goniometer readings" sx={{ mt: 2 }}>
+      <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 1 }}>
+        <Typography variant="h3" sx={{ flex: 1 }}>
+          Standing still, by goniometer
+        </Typography>
+        <Button size="small" onClick={() => setOpen(!open)} aria-expanded={open}>
+          {open ? 'Fold away' : 'Type readings in'}
+        </Button>
+      </Box>
+      {open &&
+        STATIC_KEYS.map((key) => {
+          const read = statics[key];
+          const sides: typeof SIDES = key === 'backAngleDeg' ? [['both', 'trunk']] : SIDES;
+          const held = read.both ?? read[side];
+          const film = reading ? filmed(reading, key) : null;
+          return (
+            <Box key={key} sx={{ borderTop: 1, borderColor: 'divider', py: 1 }}>
+              <Typography variant="body2" sx={{ mb: 0.75 }}>
+                <strong>{ANGLE_NAMES[key]}</strong> {conventionWord(key, convention)}, {STATIC_AT[key].words}
+              </Typography>
+              <Box sx={{ display: 'flex', gap: 1, alignItems: 'flex-start', flexWrap: 'wrap' }}>
+                {sides.map(([at, name]) => (
+                  <Box key={at} sx={{ width: 112 }}>
+                    <NumberField
+                      optional
+                      label={`${ANGLE_NAMES[key]}, ${name}`}
+                      unit="°"
+                      value={read[at] === null ? null : quoted(key, read[at]!, convention)}
+                      schema={STATIC_ANGLE}
+                      onChange={(v) =>
+                        void edit({
+                          kind: 'set',
+                          at: `statics.${key}.${at}`,
+                          value: v === null ? null : quoted(key, v, convention),
+                        })
+                      }
+                    />
+                  </Box>
+                ))}
+                {film !== null && (
+                  <Typography variant="body2" color="textSecondary" data-testid={`static-${key}`}>
+                    filmed{key === 'backAngleDeg' ? '' : `, ${side}`}{' '}
+                    <strong>{degrees(quoted(key, film, convention))}</strong>
+                    {held !== null &&
+                      `: ${degrees(Math.abs(film - held))} ${film > held ? 'more' : 'less'} than held`}
+                    {held !== null && conventionWord(key, convention) === 'inside' && ' bend'}
+                  </Typography>
+                )}
+              </Box>
+              {key === 'kneeFlexionDeg' && held !== null && (
+                <KneeNote held={held} film={film} convention={convention} />
+              )}
+            </Box>
+          );
+        })}
+    </Box>
+  );
+}
+
+/** The static protocol's word on the knee, and whether the film reads as much more as it usually does. */
+function KneeNote({ held, film, convention }: { held: number; film: number | null; convention: Convention }) {
+  const band = [STATIC_KNEE_BAND.low, STATIC_KNEE_BAND.high].map((v) =>
+    quoted('kneeFlexionDeg', v, convention),
+  );
+  const { least, most } = DYNAMIC_READS_MORE_DEG;
+  const more = film === null ? null : film - held;
+  return (
+    <Typography variant="body2" sx={{ mt: 0.5 }}>
+      Static band {Math.min(...band)} to {Math.max(...band)}°:{' '}
+      {VERDICT_WORDS[judge(held, 3, STATIC_KNEE_BAND)]} by bend. A filmed knee usually reads {least} to {most}
+      ° more bend
+      {more !== null &&
+        (more >= least - 3 && more <= most + 3
+          ? ', and does here.'
+          : ': here it does not. See whether the foot was held as it pedals, and the goniometer’s ends.')}
+      {more === null && '.'}
+    </Typography>
+  );
+}

@@ -1,0 +1,176 @@
+import { useEffect, useState } from 'react';
+import { aheadOf, scaleFromWidth } from '../../core/frontal/scale.ts';
+import type { FrontalOptions, FrontalReading, FrontalResult } from '../../core/frontal/readFrontal.ts';
+import { openTake, type FitSession, type Take } from '../../core/records/types.ts';
+import { isFrontal } from '../../core/stroke/landmarks.ts';
+import { scaleFromAxles, type ScaleResult } from '../../core/stroke/plane.ts';
+import type { ReadOptions, Reading, ReadResult } from '../../core/stroke/read.ts';
+import { withoutHidden } from '../../core/stroke/review.ts';
+import type { Tracks } from '../../core/stroke/tracks.ts';
+import { tracksOf } from '../storage/sessions';
+import { spawnReading } from '../workers/spawn';
+
+/** What came of a take: read from the side, read from the front or rear, or what it still needs. */
+export type TakeResult =
+  | { kind: 'missing'; take: Take; what: 'tracks' | 'scale' }
+  | { kind: 'side'; take: Take; result: ReadResult; tracks: Tracks }
+  | { kind: 'frontal'; take: Take; result: FrontalResult; tracks: Tracks };
+
+/** Scale, level and squareness of a side take's film from the points on its wheels; null while axles are open. */
+export function scaleOf(session: FitSession, take = openTake(session)): ScaleResult | null {
+  const { asFound } = session;
+  if (!take?.axles.rear || !take.axles.front) return null;
+  const { rearTop, rearBottom, frontTop, frontBottom } = take.rims;
+  return scaleFromAxles({
+    rearAxlePx: take.axles.rear,
+    frontAxlePx: take.axles.front,
+    wheelbaseMm: asFound.frame.wheelbaseMm ?? 0,
+    rims:
+      rearTop && rearBottom && frontTop && frontBottom
+        ? { rearTop, rearBottom, frontTop, frontBottom }
+        : null,
+    centrePx: { x: take.video.widthPx / 2, y: take.video.heightPx / 2 },
+  });
+}
+
+/** What a side take's reading needs from the session beside the tracks; null while the scale is open. */
+export function readOptions(session: FitSession, take: Take | null): ReadOptions | null {
+  const scale = scaleOf(session, take);
+  if (!scale?.ok) return null;
+  return {
+    mmPerPx: scale.mmPerPx,
+    levelDeg: scale.levelDeg,
+    facing: scale.facing,
+    keystone: scale.keystone,
+    crankMm: session.asFound.crank.lengthMm ?? undefined,
+  };
+}
+
+/** The same for a take from the front or the rear; null while neither a width nor the crank is known. */
+function frontalOptions(session: FitSession, take: Take): FrontalOptions | null {
+  if (!isFrontal(take.view)) return null;
+  const scale = scaleFromWidth(take.width);
+  const crankMm = session.asFound.crank.lengthMm ?? undefined;
+  if (!scale.ok && !crankMm) return null;
+  return {
+    view: take.view,
+    centrePx: { x: take.video.widthPx / 2, y: take.video.heightPx / 2 },
+    width: scale.ok ? { ...scale, aheadMm: aheadOf(take.width.of, take.view, session.asFound) } : null,
+    crankMm,
+  };
+}
+
+/** Everything a reading depends on, as one string: read anew when it changes. */
+const keyOf = (session: FitSession, take: Take): unknown[] => [
+  take.id,
+  take.view,
+  take.tracking,
+  take.hidden,
+  isFrontal(take.view) ? frontalOptions(session, take) : readOptions(session, take),
+];
+
+/** Readings of some takes of a visit, computed in a worker, in the order asked; null while they are being made. */
+export function useTakeResults(session: FitSession, takes: readonly Take[]): readonly TakeResult[] | null {
+  const [state, setState] = useState<{ key: string; results: readonly TakeResult[] } | null>(null);
+  const key = JSON.stringify(takes.map((t) => keyOf(session, t)));
+  useEffect(() => {
+    if (takes.length === 0) return undefined;
+    let ended = false;
+    const worker = spawnReading();
+    void (async () => {
+      const results: TakeResult[] = [];
+      for (const take of takes) {
+        const kept = await tracksOf(take);
+        if (ended) return;
+        const side = isFrontal(take.view) ? null : readOptions(session, take);
+        const frontal = frontalOptions(session, take);
+        const tracks = kept && withoutHidden(kept, take.hidden);
+        if (!tracks || (!side && !frontal)) {
+          results.push({ kind: 'missing', take, what: tracks ? 'scale' : 'tracks' });
+        } else if (side) {
+          results.push({ kind: 'side', take, tracks, result: await worker.api.readTracks(tracks, side) });
+        } else {
+          const result = await worker.api.readFrontal(tracks, frontal!);
+          results.push({ kind: 'frontal', take, tracks, result });
+        }
+        if (ended) return;
+      }
+      setState({ key, results });
+    })().catch((error: unknown) => {
+      // Into the page's error boundary: a reading that fails is a bug, and is said.
+      if (!ended)
+        setState(() => {
+          throw error;
+        });
+    });
+    return () => {
+      ended = true;
+      worker.end();
+    };
+    // `key` holds everything that the readings depend on.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [key]);
+  // While a changed take is read anew, what was read before stands, as long as it is of the same takes.
+  const same =
+    state &&
+    state.results.length === takes.length &&
+    state.results.every((r, i) => r.take.id === takes[i].id);
+  return same ? state.results : null;
+}
+
+/** The take from the side that the figures come from: the open one, else the newest that was followed, else the newest. */
+export function sideTake(session: FitSession): Take | null {
+  const open = openTake(session);
+  if (open && !isFrontal(open.view)) return open;
+  const sides = session.takes.filter((t) => !isFrontal(t.view));
+  return sides.findLast((t) => t.tracking.state !== 'none') ?? sides.at(-1) ?? null;
+}
+
+/** The take from the front or the rear that goes with them: the open one, else the newest that was followed. */
+export function frontalTake(session: FitSession): Take | null {
+  const open = openTake(session);
+  if (open && isFrontal(open.view)) return open;
+  return session.takes.findLast((t) => isFrontal(t.view) && t.tracking.state !== 'none') ?? null;
+}
+
+export type ReadingState =
+  | { status: 'waiting' }
+  | { status: 'missing'; what: 'tracks' | 'scale' }
+  | { status: 'read'; result: ReadResult; tracks: Tracks };
+
+/** The side reading that the session's figures come from. */
+export function useReading(session: FitSession): ReadingState {
+  const take = sideTake(session);
+  const results = useTakeResults(session, take ? [take] : []);
+  if (!take) return { status: 'missing', what: 'tracks' };
+  const got = results?.[0];
+  if (!got) return { status: 'waiting' };
+  if (got.kind === 'missing') return { status: 'missing', what: got.what };
+  // A take that has just been said to be from the front still shows its old result for a moment.
+  return got.kind === 'side'
+    ? { status: 'read', result: got.result, tracks: got.tracks }
+    : { status: 'waiting' };
+}
+
+/** The reading from the front or the rear that goes with them; null while there is none. */
+export function useFrontal(session: FitSession): FrontalReading | null {
+  const take = frontalTake(session);
+  const got = useTakeResults(session, take ? [take] : [])?.[0];
+  return got?.kind === 'frontal' && got.result.ok ? got.result : null;
+}
+
+export interface TakeReading {
+  take: Take;
+  reading: Reading;
+}
+
+/** Side readings of further takes of a visit; those that can't be read are left out. */
+export function useTakeReadings(session: FitSession, takeIds: readonly string[]): readonly TakeReading[] {
+  const results = useTakeResults(
+    session,
+    session.takes.filter((t) => takeIds.includes(t.id)),
+  );
+  return (results ?? []).flatMap((r) =>
+    r.kind === 'side' && r.result.ok ? [{ take: r.take, reading: r.result }] : [],
+  );
+}

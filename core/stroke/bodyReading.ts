@@ -1,0 +1,184 @@
+import { DEG_PER_RAD } from '../geometry/angles.ts';
+import type { Vec2 } from '../geometry/vec.ts';
+import { evaluateCurve } from '../signal/harmonics.ts';
+import { standardDeviation } from '../signal/statistics.ts';
+import type { SideKey } from './angles.ts';
+import type { CurveReading } from './curves.ts';
+import { combineLength, type AngleUncertainty, type Measured } from './uncertainty.ts';
+
+/** One landmark's path about the bottom bracket on the crank's turn, mm. */
+export interface PathReading {
+  x: CurveReading;
+  y: CurveReading;
+  /** Stroke-to-stroke SD of the place, mm: how steadily the path is ridden. */
+  steadinessMm: number;
+}
+
+/** What the side view tells in millimetres, and of the body as a whole. */
+export interface BodyReading {
+  paths: Partial<Record<SideKey, PathReading>>;
+  /** At the crank forward; minus = behind. */
+  kneeOverSpindleMm: Measured;
+  hipTravelMm: { vertical: Measured; foreAft: Measured };
+  /** Bottom bracket to hip above the horizontal behind, mean over the turn. */
+  effectiveSeatAngleDeg: { value: number; uncertainty: AngleUncertainty };
+  /** The heel's highest and lowest place above the bottom bracket. */
+  heelHeightMm: { least: Measured; most: Measured };
+  /** Height of the tragus above the line hip→shoulder carried on; minus = the head hangs. Needs `head`. */
+  headDropMm: Measured | null;
+  /** The head's top above the back's highest marked point. Needs `head`. */
+  headAboveBackMm: Measured | null;
+  /** Shoulder above the middle of the back (between c7 and sacrum). Needs both. */
+  shoulderAboveMidBackMm: Measured | null;
+  /** Shoulder above hip, and head above the back: what the wind sees, an indicator and no drag. */
+  seenHeightMm: Measured | null;
+  /** The grip ahead of the bottom bracket, and above the elbow. Needs `hand`. */
+  handAheadMm: Measured | null;
+  handAboveElbowMm: Measured | null;
+}
+
+/** A quantity over the counted strokes: raw values, and lightly smoothed ones for what single strokes say. */
+export type OverStrokes = (raw: ArrayLike<number>, smooth: ArrayLike<number>) => CurveReading;
+
+type Set = Partial<Record<SideKey, Vec2[]>>;
+
+/** Tragus to the top of the head: 130 mm, ± 7 SD between adults (anthropometric tables; helmet not counted). */
+const TRAGUS_TO_TOP_MM = 130;
+const TRAGUS_TO_TOP_SD_MM = 7;
+
+/**
+ * Distances and paths of a side view. All landmarks about the bottom bracket, mm, x forward, y up.
+ * @param noiseMm localisation noise of a landmark, SD
+ */
+export function readBody(of: {
+  raw: Set;
+  smooth: Set;
+  spindle: readonly Vec2[];
+  over: OverStrokes;
+  noiseMm: number;
+  strokes: number;
+}): BodyReading {
+  const { raw, smooth, spindle, over, noiseMm, strokes } = of;
+  const paths: BodyReading['paths'] = {};
+  for (const key of Object.keys(raw) as SideKey[]) {
+    const along = (axis: 'x' | 'y'): CurveReading =>
+      over(
+        raw[key]!.map((p) => p[axis]),
+        smooth[key]!.map((p) => p[axis]),
+      );
+    const [x, y] = [along('x'), along('y')];
+    paths[key] = { x, y, steadinessMm: Math.hypot(x.strokeSdDeg, y.strokeSdDeg) };
+  }
+  const length = (
+    value: number,
+    points: number,
+    stickers: number,
+    acrossMm: number,
+    strokeSdMm: number,
+  ): Measured => ({
+    value,
+    uncertainty: combineLength({ noiseMm, points, stickers, acrossMm, strokeSdMm, strokes }),
+  });
+  /** A quantity of several landmarks through the turn; null where one of them is not there. */
+  const from = (
+    keys: readonly SideKey[],
+    value: (at: (key: SideKey) => Vec2, i: number) => number,
+  ): CurveReading | null => {
+    if (!keys.every((k) => raw[k])) return null;
+    const series = (set: Set): number[] => raw[keys[0]]!.map((_, i) => value((k) => set[k]![i], i));
+    return over(series(raw), series(smooth));
+  };
+  const hip = paths.hip!;
+  const knee = from(['knee'], (at, i) => at('knee').x - spindle[i].x)!;
+  const kneeHeight = paths.knee!.y.at['90'];
+  const swing = (c: CurveReading): Measured => length(c.meanSwing, 2, 0, 0, swingSd(c));
+  const [hx, hy] = [hip.x.curve.mean, hip.y.curve.mean];
+  const hipRange = Math.hypot(hx, hy);
+  const perMm = DEG_PER_RAD / hipRange;
+  // The bottom bracket is the middle of a fitted circle: it stands far better than a sticker.
+  const seat = combineLength({
+    noiseMm,
+    points: 1,
+    stickers: 1,
+    acrossMm: hipRange,
+    strokeSdMm: hip.steadinessMm,
+    strokes,
+  });
+  const heel = paths.heel!.y;
+
+  const head = from(['head', 'hip', 'shoulder'], (at) => {
+    const [h, p, q] = [at('head'), at('hip'), at('shoulder')];
+    return h.y - (q.y + ((h.x - q.x) * (q.y - p.y)) / (q.x - p.x));
+  });
+  const backKeys = (['c7', 'sacrum'] as const).filter((k) => raw[k]);
+  const backTop = (at: (key: SideKey) => Vec2): number =>
+    Math.max(at('shoulder').y, ...backKeys.map((k) => at(k).y));
+  const above = from(
+    ['head', 'shoulder', ...backKeys],
+    (at) => at('head').y + TRAGUS_TO_TOP_MM - backTop(at),
+  );
+  const mid = from(
+    ['shoulder', 'c7', 'sacrum'],
+    (at) => at('shoulder').y - (at('c7').y + at('sacrum').y) / 2,
+  );
+  const seen = from(
+    ['head', 'shoulder', 'hip', ...backKeys],
+    (at) => at('shoulder').y - at('hip').y + Math.max(0, at('head').y + TRAGUS_TO_TOP_MM - backTop(at)),
+  );
+  const handAhead = from(['hand'], (at) => at('hand').x);
+  const handAbove = from(['hand', 'elbow'], (at) => at('hand').y - at('elbow').y);
+  const meanOf = (
+    c: CurveReading | null,
+    points: number,
+    acrossMm: number,
+    withTop = false,
+  ): Measured | null => {
+    if (!c) return null;
+    const m = length(c.curve.mean, points, points, acrossMm, c.strokeSdDeg);
+    if (!withTop) return m;
+    const { uncertainty: u } = m;
+    return {
+      value: m.value,
+      uncertainty: {
+        ...u,
+        pictureMm: Math.hypot(u.pictureMm, TRAGUS_TO_TOP_SD_MM),
+        absoluteMm: Math.hypot(u.absoluteMm, 1.96 * TRAGUS_TO_TOP_SD_MM),
+      },
+    };
+  };
+  const gap = (a: SideKey, b: SideKey): number =>
+    (paths[a]?.x.curve.mean ?? 0) - (paths[b]?.x.curve.mean ?? 0);
+  return {
+    paths,
+    // Knee and toe carry a sticker each; the spindle's place under the toe is estimated within some millimetres more.
+    kneeOverSpindleMm: length(evaluateCurve(knee.curve, 90), 2, 2, kneeHeight, knee.strokeSdDeg),
+    hipTravelMm: { vertical: swing(hip.y), foreAft: swing(hip.x) },
+    effectiveSeatAngleDeg: {
+      value: Math.atan2(hy, -hx) * DEG_PER_RAD,
+      uncertainty: {
+        localisationDeg: perMm * seat.localisationMm,
+        stickerDeg: perMm * seat.stickerMm,
+        levelDeg: perMm * seat.levelMm,
+        strokesDeg: perMm * seat.strokesMm,
+        pictureDeg: perMm * seat.pictureMm,
+        absoluteDeg: perMm * seat.absoluteMm,
+        changeDeg: perMm * seat.changeMm,
+      },
+    },
+    heelHeightMm: {
+      least: length(heel.min, 1, 1, 0, heel.strokeSdDeg),
+      most: length(heel.max, 1, 1, 0, heel.strokeSdDeg),
+    },
+    headDropMm: meanOf(head, 3, gap('head', 'shoulder')),
+    headAboveBackMm: meanOf(above, 2, gap('head', 'shoulder'), true),
+    shoulderAboveMidBackMm: meanOf(mid, 3, gap('shoulder', 'sacrum') / 2),
+    seenHeightMm: meanOf(seen, 3, gap('head', 'hip'), true),
+    handAheadMm: meanOf(handAhead, 1, paths.hand?.y.curve.mean ?? 0),
+    handAboveElbowMm: meanOf(handAbove, 2, gap('hand', 'elbow')),
+  };
+}
+
+/** SD between strokes of highest less lowest. */
+function swingSd(c: CurveReading): number {
+  return standardDeviation(c.perStroke.map((s) => s.max - s.min));
+}
