@@ -3,22 +3,19 @@
  * takes: public/demo/<rider>.tracks.csv and app/demo/takes.json. Needs ffmpeg to decode; what it makes is committed.
  */
 import { spawn } from 'node:child_process';
-import { statSync, writeFileSync } from 'node:fs';
+import { readFileSync, statSync, writeFileSync } from 'node:fs';
 import { writeTracksCsv } from '../core/formats/tracksCsv.ts';
 import type { Take } from '../core/records/types.ts';
-import { SIDE_BONES, SIDE_LANDMARKS } from '../core/stroke/landmarks.ts';
+import { LANDMARKS, RIGID_BONES } from '../core/stroke/landmarks.ts';
 import { NO_WIDTH } from '../core/frontal/scale.ts';
 import { emptyTracks } from '../core/stroke/tracks.ts';
 import { packedFrame } from '../core/tracking/frame.ts';
 import { learnSticker } from '../core/tracking/learn.ts';
 import { startTracker, type Tracker } from '../core/tracking/tracker.ts';
-import { truthOf, type Truth } from '../e2e/studio.ts';
+import type { Vec2 } from '../core/geometry/vec.ts';
+import type { Truth } from '../e2e/studio.ts';
 
-const WIDTH = 1280;
-const HEIGHT = 720;
-const LUMA = WIDTH * HEIGHT;
-
-async function* decoded(file: string): AsyncGenerator<Uint8Array> {
+async function* decoded(file: string, luma: number): AsyncGenerator<Uint8Array> {
   const ffmpeg = spawn('ffmpeg', [
     '-loglevel',
     'error',
@@ -30,7 +27,7 @@ async function* decoded(file: string): AsyncGenerator<Uint8Array> {
     'yuv420p',
     '-',
   ]);
-  const size = (LUMA * 3) / 2;
+  const size = (luma * 3) / 2;
   let rest = Buffer.alloc(0);
   for await (const chunk of ffmpeg.stdout) {
     rest = Buffer.concat([rest, chunk as Buffer]);
@@ -42,59 +39,70 @@ async function* decoded(file: string): AsyncGenerator<Uint8Array> {
 }
 
 /** The stamps as the file tells them: WebM counts whole milliseconds. */
-const stampsOf = (truth: Truth): number[] =>
-  truth.thetaDeg.map((_, i) =>
+const stampsOf = (truth: Pick<Truth, 'clip' | 'frames' | 'framesPerS'>): number[] =>
+  Array.from({ length: truth.frames }, (_, i) =>
     truth.clip.endsWith('.webm') ? Math.round((1000 * i) / truth.framesPerS) / 1000 : i / truth.framesPerS,
   );
 
-async function takeOf(rider: string): Promise<Take> {
-  const truth = truthOf(rider);
+/** A demo film: whose, how it was ridden, and what is known of it. */
+interface DemoFilm {
+  id: string;
+  session: string;
+  said: Pick<Take, 'view' | 'position' | 'effort' | 'effortW' | 'cadenceRpm' | 'note'>;
+}
+
+type FrontalTruth = Pick<Truth, 'clip' | 'framesPerS' | 'frames' | 'jointsPx'> & {
+  barMm: number;
+  barPx: { right: Vec2; left: Vec2 };
+};
+
+async function takeOf({ id, said }: DemoFilm): Promise<Take> {
+  const truth = JSON.parse(readFileSync(`public/demo/${id}.truth.json`, 'utf8')) as Truth | FrontalTruth;
   const file = `public/demo/${truth.clip}`;
-  const tracks = emptyTracks(stampsOf(truth), SIDE_LANDMARKS);
+  const [width, height] = 'barPx' in truth ? [720, 720] : [1280, 720];
+  const luma = width * height;
+  const keys = LANDMARKS.filter((k) => truth.jointsPx[k]);
+  const tracks = emptyTracks(stampsOf(truth), keys);
   const marks: Take['marks'] = {};
   let tracker: Tracker | null = null;
   let i = 0;
-  for await (const bytes of decoded(file)) {
+  for await (const bytes of decoded(file, luma)) {
     const frame = packedFrame(
-      WIDTH,
-      HEIGHT,
-      bytes.subarray(0, LUMA),
-      bytes.subarray(LUMA, 1.25 * LUMA),
-      bytes.subarray(1.25 * LUMA),
+      width,
+      height,
+      bytes.subarray(0, luma),
+      bytes.subarray(luma, 1.25 * luma),
+      bytes.subarray(1.25 * luma),
     );
     if (!tracker) {
-      for (const key of SIDE_LANDMARKS) {
+      for (const key of keys) {
         const [x, y] = truth.jointsPx[key][0];
         const found = learnSticker(frame, { x, y });
         marks[key] = { ...(found?.centre ?? { x, y }), onSticker: found !== null };
       }
-      tracker = startTracker(frame, 0, marks as Record<string, { x: number; y: number }>, SIDE_BONES);
+      tracker = startTracker(frame, 0, marks as Record<string, { x: number; y: number }>, RIGID_BONES);
     }
     const points =
-      i === 0
-        ? SIDE_LANDMARKS.map((k) => ({ ...marks[k]!, confidence: 1 }))
-        : tracker.step(frame, tracks.tS[i]);
-    SIDE_LANDMARKS.forEach((key, k) => {
+      i === 0 ? keys.map((k) => ({ ...marks[k]!, confidence: 1 })) : tracker.step(frame, tracks.tS[i]);
+    keys.forEach((key, k) => {
       tracks.landmarks[key].xPx[i] = points[k].x;
       tracks.landmarks[key].yPx[i] = points[k].y;
       tracks.landmarks[key].confidence[i] = points[k].confidence;
     });
     i += 1;
   }
-  writeFileSync(`public/demo/${rider}.tracks.csv`, writeTracksCsv(tracks));
+  writeFileSync(`public/demo/${id}.tracks.csv`, writeTracksCsv(tracks));
   return {
-    id: `${rider}-take`,
-    ...SAID[rider],
-    cadenceRpm: null,
+    id: `${id}-take`,
+    ...said,
     pairWith: null,
-    width: NO_WIDTH,
-    note: '',
+    width: 'barPx' in truth ? { of: 'bar', mm: truth.barMm, ...truth.barPx } : NO_WIDTH,
     trim: null,
     clipName: truth.clip,
     clipBytes: statSync(file).size,
     video: {
-      widthPx: WIDTH,
-      heightPx: HEIGHT,
+      widthPx: width,
+      heightPx: height,
       codec: truth.clip.endsWith('.mp4') ? 'avc' : 'vp9',
       frames: truth.frames,
       durationS: truth.frames / truth.framesPerS,
@@ -102,9 +110,10 @@ async function takeOf(rider: string): Promise<Take> {
       evenlyTimed: true,
       rotationDeg: 0,
     },
-    demo: { clipUrl: `/demo/${truth.clip}`, tracksUrl: `/demo/${rider}.tracks.csv` },
-    axles: { rear: truth.rearAxlePx, front: truth.frontAxlePx },
-    rims: truth.rimsPx,
+    demo: { clipUrl: `/demo/${truth.clip}`, tracksUrl: `/demo/${id}.tracks.csv` },
+    axles:
+      'barPx' in truth ? { rear: null, front: null } : { rear: truth.rearAxlePx, front: truth.frontAxlePx },
+    rims: 'barPx' in truth ? {} : truth.rimsPx,
     markedFrame: 0,
     marks,
     corrections: [],
@@ -113,16 +122,40 @@ async function takeOf(rider: string): Promise<Take> {
   };
 }
 
-/** How each demo film was ridden. */
-const SAID: Record<string, Pick<Take, 'view' | 'position' | 'effort' | 'effortW'>> = {
-  idris: { view: 'nonDrive', position: 'grips', effort: 'easy', effortW: 90 },
-  pilar: { view: 'drive', position: 'hoods', effort: 'easy', effortW: 95 },
-  juno: { view: 'drive', position: 'extensions', effort: 'working', effortW: 210 },
-};
+const NOTE = { cadenceRpm: null, note: '' };
+/** The films that come worked through; the one from the side comes last, so that the stations open on it. */
+const FILMS: readonly DemoFilm[] = [
+  {
+    id: 'idris-front',
+    session: 'idris-1',
+    said: { view: 'front', position: 'grips', effort: 'easy', effortW: 90, ...NOTE, cadenceRpm: 78 },
+  },
+  {
+    id: 'idris',
+    session: 'idris-1',
+    said: { view: 'nonDrive', position: 'grips', effort: 'easy', effortW: 90, ...NOTE, cadenceRpm: 78 },
+  },
+  {
+    id: 'pilar',
+    session: 'pilar-1',
+    said: { view: 'drive', position: 'hoods', effort: 'easy', effortW: 95, ...NOTE },
+  },
+  {
+    id: 'juno-rear',
+    session: 'juno-1',
+    said: { view: 'rear', position: 'extensions', effort: 'working', effortW: 210, ...NOTE, cadenceRpm: 97 },
+  },
+  {
+    id: 'juno',
+    session: 'juno-1',
+    said: { view: 'drive', position: 'extensions', effort: 'working', effortW: 210, ...NOTE, cadenceRpm: 97 },
+  },
+];
 
-const takes: Record<string, Take> = {};
-for (const rider of ['idris', 'pilar', 'juno']) {
-  takes[`${rider}-1`] = await takeOf(rider);
-  console.log(`${rider}: ${takes[`${rider}-1`].tracking.framesDone} frames`);
+const takes: Record<string, Take[]> = {};
+for (const film of FILMS) {
+  const take = await takeOf(film);
+  (takes[film.session] ??= []).push(take);
+  console.log(`${film.id}: ${take.tracking.framesDone} frames`);
 }
 writeFileSync('app/demo/takes.json', `${JSON.stringify(takes, null, 2)}\n`);

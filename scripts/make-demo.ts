@@ -6,53 +6,60 @@
 import { spawn } from 'node:child_process';
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { once } from 'node:events';
-import { CAST, trueCadenceRpm, type CastMember } from '../sim/cast.ts';
-import { project, wheelsInPicture } from '../sim/camera.ts';
-import { poseAt } from '../sim/rider.ts';
-import { frameTruth, openFilm, toPlanes } from '../sim/render/film.ts';
+import { CAST, FRONTAL_CAST, trueCadenceRpm, type CastMember, type FrontalMember } from '../sim/cast.ts';
+import { project, wheelsInPicture, type Camera } from '../sim/camera.ts';
+import { barOnPicture } from '../sim/frontal.ts';
+import { frontalAct, frontalStickers } from '../sim/render/frontalScene.ts';
+import type { Raster } from '../sim/render/raster.ts';
+import { extrasOf, hoodMm, poseAt } from '../sim/rider.ts';
+import { frameTruth, openCamera, openFilm, toPlanes } from '../sim/render/film.ts';
 
 const round = (v: number, digits = 3): number => Number(v.toFixed(digits));
 
-async function encode(member: CastMember, file: string, frames: number): Promise<void> {
-  const { camera } = member.scene;
-  const codec =
-    member.container === 'webm'
-      ? [
-          '-c:v',
-          'libvpx-vp9',
-          '-b:v',
-          '2600k',
-          '-maxrate',
-          '3400k',
-          '-bufsize',
-          '3000k',
-          '-g',
-          '60',
-          '-deadline',
-          'good',
-          '-cpu-used',
-          '3',
-          '-row-mt',
-          '1',
-        ]
-      : [
-          '-c:v',
-          'libx264',
-          '-b:v',
-          '3000k',
-          '-maxrate',
-          '3600k',
-          '-bufsize',
-          '3000k',
-          '-g',
-          '60',
-          '-bf',
-          '2',
-          '-preset',
-          'slow',
-          '-movflags',
-          '+faststart',
-        ];
+interface Encoding {
+  camera: Camera;
+  framesPerS: number;
+  shoot: (i: number) => Raster;
+}
+
+async function encode(of: Encoding, file: string, frames: number): Promise<void> {
+  const codec = file.endsWith('.webm')
+    ? [
+        '-c:v',
+        'libvpx-vp9',
+        '-b:v',
+        '2600k',
+        '-maxrate',
+        '3400k',
+        '-bufsize',
+        '3000k',
+        '-g',
+        '60',
+        '-deadline',
+        'good',
+        '-cpu-used',
+        '3',
+        '-row-mt',
+        '1',
+      ]
+    : [
+        '-c:v',
+        'libx264',
+        '-b:v',
+        '3000k',
+        '-maxrate',
+        '3600k',
+        '-bufsize',
+        '3000k',
+        '-g',
+        '60',
+        '-bf',
+        '2',
+        '-preset',
+        'slow',
+        '-movflags',
+        '+faststart',
+      ];
   const ffmpeg = spawn(
     'ffmpeg',
     [
@@ -68,9 +75,9 @@ async function encode(member: CastMember, file: string, frames: number): Promise
       '-colorspace',
       'bt709',
       '-s',
-      `${camera.widthPx}x${camera.heightPx}`,
+      `${of.camera.widthPx}x${of.camera.heightPx}`,
       '-r',
-      `${member.film.framesPerS}`,
+      `${of.framesPerS}`,
       '-i',
       '-',
       '-colorspace',
@@ -84,11 +91,10 @@ async function encode(member: CastMember, file: string, frames: number): Promise
     ],
     { stdio: ['pipe', 'inherit', 'inherit'] },
   );
-  const film = openFilm(member.scene, member.film);
   for (let i = 0; i < frames; i += 1) {
-    const { y, u, v } = toPlanes(film.shoot(i));
+    const { y, u, v } = toPlanes(of.shoot(i));
     if (!ffmpeg.stdin.write(Buffer.concat([y, u, v]))) await once(ffmpeg.stdin, 'drain');
-    if (i % 60 === 0) console.log(`${member.id}: ${i} of ${frames}`);
+    if (i % 60 === 0) console.log(`${file}: ${i} of ${frames}`);
   }
   ffmpeg.stdin.end();
   const [code] = (await once(ffmpeg, 'close')) as [number];
@@ -124,10 +130,31 @@ function truth(member: CastMember, frames: number): object {
       Object.keys(perFrame[0].joints).map((key) => [
         key,
         perFrame.map((f) => {
-          const p = poseAt(scene.rider, f.thetaDeg, f.tS).joints[key as 'hip'];
+          const pose = poseAt(scene.rider, f.thetaDeg, f.tS);
+          const p = { ...pose.joints, ...extrasOf(pose) }[key as 'hip'];
           return [round(p.x, 2), round(p.y, 2)];
         }),
       ]),
+    ),
+  };
+}
+
+/** What the camera ahead or behind should have seen. */
+function frontalTruth(member: FrontalMember, frames: number): object {
+  const { scene, film } = member;
+  const hood = hoodMm(scene.rider);
+  const bar = { x: hood.x - 60, y: hood.y - 30, widthMm: scene.barWidthMm };
+  const perFrame = Array.from({ length: frames }, (_, i) => frontalStickers(scene, i / film.framesPerS));
+  return {
+    clip: `${member.id}.webm`,
+    framesPerS: film.framesPerS,
+    frames,
+    view: scene.view,
+    crankMm: scene.rider.crankMm,
+    barMm: scene.barWidthMm,
+    barPx: barOnPicture(scene.camera, scene.view, bar),
+    jointsPx: Object.fromEntries(
+      Object.keys(perFrame[0]).map((key) => [key, perFrame.map((f) => [round(f[key].x), round(f[key].y)])]),
     ),
   };
 }
@@ -138,6 +165,24 @@ const wanted = process.argv.slice(2).filter((a) => !a.startsWith('--'));
 for (const member of CAST) {
   if (wanted.length && !wanted.includes(member.id)) continue;
   const frames = Math.round(member.seconds * member.film.framesPerS);
-  if (!truthOnly) await encode(member, `public/demo/${member.id}.${member.container}`, frames);
+  const { scene, film } = member;
+  if (!truthOnly)
+    await encode(
+      { camera: scene.camera, framesPerS: film.framesPerS, shoot: openFilm(scene, film).shoot },
+      `public/demo/${member.id}.${member.container}`,
+      frames,
+    );
   writeFileSync(`public/demo/${member.id}.truth.json`, JSON.stringify(truth(member, frames)));
+}
+for (const member of FRONTAL_CAST) {
+  if (wanted.length && !wanted.includes(member.id)) continue;
+  const frames = Math.round(member.seconds * member.film.framesPerS);
+  const { scene, film } = member;
+  if (!truthOnly)
+    await encode(
+      { camera: scene.camera, framesPerS: film.framesPerS, shoot: openCamera(frontalAct(scene), film).shoot },
+      `public/demo/${member.id}.webm`,
+      frames,
+    );
+  writeFileSync(`public/demo/${member.id}.truth.json`, JSON.stringify(frontalTruth(member, frames)));
 }

@@ -1,5 +1,7 @@
 import { crankAngleDeg, hoodMm, poseAt, type VirtualRider } from './rider.ts';
 import type { Camera } from './camera.ts';
+import { FRONTAL_BODY, type FrontalBody } from './frontal.ts';
+import type { FrontalScene } from './render/frontalScene.ts';
 import type { Look, Scene, VirtualBike } from './render/scene.ts';
 import type { Rgb } from './render/raster.ts';
 import type { FilmSetting } from './render/film.ts';
@@ -217,6 +219,7 @@ export const CAST: readonly CastMember[] = [
       frame: [60, 62, 70],
       sticker: [246, 120, 52],
       helmet: [226, 226, 222],
+      extras: ['head', 'c7', 'sacrum', 'asis', 'hand'],
       wall: [158, 166, 168],
     },
     { wheelbaseMm: 986, seconds: 6, container: 'mp4', camera: { aimMm: { x: 90, y: 420 } } },
@@ -231,3 +234,79 @@ export function trueCadenceRpm(rider: VirtualRider, seconds: number): number {
 /** The pose at a crank angle on the rider's first stroke, without wander: for quoting a rider's own figures. */
 export const stillPose = (rider: VirtualRider, thetaDeg: number): ReturnType<typeof poseAt> =>
   poseAt({ ...rider, wanderDeg: 0 }, thetaDeg, 0);
+
+/** A film from ahead or behind of one of the cast. */
+export interface FrontalMember {
+  id: string;
+  of: string;
+  scene: FrontalScene;
+  film: FilmSetting;
+  seconds: number;
+}
+
+const FRONTAL_CAMERA: Camera = {
+  ...CAMERA,
+  widthPx: 720,
+  heightPx: 720,
+  distanceMm: 4300,
+  mmPerPx: 2.1,
+  aimMm: { x: 0, y: 470 },
+  yawDeg: 0,
+  rollDeg: 0.5,
+  facing: 'right',
+};
+
+/** A film from ahead or behind; `more` is what that view shows of the body. */
+function frontal(
+  of: string,
+  view: 'front' | 'rear',
+  barWidthMm: number,
+  more: Partial<FrontalBody>,
+  camera: Partial<Camera> = {},
+): FrontalMember {
+  const { scene, film } = CAST.find((m) => m.id === of)!;
+  return {
+    id: `${of}-${view}`,
+    of,
+    scene: {
+      camera: { ...FRONTAL_CAMERA, ...camera },
+      view,
+      rider: scene.rider,
+      body: { ...FRONTAL_BODY, ...more },
+      bike: scene.bike,
+      look: scene.look,
+      barWidthMm,
+    },
+    film,
+    seconds: 6,
+  };
+}
+
+/** The films from ahead and behind that the demo ships. */
+export const FRONTAL_CAST: readonly FrontalMember[] = [
+  // Stance too narrow for his hips: the knees stand outside the feet.
+  frontal(
+    'idris',
+    'front',
+    620,
+    {
+      stanceMm: 242,
+      hipWidthMm: 362,
+      asisWidthMm: 252,
+      kneeOutMm: {
+        right: { mean: 24, waves: [{ order: 1, amplitude: 15, phaseDeg: 150 }] },
+        left: { mean: 27, waves: [{ order: 1, amplitude: 17, phaseDeg: 140 }] },
+      },
+    },
+    { aimMm: { x: 0, y: 600 }, mmPerPx: 2.35 },
+  ),
+  // Sits off to the right, the right knee swings in.
+  frontal('juno', 'rear', 400, {
+    pelvisTiltDeg: { mean: 2.6, waves: [{ order: 1, amplitude: 1.8, phaseDeg: 80 }] },
+    hipShiftMm: { mean: 9, waves: [{ order: 1, amplitude: 7, phaseDeg: 60 }] },
+    kneeOutMm: {
+      right: { mean: -9, waves: [{ order: 1, amplitude: 19, phaseDeg: 160 }] },
+      left: { mean: 4, waves: [{ order: 1, amplitude: 9, phaseDeg: 140 }] },
+    },
+  }),
+];

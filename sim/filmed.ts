@@ -1,6 +1,6 @@
 import type { Vec2 } from '../core/geometry/vec.ts';
 import { gaussian, seededRandom } from './random.ts';
-import { crankAngleDeg, poseAt, type JointKey, type VirtualRider } from './rider.ts';
+import { crankAngleDeg, extrasOf, poseAt, type ExtraKey, type JointKey, type VirtualRider } from './rider.ts';
 
 export interface Filming {
   rider: VirtualRider;
@@ -17,6 +17,8 @@ export interface Filming {
   stickerOffMm?: Partial<Record<JointKey, Vec2>>;
   mmPerPx?: number;
   seed?: number;
+  /** With the points of head, back, pelvis, grip and pedal too. */
+  extras?: boolean;
 }
 
 interface Path {
@@ -29,7 +31,10 @@ export const FILMED_MM_PER_PX = 2.75;
 const CENTRE = { x: 600, y: 500 };
 
 /** What a perfect camera and a perfect tracker leave of a rider: pixels, y down, the bottom bracket at (600, 500). */
-export function filmed(f: Filming): { tS: Float64Array; landmarks: Record<JointKey, Path> } {
+export function filmed(f: Filming): {
+  tS: Float64Array;
+  landmarks: Record<JointKey, Path> & Partial<Record<ExtraKey, Path>>;
+} {
   const rate = f.rate ?? 60;
   const n = f.stamps?.length ?? Math.round((f.seconds ?? 7) * rate);
   const tS = Float64Array.from({ length: n }, (_, i) => f.stamps?.[i] ?? i / rate);
@@ -37,10 +42,11 @@ export function filmed(f: Filming): { tS: Float64Array; landmarks: Record<JointK
   const noise = f.noisePx ?? 0;
   const scale = f.mmPerPx ?? FILMED_MM_PER_PX;
   const side = f.facing === 'left' ? -1 : 1;
-  const landmarks = {} as Record<JointKey, Path>;
+  const landmarks = {} as Record<JointKey | ExtraKey, Path>;
   tS.forEach((t, i) => {
-    const { joints } = poseAt(f.rider, f.theta ? f.theta(t) : crankAngleDeg(f.rider, t), t);
-    for (const [key, p] of Object.entries(joints) as [JointKey, Vec2][]) {
+    const pose = poseAt(f.rider, f.theta ? f.theta(t) : crankAngleDeg(f.rider, t), t);
+    const places = { ...pose.joints, ...(f.extras && extrasOf(pose)) };
+    for (const [key, p] of Object.entries(places) as [JointKey, Vec2][]) {
       const path = (landmarks[key] ??= {
         xPx: new Float64Array(n),
         yPx: new Float64Array(n),

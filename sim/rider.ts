@@ -134,3 +134,25 @@ export function poseAt(rider: VirtualRider, thetaDeg: number, tS: number): Pose 
     },
   };
 }
+
+export type ExtraKey = 'head' | 'c7' | 'sacrum' | 'asis' | 'hand' | 'spindle';
+
+/** The points that are marked when more is asked of the side view: on the head, the back, the pelvis, the grip and the pedal. */
+export function extrasOf({ joints, spindle }: Pose): Record<ExtraKey, Vec2> {
+  const { hip, shoulder, wrist } = joints;
+  const l = Math.hypot(shoulder.x - hip.x, shoulder.y - hip.y);
+  const [ux, uy] = [(shoulder.x - hip.x) / l, (shoulder.y - hip.y) / l];
+  /** From a point along the trunk, and towards the back of it. */
+  const off = (p: Vec2, along: number, back: number): Vec2 => ({
+    x: p.x + along * ux - back * uy,
+    y: p.y + along * uy + back * ux,
+  });
+  return {
+    head: { x: shoulder.x + 90 * ux + 54, y: shoulder.y + 60 * uy + 118 },
+    c7: off(shoulder, 25, 78),
+    sacrum: off(hip, 25, 96),
+    asis: off(hip, 82, -34),
+    hand: { x: wrist.x + 60, y: wrist.y - 10 },
+    spindle,
+  };
+}

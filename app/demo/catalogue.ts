@@ -24,7 +24,7 @@ export interface Catalogue {
 const version = RECORD_VERSIONS.rider;
 
 /** Takes already marked and tracked, made by `scripts/make-demo-takes.ts`. */
-const READY = takes as unknown as Record<string, Take>;
+const READY = takes as unknown as Record<string, Take[]>;
 
 /** Intake, body and bike as found, made by `scripts/make-demo-records.ts`. */
 const NOTED = records as unknown as Record<string, Pick<FitSession, 'intake' | 'body' | 'asFound'>>;
@@ -46,8 +46,8 @@ function session(id: string, startedIso: string, protocolId: string): FitSession
     changes: [],
     plan: null,
     followUps: [],
-    takes: READY[`${id}-1`] ? [READY[`${id}-1`]] : [],
-    takeId: READY[`${id}-1`]?.id ?? null,
+    takes: READY[`${id}-1`] ?? [],
+    takeId: READY[`${id}-1`]?.at(-1)?.id ?? null,
     triedSaddleMm: null,
   };
 }

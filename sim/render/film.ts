@@ -1,5 +1,4 @@
-import { crankAngleDeg, poseAt, type JointKey } from '../rider.ts';
-import type { Vec2 } from '../../core/geometry/vec.ts';
+import { crankAngleDeg, poseAt } from '../rider.ts';
 import { gaussian, seededRandom } from '../random.ts';
 import { coveredPixels, layOver, newLayer, newRaster, type Raster } from './raster.ts';
 import { drawBike, drawRider, drawRoom, projectJoints, type Scene } from './scene.ts';
@@ -16,7 +15,7 @@ export interface FilmSetting {
 export interface FrameTruth {
   tS: number;
   thetaDeg: number;
-  joints: Record<JointKey, Vec2>;
+  joints: ReturnType<typeof projectJoints>;
 }
 
 /** What the camera should have seen at mid-exposure of frame i: the truth in pixels. */
@@ -26,15 +25,37 @@ export function frameTruth(scene: Scene, film: FilmSetting, i: number): FrameTru
   return { tS, thetaDeg, joints: projectJoints(scene, poseAt(scene.rider, thetaDeg, tS)) };
 }
 
+/** Something to be filmed: what stands still is drawn once, what moves for every exposure. */
+export interface Act {
+  widthPx: number;
+  heightPx: number;
+  still: (r: Raster) => void;
+  moving: (r: Raster, tS: number) => void;
+}
+
 /** A camera pointed at a scene: `shoot(i)` exposes frame i and returns the same raster each time, drawn anew. */
 export function openFilm(scene: Scene, film: FilmSetting): { shoot: (i: number) => Raster } {
   const { widthPx, heightPx } = scene.camera;
-  const room = newRaster(widthPx, heightPx);
-  drawRoom(room, scene.camera, scene.bike, scene.look);
   const bikeLayer = newLayer(widthPx, heightPx);
   drawBike(bikeLayer, scene.camera, scene.bike, scene.look);
   const bikePixels = coveredPixels(bikeLayer);
   const bikeOver = (r: Raster): void => layOver(r, bikeLayer, bikePixels);
+  return openCamera(
+    {
+      widthPx,
+      heightPx,
+      still: (r) => drawRoom(r, scene.camera, scene.bike, scene.look),
+      moving: (r, tS) => drawRider(r, scene, crankAngleDeg(scene.rider, tS), tS, bikeOver),
+    },
+    film,
+  );
+}
+
+/** Exposes an act frame by frame: each the mean over the open shutter, with the sensor's noise. */
+export function openCamera(act: Act, film: FilmSetting): { shoot: (i: number) => Raster } {
+  const { widthPx, heightPx } = act;
+  const room = newRaster(widthPx, heightPx);
+  act.still(room);
   const out = newRaster(widthPx, heightPx);
   const exposure = newRaster(widthPx, heightPx);
   const sum = new Uint16Array(out.rgb.length);
@@ -46,7 +67,7 @@ export function openFilm(scene: Scene, film: FilmSetting): { shoot: (i: number) 
       for (let k = 0; k < film.subFrames; k += 1) {
         const tS = tMid + film.shutterS * ((k + 0.5) / film.subFrames - 0.5);
         exposure.rgb.set(room.rgb);
-        drawRider(exposure, scene, crankAngleDeg(scene.rider, tS), tS, bikeOver);
+        act.moving(exposure, tS);
         if (k === 0) sum.set(exposure.rgb);
         else for (let n = 0; n < sum.length; n += 1) sum[n] += exposure.rgb[n];
       }

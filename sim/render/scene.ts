@@ -1,4 +1,13 @@
-import { footToPlane, hoodMm, poseAt, type JointKey, type Pose, type VirtualRider } from '../rider.ts';
+import {
+  extrasOf,
+  footToPlane,
+  hoodMm,
+  poseAt,
+  type ExtraKey,
+  type JointKey,
+  type Pose,
+  type VirtualRider,
+} from '../rider.ts';
 import { project, type Camera } from '../camera.ts';
 import type { Vec2 } from '../../core/geometry/vec.ts';
 import { cellNoise, fillConvex, fillDisc, fillLimb, fillRing, type Raster, type Rgb } from './raster.ts';
@@ -27,6 +36,8 @@ export interface Look {
   /** Sticker colour joint by joint where it differs, or null for none on that joint. */
   stickerOn?: Partial<Record<JointKey, Rgb | null>>;
   stickerRadiusMm: number;
+  /** Stickers on these points too. */
+  extras?: readonly ExtraKey[];
   /** Share of the thigh that the shorts cover: over 1 for full tights. */
   shortsTo: number;
   sleeveTo: number;
@@ -43,6 +54,15 @@ export const STICKER_DEPTH_MM: Record<JointKey, number> = {
   shoulder: 200,
   elbow: 208,
   wrist: 205,
+};
+
+const EXTRA_DEPTH_MM: Record<ExtraKey, number> = {
+  head: 78,
+  c7: 40,
+  sacrum: 60,
+  asis: 128,
+  hand: 212,
+  spindle: 182,
 };
 
 const NEAR = 130;
@@ -308,10 +328,18 @@ export interface Scene {
 }
 
 /** Where each near-side sticker's centre lands in the picture. */
-export function projectJoints(scene: Scene, pose: Pose): Record<JointKey, Vec2> {
-  const out = {} as Record<JointKey, Vec2>;
+export function projectJoints(
+  scene: Scene,
+  pose: Pose,
+): Record<JointKey, Vec2> & Partial<Record<ExtraKey, Vec2>> {
+  const out = {} as ReturnType<typeof projectJoints>;
   for (const key of Object.keys(STICKER_DEPTH_MM) as JointKey[]) {
     const p = project(scene.camera, pose.joints[key], STICKER_DEPTH_MM[key]);
+    out[key] = { x: p.x, y: p.y };
+  }
+  const extras = extrasOf(pose);
+  for (const key of scene.look.extras ?? []) {
+    const p = project(scene.camera, extras[key], EXTRA_DEPTH_MM[key]);
     out[key] = { x: p.x, y: p.y };
   }
   return out;
@@ -335,9 +363,9 @@ export function drawRider(
   drawLeg(r, camera, pose, rider, look, true);
   drawArm(r, camera, pose, look, true);
   const at = projectJoints(scene, pose);
-  for (const key of Object.keys(at) as JointKey[]) {
+  for (const [key, p] of Object.entries(at) as [JointKey, Vec2][]) {
     const colour = look.stickerOn?.[key] === undefined ? look.sticker : look.stickerOn[key];
-    if (colour) fillDisc(r, at[key], look.stickerRadiusMm / camera.mmPerPx, colour);
+    if (colour) fillDisc(r, p, look.stickerRadiusMm / camera.mmPerPx, colour);
   }
   if (scene.strap) {
     const off = Math.abs(((((thetaDeg - scene.strap.atThetaDeg + 180) % 360) + 360) % 360) - 180);
