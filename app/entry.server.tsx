@@ -7,7 +7,7 @@ import { NonceContext } from './nonce';
 
 /**
  * No other origin, ever. Styles may stand inline, since the component library and the charts set them; scripts need the
- * page's nonce. WebAssembly is not used.
+ * page's nonce. WebAssembly is used only by the pose model, in a page of its own.
  */
 function policy(nonce: string): string {
   return [
@@ -19,6 +19,7 @@ function policy(nonce: string): string {
     "font-src 'self'",
     `connect-src 'self' blob:${import.meta.env.DEV ? ' ws:' : ''}`,
     "worker-src 'self' blob:",
+    "frame-src 'self'",
     "manifest-src 'self'",
     "form-action 'self'",
     "base-uri 'none'",

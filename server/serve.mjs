@@ -8,6 +8,7 @@ import express from 'express';
 import { createRequestHandler } from '@react-router/express';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
+const poseModel = fileURLToPath(new URL('.', import.meta.resolve('@mediapipe/pose')));
 const { values } = parseArgs({
   options: { port: { type: 'string' }, 'strict-port': { type: 'boolean', default: false } },
 });
@@ -31,6 +32,20 @@ app.use((_request, response, next) => {
   });
   next();
 });
+// The pose model runs in a page of its own, which may use WebAssembly and may only stand inside ours.
+app.use('/pose', (_request, response, next) => {
+  response.set({
+    'Content-Security-Policy': [
+      "default-src 'none'",
+      "script-src 'self' 'wasm-unsafe-eval'",
+      "connect-src 'self' blob: data:",
+      "img-src 'self' blob: data:",
+      "frame-ancestors 'self'",
+    ].join('; '),
+  });
+  next();
+});
+app.use('/pose/model', express.static(poseModel, { immutable: true, maxAge: '1y', index: false }));
 app.get('/healthz', (_request, response) => response.type('text').send('ok'));
 app.use('/demo', express.static(`${root}build/client/demo`, { maxAge: '1h', index: false }));
 app.use(compression());

@@ -288,7 +288,7 @@ export const FRONTAL_CAST: readonly FrontalMember[] = [
   frontal(
     'idris',
     'front',
-    620,
+    640,
     {
       stanceMm: 242,
       hipWidthMm: 362,
@@ -301,7 +301,7 @@ export const FRONTAL_CAST: readonly FrontalMember[] = [
     { aimMm: { x: 0, y: 600 }, mmPerPx: 2.35 },
   ),
   // Sits off to the right, the right knee swings in.
-  frontal('juno', 'rear', 400, {
+  frontal('juno', 'rear', 380, {
     pelvisTiltDeg: { mean: 2.6, waves: [{ order: 1, amplitude: 1.8, phaseDeg: 80 }] },
     hipShiftMm: { mean: 9, waves: [{ order: 1, amplitude: 7, phaseDeg: 60 }] },
     kneeOutMm: {

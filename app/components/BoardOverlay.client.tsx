@@ -12,6 +12,8 @@ interface Props {
   lines: readonly (readonly [string, string])[];
   selected: string | null;
   faded: boolean;
+  /** Proposed places: drawn hollow, not yet taken. */
+  ghosts?: Readonly<Record<string, { x: number; y: number; name: string }>> | null;
   onHover: (at: Vec2) => void;
   onPlace: (at: Vec2) => void;
   onSelect: (key: string) => void;
@@ -33,6 +35,7 @@ export function BoardOverlay({
   lines,
   selected,
   faded,
+  ghosts,
   onHover,
   onPlace,
   onSelect,
@@ -137,6 +140,28 @@ export function BoardOverlay({
                 fontFamily="Archivo Variable"
                 fill={colour}
                 listening={false}
+              />
+            </Group>
+          );
+        })}
+      </Layer>
+      <Layer listening={false}>
+        {Object.entries(ghosts ?? {}).map(([key, g]) => {
+          const p = toScreen(g);
+          const width = g.name.length * 7.2 + 10;
+          const left = LABEL_SIDE[key]?.left ?? false;
+          return (
+            <Group key={`ghost-${key}`} x={p.x} y={p.y} listening={false}>
+              <Circle radius={11} stroke={palette.ink.plate} strokeWidth={4} />
+              <Circle radius={11} stroke={palette.primary.main} strokeWidth={1.8} dash={[4, 3]} />
+              <Rect x={left ? -width - 14 : 14} y={-10} width={width} height={20} fill={palette.ink.plate} />
+              <Text
+                x={left ? -width - 9 : 19}
+                y={-6}
+                text={g.name}
+                fontSize={13}
+                fontFamily="Archivo Variable"
+                fill={palette.primary.main}
               />
             </Group>
           );

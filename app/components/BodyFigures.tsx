@@ -97,7 +97,9 @@ export function BodyFigures({
             <TableRow key={name}>
               <TableCell>{name}</TableCell>
               <TableCell align="right">{mm(value)}</TableCell>
-              <TableCell align="right">{mm(uncertainty)}</TableCell>
+              <TableCell align="right">
+                {uncertainty < 2 ? uncertainty.toFixed(1) : mm(uncertainty)}
+              </TableCell>
               <TableCell sx={{ color: 'text.secondary' }}>{hint}</TableCell>
             </TableRow>
           ))}

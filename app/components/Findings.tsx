@@ -170,7 +170,7 @@ function Finding({
             onClick={() => setOpen(!open)}
             sx={{ minWidth: 0, px: 0.5, py: 0, font: 'inherit', color: 'text.secondary' }}
           >
-            ± {f.uncertainty.toFixed(f.unit === 'mm' ? 0 : 1)}
+            ± {f.uncertainty.toFixed(f.unit === 'mm' && f.uncertainty >= 2 ? 0 : 1)}
           </Button>
           {f.provisional && ' provisional'}
         </Typography>

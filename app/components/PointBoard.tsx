@@ -3,6 +3,8 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import ListItemButton from '@mui/material/ListItemButton';
 import ListItemText from '@mui/material/ListItemText';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useCallback, useEffect, useRef, useState, type ReactNode } from 'react';
 import type { Vec2 } from '../../core/geometry/vec.ts';
@@ -25,9 +27,26 @@ interface Props {
   onChange: (points: BoardPoints, frame: number) => void;
   /** While edits are on their way, what is stored lags behind what stands here. */
   busy: boolean;
+  /** Proposed places, drawn over the film until they are taken or left. */
+  ghosts?: Readonly<Record<string, { x: number; y: number; name: string }>> | null;
+  /** Stands over the list. */
+  tools?: ReactNode;
   /** Shown under the list when every needed point stands. */
   done: ReactNode;
   children?: ReactNode;
+}
+
+/** The chosen point and another change their places. */
+function SwapWith({ items, onSwap }: { items: readonly BoardItem[]; onSwap: (other: string) => void }) {
+  return (
+    <TextField select size="small" label="Swap with" value="" onChange={(e) => onSwap(e.target.value)}>
+      {items.map((i) => (
+        <MenuItem key={i.key} value={i.key}>
+          {i.plain}
+        </MenuItem>
+      ))}
+    </TextField>
+  );
 }
 
 const NUDGE_PX = 0.25;
@@ -45,6 +64,8 @@ export function PointBoard({
   snap,
   onChange,
   busy,
+  ghosts,
+  tools,
   done,
   children,
 }: Props) {
@@ -139,7 +160,8 @@ export function PointBoard({
           points={points}
           lines={lines}
           selected={selected}
-          faded={elsewhere}
+          faded={elsewhere || Boolean(ghosts)}
+          ghosts={ghosts}
           onHover={(at) => {
             // With a point chosen the close-up stays on it; while one is asked for it goes with the pointer.
             if (asking || !chosen) pointer.set(at);
@@ -154,7 +176,7 @@ export function PointBoard({
         />
       )}
     >
-      <Loupe source={clip.canvas} at={chosen ?? null} pointer={pointer} frame={clip.shown} />
+      {!ghosts && <Loupe source={clip.canvas} at={chosen ?? null} pointer={pointer} frame={clip.shown} />}
       {elsewhere && (
         <Alert
           severity="info"
@@ -168,7 +190,7 @@ export function PointBoard({
           The marks stand on frame {boundFrame}.
         </Alert>
       )}
-      {asking && !elsewhere && (
+      {asking && !elsewhere && !ghosts && (
         <Box role="status">
           <Typography variant="overline" color="textSecondary">
             {asking.optional ? 'If you can' : 'Point out'} {items.indexOf(asking) + 1} of {items.length}
@@ -186,6 +208,13 @@ export function PointBoard({
           Drag it, or use the arrow keys: {NUDGE_PX} px a press, with Shift {NUDGE_PX * 8}. Delete removes it.
         </Typography>
       )}
+      {chosen && !asking && selected && Object.keys(points).length > 1 && (
+        <SwapWith
+          items={items.filter((i) => i.key !== selected && points[i.key])}
+          onSwap={(other) => settle({ ...points, [selected]: points[other], [other]: points[selected] })}
+        />
+      )}
+      {tools}
       <Box role="list" aria-label="Points" sx={{ border: 1, borderColor: 'divider', flexShrink: 0 }}>
         {items.map((item) => {
           const p = points[item.key];

@@ -192,16 +192,18 @@ export function ReadFrontal({
       }
       overlay={(size) => <FrontalOverlay size={size} tracks={tracks} frame={clip.shown} />}
     >
-      <Box sx={{ display: 'flex', justifyContent: 'flex-end', mb: 1 }}>
-        <FrontalExport session={session} reading={reading} tracks={tracks} />
-      </Box>
       {reading.provisional && (
         <Alert severity="warning" variant="outlined" sx={{ mb: 1.5 }}>
           Fewer than five whole strokes: every figure here is provisional.
         </Alert>
       )}
       <CadenceNote typed={take.cadenceRpm} read={reading.cadenceRpm} />
-      <Typography variant="h2">Knee paths, seen from behind</Typography>
+      <Box sx={{ display: 'flex', alignItems: 'center' }}>
+        <Typography variant="h2" sx={{ flex: 1 }}>
+          Knee paths, seen from behind
+        </Typography>
+        <FrontalExport session={session} reading={reading} tracks={tracks} />
+      </Box>
       <ChartTools name={`${session.id}-knee-paths`}>
         <KneeTrace reading={reading} cursorDeg={cursorDeg} />
       </ChartTools>

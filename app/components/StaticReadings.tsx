@@ -66,7 +66,9 @@ export function StaticReadings({
           return (
             <Box key={key} sx={{ borderTop: 1, borderColor: 'divider', py: 1 }}>
               <Typography variant="body2" sx={{ mb: 0.75 }}>
-                <strong>{ANGLE_NAMES[key]}</strong> {conventionWord(key, convention)}, {STATIC_AT[key].words}
+                <strong>{ANGLE_NAMES[key]}</strong>
+                {conventionWord(key, convention) && ` ${conventionWord(key, convention)}`},{' '}
+                {STATIC_AT[key].words}
               </Typography>
               <Box sx={{ display: 'flex', gap: 1, alignItems: 'flex-start', flexWrap: 'wrap' }}>
                 {sides.map(([at, name]) => (

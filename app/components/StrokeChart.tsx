@@ -34,7 +34,7 @@ interface Props extends Drawn {
 
 const WIDTH = 520;
 const HEIGHT = 250;
-const M = { top: 14, right: 12, bottom: 34, left: 44 };
+const M = { top: 14, right: 12, bottom: 34, left: 56 };
 const PLACES = [
   { deg: 0, text: 'top' },
   { deg: 90, text: 'forward' },
@@ -118,7 +118,7 @@ const Ground = memo(function Ground(props: Drawn) {
           </text>
         </g>
       )}
-      {y.ticks(5).map((t) => (
+      {y.ticks(5).map((t, i) => (
         <g key={t}>
           <line
             x1={M.left}
@@ -129,8 +129,7 @@ const Ground = memo(function Ground(props: Drawn) {
             strokeWidth={0.7}
           />
           <text x={M.left - 9} y={y(t) + 4} textAnchor="end">
-            {t}
-            {unit}
+            {unit === '°' ? `${t}°` : i === y.ticks(5).length - 1 ? `${t}${unit}` : t}
           </text>
         </g>
       ))}
@@ -249,7 +248,6 @@ export function StrokeChart({ label, predicted, cursorDeg, onCursor, ...drawn }:
       }}
     >
       <Ground {...{ measured, spread, sure, target, hold, beside, unit, height }} />
-      <AsTable {...{ label, measured, sure, beside, unit, name }} />
       <svg
         viewBox={`0 0 ${WIDTH} ${height}`}
         role={onCursor ? 'slider' : 'img'}
@@ -293,6 +291,7 @@ export function StrokeChart({ label, predicted, cursorDeg, onCursor, ...drawn }:
           </g>
         )}
       </svg>
+      <AsTable {...{ label, measured, sure, beside, unit, name }} />
     </Box>
   );
 }

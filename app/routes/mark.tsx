@@ -1,11 +1,12 @@
 import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
-import { useCallback, useEffect, useRef } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { Vec2 } from '../../core/geometry/vec.ts';
 import { openTake, type FitSession } from '../../core/records/types.ts';
-import { GUIDES, LINES } from '../../core/stroke/landmarks.ts';
+import { GUIDES, LINES, plainName } from '../../core/stroke/landmarks.ts';
 import { NeedsFirst } from '../components/NeedsFirst';
+import { ProposeMarks, type Proposal } from '../components/ProposeMarks';
 import { PointBoard } from '../components/PointBoard';
 import type { BoardPoints } from '../components/boardPoints';
 import { useClip } from '../components/useClip';
@@ -56,6 +57,24 @@ function Marking({ session }: { session: FitSession }) {
     [edit, take.id],
   );
   const stored: BoardPoints = take.marks;
+  const [proposal, setProposal] = useState<Proposal | null>(null);
+  const takeId = take.id;
+  useEffect(() => setProposal(null), [takeId, clip.shown]);
+  const ghosts = useMemo(
+    () =>
+      proposal &&
+      Object.fromEntries(
+        Object.entries(proposal).map(([key, p]) => [key, { x: p.x, y: p.y, name: plainName(key) }]),
+      ),
+    [proposal],
+  );
+  const takeThem = (p: Proposal): void => {
+    setProposal(null);
+    const marks = Object.fromEntries(
+      Object.entries(p).map(([key, m]) => [key, { x: m.x, y: m.y, onSticker: m.onSticker }]),
+    );
+    void edit({ kind: 'marks', takeId, frame: clip.shown, marks: { ...take.marks, ...marks } });
+  };
   return (
     <PointBoard
       key={`${take.id}${take.view}`}
@@ -67,6 +86,17 @@ function Marking({ session }: { session: FitSession }) {
       snap={snap}
       onChange={onChange}
       busy={busy}
+      ghosts={ghosts}
+      tools={
+        <ProposeMarks
+          session={session}
+          take={take}
+          clip={clip}
+          proposal={proposal}
+          onPropose={setProposal}
+          onTake={takeThem}
+        />
+      }
       done={
         <>
           {take.tracking.state !== 'none' && (

@@ -14,6 +14,7 @@ import { pointAt, type Tracks } from '../../core/stroke/tracks.ts';
 import { FrontalOverlay } from '../components/FrontalOverlay.client';
 import { BoardOverlay } from '../components/BoardOverlay.client';
 import type { BoardPoints } from '../components/boardPoints';
+import { HoldByModel } from '../components/HoldByModel';
 import { Loupe } from '../components/Loupe';
 import { NeedsFirst } from '../components/NeedsFirst';
 import { ReviewPanel } from '../components/ReviewPanel';
@@ -263,6 +264,9 @@ function Tracking({ session }: { session: FitSession }) {
           No sticker found on {patches.map(plainName).join(', ')}: followed by the look of the spot, which may
           drift. Look at the far end of the film.
         </Alert>
+      )}
+      {tracks && !running && state !== 'none' && (
+        <HoldByModel take={take} tracks={tracks} blob={clip.blob} edit={edit} />
       )}
       {tracks && !running && <ReviewPanel review={review} take={take} frame={clip.shown} />}
       {tracks && review.selected && !running && (

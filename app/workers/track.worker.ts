@@ -4,6 +4,10 @@ import type { Vec2 } from '../../core/geometry/vec.ts';
 import type { LandmarkTrack, Tracks } from '../../core/stroke/tracks.ts';
 import type { PlanarFrame } from '../../core/tracking/frame.ts';
 import { findCandidates } from '../../core/tracking/candidates.ts';
+import { findStickers, looksOfFrame } from '../../core/tracking/findStickers.ts';
+import { layOut, MOST_SPOTS, proposeMarks, type Layout } from '../../core/tracking/layout.ts';
+import { pulledTo, type PosePoint } from '../../core/tracking/poseJoints.ts';
+import type { Landmark, View } from '../../core/stroke/landmarks.ts';
 import { centreOn } from '../../core/tracking/centre.ts';
 import type { SetUpFacts } from '../../core/stroke/setupCheck.ts';
 import { learnSticker } from '../../core/tracking/learn.ts';
@@ -63,6 +67,45 @@ const api = {
   async snap(blob: Blob, frameIndex: number, at: Vec2): Promise<Vec2 | null> {
     const frame = await frameForSnap(blob, frameIndex);
     return frame && snapOnFrame(frame, at);
+  },
+
+  /**
+   * The stickers of a frame, each with the joint it probably is.
+   * @param from a place where one of them is; null: they are looked for by themselves
+   */
+  async propose(
+    blob: Blob,
+    frameIndex: number,
+    view: View,
+    known: { mmPerPx: number | null; facing: 'left' | 'right' | null },
+    from: Vec2 | null,
+  ): Promise<Layout | null> {
+    const frame = await frameForSnap(blob, frameIndex);
+    if (!frame) return null;
+    const sticker = from && (learnSticker(frame, from)?.sticker ?? null);
+    return proposeMarks(frame, view, known, sticker);
+  },
+
+  /** Points of the pose model pulled to the stickers near them, where there are any. */
+  async pull(
+    blob: Blob,
+    frameIndex: number,
+    view: View,
+    points: Partial<Record<Landmark, PosePoint>>,
+  ): Promise<ReturnType<typeof pulledTo>> {
+    const frame = await frameForSnap(blob, frameIndex);
+    if (!frame) return pulledTo(points, [], 0);
+    const reach = PULL_SHARE * frame.height;
+    const best = looksOfFrame(frame)
+      .map((look) => {
+        const spots = findStickers(frame, look);
+        // Ankle, heel and toe lie within the model's straying: the body's layout tells them apart.
+        const laid = layOut(spots.slice(0, MOST_SPOTS), view, { mmPerPx: null, facing: null });
+        return pulledTo(points, spots, reach, laid?.points);
+      })
+      .map((pulled) => ({ pulled, n: Object.values(pulled).filter((p) => p.onSticker).length }))
+      .sort((a, b) => b.n - a.n)[0];
+    return best?.pulled ?? pulledTo(points, [], 0);
   },
 
   /** Follows one landmark anew from a frame on which it was put right, both ways through a part of the film. */
@@ -170,6 +213,8 @@ const api = {
   },
 };
 
+/** How far from where the pose model puts a joint its sticker is looked for, share of the picture's height. */
+const PULL_SHARE = 0.06;
 /** How far from its old place a sticker is looked for on a film of the same camera, px; and over how much of that film, s. */
 const REFIND_REACH_PX = 40;
 const REFIND_S = 2;

@@ -116,7 +116,7 @@ const NEEDED: ReadonlySet<string> = new Set([...ORDER.side.slice(0, 8), 'kneeR',
 /** The search is broken off after this many steps: with the best so far. */
 const MOST_STEPS = 60_000;
 /** More spots of one look than this are a pattern on a wall or a jersey. */
-const MOST_SPOTS = 26;
+export const MOST_SPOTS = 26;
 /** Below this a layout is a body beyond doubt: no other look need be tried. */
 const GOOD_COST = 30;
 

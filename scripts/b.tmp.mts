@@ -1,0 +1,24 @@
+import { look } from './look.tmp.mts';
+await look(async (page) => {
+  await page.goto('/sessions/maren-1/film');
+  await page.getByRole('button', { name: 'Use the demo film' }).click();
+  await page.getByTestId('frame-readout').waitFor();
+  await page.waitForTimeout(800);
+  await page.getByRole('link', { name: /^6 Mark/ }).click();
+  await page.getByText('Point out 1 of 14').waitFor();
+  await page.waitForTimeout(1500);
+  let t = Date.now();
+  await page.getByRole('button', { name: 'Find the stickers' }).click();
+  await page.getByText('points proposed').waitFor();
+  console.log('stickers', Date.now() - t);
+  await page.waitForTimeout(300);
+  await page.screenshot({ path: '/tmp/s1.png' });
+  await page.getByRole('button', { name: 'Leave them' }).click();
+  t = Date.now();
+  await page.getByRole('button', { name: 'Mark the rider' }).click();
+  await Promise.race([page.getByText('points proposed').waitFor({ timeout: 100000 }), page.getByRole('alert').waitFor({ timeout: 100000 })]);
+  console.log('model', Date.now() - t);
+  await page.waitForTimeout(300);
+  await page.screenshot({ path: '/tmp/s2.png' });
+  console.log(await page.locator('aside').innerText());
+}, { gl: true });
