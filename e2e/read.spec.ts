@@ -13,7 +13,8 @@ test('findings are put in words, lead to their frame, and say what was not measu
   await page.getByRole('button', { name: 'See Foot pitch, crank at bottom' }).click();
   await expect(page.getByText(/^crank 1(7[5-9]|8[0-5])°$/)).toBeVisible();
   // In the other convention the same finding is told the other way round.
-  await page.getByRole('button', { name: 'Time trial and pursuit' }).click();
+  await page.getByLabel('Judged by').click();
+  await page.getByRole('option', { name: 'Time trial and pursuit' }).click();
   const elbow = page.getByTestId('measure-elbowFlexionDeg');
   await expect(elbow).toContainText(/° below it, beyond doubt/);
   await page.getByRole('button', { name: 'Inside, straight 180°' }).click();
@@ -58,7 +59,7 @@ test('a chart goes out as drawing and picture, the table into a spreadsheet', as
   const rows = (await page.evaluate(() => navigator.clipboard.readText()))
     .split('\n')
     .map((r) => r.split('\t'));
-  expect(rows).toHaveLength(8);
+  expect(rows).toHaveLength(9);
   expect(rows.every((r) => r.length === 8)).toBe(true);
   expect(rows[1][0]).toBe('Knee (bend)');
   expect(Number(rows[1][5])).toBeGreaterThan(20);
@@ -80,10 +81,10 @@ test('another take is laid beside: its curve, its differences, real or within no
   const beside = page.getByRole('region', { name: 'Beside other takes' });
   await beside.getByRole('checkbox').first().check();
   await expect(beside.getByTestId('differences')).toContainText(
-    '0 of 21 figures differ by more than the noise',
+    '0 of 24 figures differ by more than the noise',
   );
   await beside.getByRole('button', { name: 'All figures' }).click();
-  await expect(beside.getByRole('table').getByRole('row')).toHaveCount(22);
+  await expect(beside.getByRole('table').getByRole('row')).toHaveCount(25);
   await expect(beside.getByRole('table')).not.toContainText('real');
   await beside.getByLabel('Stickered anew in between').check();
   await expect(beside).toContainText('Other stickers: where they sit counts fully.');

@@ -10,6 +10,7 @@ import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import type { FitSession, Take } from '../../core/records/types.ts';
+import { isFrontal } from '../../core/stroke/landmarks.ts';
 import { ANGLE_NAMES } from '../../core/stroke/angles.ts';
 import { compareReadings } from '../../core/stroke/compare.ts';
 import type { Reading } from '../../core/stroke/read.ts';
@@ -39,7 +40,9 @@ export function Beside({
   beside: readonly TakeReading[];
   onChoose: (takeIds: string[]) => void;
 }) {
-  const others = session.takes.filter((t) => t.id !== take.id && t.tracking.state !== 'none');
+  const others = session.takes.filter(
+    (t) => t.id !== take.id && !isFrontal(t.view) && t.tracking.state !== 'none',
+  );
   if (others.length === 0) return null;
   return (
     <Box component="section" aria-label="Beside other takes" sx={{ mt: 2 }}>

@@ -4,7 +4,14 @@ import { useEffect, useMemo, useState } from 'react';
 import type { Vec2 } from '../../core/geometry/vec.ts';
 import type { FitSession, Take } from '../../core/records/types.ts';
 import { yawDeg } from '../../core/stroke/keystone.ts';
-import { plainName, SIDE_LANDMARKS, type SideLandmark } from '../../core/stroke/landmarks.ts';
+import { scaleFromWidth } from '../../core/frontal/scale.ts';
+import {
+  isFrontal,
+  LANDMARKS,
+  plainName,
+  SIDE_LANDMARKS,
+  type SideLandmark,
+} from '../../core/stroke/landmarks.ts';
 import { toPlane } from '../../core/stroke/plane.ts';
 import {
   checkSetUp,
@@ -15,7 +22,7 @@ import {
 import type { Tracks } from '../../core/stroke/tracks.ts';
 import { spawnTracker } from '../workers/spawn';
 import type { Look } from '../workers/track.worker';
-import { scaleOf, useReading } from './useTakeResults';
+import { scaleOf, useTakeResults } from './useTakeResults';
 
 const WORDS: Record<CheckVerdict, string> = {
   good: 'good',
@@ -39,7 +46,7 @@ function nearestEdge(take: Take, tracks: Tracks | null): SetUpFacts['edgePx'] {
     const px = Math.min(x, y, widthPx - 1 - x, heightPx - 1 - y);
     if (Number.isFinite(px) && (!best || px < best.px)) best = { px, landmark: plainName(key) };
   };
-  for (const key of SIDE_LANDMARKS) {
+  for (const key of LANDMARKS) {
     const track = tracks?.landmarks[key];
     if (track) track.xPx.forEach((x, i) => look(key, x, track.yPx[i]));
     else if (take.marks[key]) look(key, take.marks[key].x, take.marks[key].y);
@@ -49,7 +56,7 @@ function nearestEdge(take: Take, tracks: Tracks | null): SetUpFacts['edgePx'] {
 
 /** The frame on which the toe is fastest, seen on both its neighbours. */
 function fastestToe(tracks: Tracks | null) {
-  const toe = tracks?.landmarks.toe;
+  const toe = tracks?.landmarks.toe ?? tracks?.landmarks.toeR;
   if (!tracks || !toe) return null;
   let best: { frame: number; at: Vec2; velocityPxPerS: Vec2; speed: number } | null = null;
   for (let i = 1; i < tracks.tS.length - 1; i += 1) {
@@ -77,9 +84,13 @@ function jointsOf(session: FitSession, take: Take): SetUpFacts['jointsMm'] {
 
 /** How the film was set up, thing by thing: what was measured, what it does to the angles, how to cure it. */
 export function FilmCheck({ session, take, blob }: { session: FitSession; take: Take; blob: Blob | null }) {
-  const reading = useReading(session);
-  const tracks = reading.status === 'read' ? reading.tracks : null;
-  const result = reading.status === 'read' && reading.result.ok ? reading.result : null;
+  const got = useTakeResults(session, [take])?.[0];
+  const tracks = got && got.kind !== 'missing' ? got.tracks : null;
+  const side = got?.kind === 'side' && got.result.ok ? got.result : null;
+  const ahead = got?.kind === 'frontal' && got.result.ok ? got.result : null;
+  const cadenceRpm = side?.cadenceRpm ?? ahead?.cadenceRpm ?? take.cadenceRpm;
+  const crankRatio = side?.crank.ratio ?? null;
+  const aheadMm = ahead?.distanceMm ?? null;
   const [look, setLook] = useState<Look | null>(null);
   const key = JSON.stringify([
     take.id,
@@ -108,13 +119,14 @@ export function FilmCheck({ session, take, blob }: { session: FitSession; take: 
   const checks = useMemo(() => {
     const scale = scaleOf(session);
     const ok = scale?.ok ? scale : null;
-    const distanceMm = distanceFromCrank(result?.crank.ratio ?? null);
+    const across = scaleFromWidth(take.width);
+    const distanceMm = distanceFromCrank(crankRatio) ?? aheadMm;
     return checkSetUp({
       widthPx: take.video.widthPx,
       heightPx: take.video.heightPx,
       framesPerS: take.video.framesPerS,
-      cadenceRpm: result?.cadenceRpm ?? null,
-      levelDeg: ok?.levelDeg ?? null,
+      cadenceRpm,
+      levelDeg: ok?.levelDeg ?? (isFrontal(take.view) && across.ok ? across.tiltDeg : null),
       yawDeg: ok?.keystone ? yawDeg(ok.keystone, ok.mmPerPx, distanceMm ?? 4000) : null,
       distanceMm,
       jointsMm: jointsOf(session, take),
@@ -129,7 +141,7 @@ export function FilmCheck({ session, take, blob }: { session: FitSession; take: 
           }
         : null,
     });
-  }, [session, take, result, tracks, look]);
+  }, [session, take, cadenceRpm, crankRatio, aheadMm, tracks, look]);
   return (
     <Box component="section" aria-label="Set-up check">
       <Typography variant="h2" gutterBottom>

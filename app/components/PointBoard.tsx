@@ -148,6 +148,7 @@ export function PointBoard({
   useEffect(() => pointer.set(null), [pointer, selected, points]);
 
   const asking = selected && !points[selected] ? items.find((i) => i.key === selected) : null;
+  const inTurn = items.filter((i) => !i.onRequest);
   const chosen = selected ? points[selected] : null;
   return (
     <Workbench
@@ -193,7 +194,8 @@ export function PointBoard({
       {asking && !elsewhere && !ghosts && (
         <Box role="status">
           <Typography variant="overline" color="textSecondary">
-            {asking.optional ? 'If you can' : 'Point out'} {items.indexOf(asking) + 1} of {items.length}
+            {asking.optional ? 'If you can' : 'Point out'}{' '}
+            {!asking.onRequest && `${inTurn.indexOf(asking) + 1} of ${inTurn.length}`}
           </Typography>
           <Typography variant="h2" component="p">
             {asking.name}

@@ -12,6 +12,8 @@ export interface BoardItem {
   place: string;
   /** Asked for after the others; the station is complete without it. */
   optional?: boolean;
+  /** Asked for only when it is chosen in the list. */
+  onRequest?: boolean;
 }
 
 export type BoardPoints = Partial<Record<string, BoardPoint>>;
@@ -27,9 +29,9 @@ export const samePoints = (a: BoardPoints, b: BoardPoints): boolean => {
   return listed(a) === listed(b);
 };
 
-/** The first item that has no point yet; none when all have. */
+/** The first item that is asked for and has no point yet; none when all have. */
 export const nextOpen = (items: readonly BoardItem[], points: BoardPoints): string | null =>
-  items.find((i) => !points[i.key])?.key ?? null;
+  items.find((i) => !i.onRequest && !points[i.key])?.key ?? null;
 
 /** Whether every point that the station needs stands. */
 export const isComplete = (items: readonly BoardItem[], points: BoardPoints): boolean =>

@@ -26,7 +26,8 @@ export async function planesOf(
   const chromaStride = cw * chromaStep;
   const uAt = width * height;
   const vAt = interleaved ? uAt + 1 : uAt + cw * ch;
-  const size = uAt + 2 * cw * ch;
+  // A part that touches the bottom begins within its first row: the browser asks for room to a whole last row all the same.
+  const size = uAt + 2 * cw * ch + width;
   const reuse = spare?.byteLength === size;
   const buffer = reuse ? spare : new Uint8Array(size);
   const part = reuse && region && sample.rotation === 0 ? region : { x: 0, y: 0, width, height };

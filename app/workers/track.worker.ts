@@ -133,7 +133,7 @@ const api = {
     if (!frame) return null;
     const found = Object.entries(ask.marks).map(([key, at]) => ({ key, learned: learnSticker(frame, at) }));
     const look: Look = { exposure: exposureOf(frame), sticker: weakest(found), smear: null };
-    const toe = found.find((f) => f.key === 'toe')?.learned;
+    const toe = found.find((f) => f.key === 'toe' || f.key === 'toeR')?.learned;
     if (toe && ask.fast) {
       const fast = await frameForSnap(blob, ask.fast.frame);
       // Along the way that the foot goes in a long exposure; only the direction counts.

@@ -284,9 +284,12 @@ export function readFrontal(tracks: Tracks, options: FrontalOptions): FrontalRes
       changeDeg: 1.96 * Math.sqrt(2 * random + 2 * tiltSd ** 2),
     };
   };
-  const pelvisOf = (options.view === 'front' ? (['asis', 'hip'] as const) : (['psis', 'hip'] as const)).find(
-    (k) => keys.includes(`${k}R`) && keys.includes(`${k}L`),
-  );
+  // The pair that tells most: wide apart counts more than the hips' softer skin.
+  const pelvis =
+    [obliquity(options.view === 'front' ? 'asis' : 'psis'), obliquity('hip')]
+      .filter((o) => o !== null)
+      .sort((a, b) => a.absoluteDeg - b.absoluteDeg)[0] ?? null;
+  const pelvisOf = pelvis?.of ?? null;
   const shift = pelvisOf
     ? through('right', (at) => (at(`${pelvisOf}R`).x + at(`${pelvisOf}L`).x) / 2 - middle)
     : null;
@@ -318,7 +321,7 @@ export function readFrontal(tracks: Tracks, options: FrontalOptions): FrontalRes
       stance.strokeSdDeg,
       (options.view === 'front' ? 0.005 : 0.015) * Math.abs(stance.curve.mean),
     ),
-    pelvis: pelvisOf ? obliquity(pelvisOf) : null,
+    pelvis,
     shoulders: obliquity('shoulder'),
     hipShiftMm: shift && {
       curve: shift,

@@ -76,6 +76,8 @@ export interface LandmarkGuide {
   place: string;
   /** Asked for after the others; the reading stands without it. */
   optional?: boolean;
+  /** Not asked for in turn, only when it is chosen. */
+  onRequest?: boolean;
 }
 
 /** What to point at, in the field's word and in plain words (handbook: measuring). */
@@ -142,7 +144,7 @@ const OPTIONAL_GUIDES: readonly LandmarkGuide[] = [
     plain: 'spindle',
     place: 'the end of the pedal’s axle: then the crank’s turn needs no estimate from the shoe',
   },
-].map((g) => ({ ...(g as LandmarkGuide), optional: true }));
+].map((g) => ({ ...(g as LandmarkGuide), optional: true, onRequest: true }));
 
 const BONE_PLACES: Record<'front' | 'rear', Record<string, [name: string, place: string]>> = {
   front: {
