@@ -3,6 +3,7 @@ import { createTheme, ThemeProvider } from '@mui/material/styles';
 import useMediaQuery from '@mui/material/useMediaQuery';
 import { useMemo, type ReactNode } from 'react';
 import type { Studio } from '../../core/records/types.ts';
+import { paperColours } from './paperColours';
 
 declare module '@mui/material/styles' {
   interface Palette {
@@ -13,27 +14,26 @@ declare module '@mui/material/styles' {
   }
 }
 
-/** Paper and ink with one accent, fired clay. The predicted curve is told by its dashes first, then by its blue. */
+/** The predicted curve is told by its dashes first, then by its blue. */
 function paper(dark: boolean) {
-  const quiet = dark ? '#b4ae9f' : '#55605f';
-  const text = dark ? '#ece6d8' : '#1d282e';
+  const c = paperColours(dark);
   return createTheme({
     palette: {
       mode: dark ? 'dark' : 'light',
-      primary: { main: dark ? '#e2895a' : '#a3451c', contrastText: dark ? '#1b1411' : '#fffaf2' },
-      secondary: { main: dark ? '#7fb4cf' : '#23607f' },
-      background: { default: dark ? '#14191c' : '#f4f0e6', paper: dark ? '#1c2226' : '#fbf8f1' },
-      text: { primary: text, secondary: quiet },
-      divider: dark ? '#3a4247' : '#cfc7b5',
-      warning: { main: dark ? '#e0b45c' : '#8a5a00' },
-      error: { main: dark ? '#f08a7c' : '#9c2b1e' },
+      primary: { main: c.accent, contrastText: c.onAccent },
+      secondary: { main: c.second },
+      background: { default: c.ground, paper: c.sheet },
+      text: { primary: c.text, secondary: c.quiet },
+      divider: c.rule,
+      warning: { main: c.warning },
+      error: { main: c.error },
       ink: {
-        line: text,
-        faint: dark ? '#3a4247' : '#d9d2c1',
-        band: dark ? '#2b3a3d' : '#e2dcc6',
-        predicted: dark ? '#7fb4cf' : '#23607f',
-        measured: dark ? '#e2895a' : '#a3451c',
-        plate: dark ? 'rgba(20,25,28,0.82)' : 'rgba(251,248,241,0.88)',
+        line: c.text,
+        faint: c.faint,
+        band: c.band,
+        predicted: c.predicted,
+        measured: c.measured,
+        plate: c.plate,
       },
     },
     shape: { borderRadius: 3 },
@@ -53,7 +53,7 @@ function paper(dark: boolean) {
       MuiPaper: { defaultProps: { elevation: 0 }, styleOverrides: { root: { backgroundImage: 'none' } } },
       MuiToggleButton: {
         styleOverrides: {
-          root: { minHeight: 44, textTransform: 'none', color: quiet },
+          root: { minHeight: 44, textTransform: 'none', color: c.quiet },
         },
       },
       MuiTableCell: { styleOverrides: { root: { padding: '6px 10px' } } },

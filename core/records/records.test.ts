@@ -8,7 +8,9 @@ import { openTake, type FitSession } from './types.ts';
 import { moved, setupNow } from './setups.ts';
 import { isDue, nextVisit } from './visits.ts';
 
-const idris = CATALOGUE.sessions.find((s) => s.riderId === 'idris')!;
+const visit = CATALOGUE.sessions.find((s) => s.riderId === 'idris')!;
+/** With the film from the side alone. */
+const idris = { ...visit, takes: visit.takes.slice(-1) };
 const maren = CATALOGUE.sessions.find((s) => s.riderId === 'maren')!;
 
 const takeId = idris.takes[0].id;
@@ -50,11 +52,19 @@ describe('records', () => {
 const without = (record: object, ...keys: string[]): Record<string, unknown> =>
   Object.fromEntries(Object.entries(record).filter(([key]) => !keys.includes(key)));
 
+/** A session as it was before films from the front, goniometer readings and the studio's own protocols. */
+function session6(s: FitSession): Record<string, unknown> {
+  const takes = s.takes.map((t) => without(t, 'cadenceRpm', 'pairWith', 'width'));
+  return { ...without(s, 'protocol', 'statics'), version: 6, takes };
+}
+
 /** A session as it was while it had one take at the most, of which nothing was said. */
 function session5(s: FitSession): Record<string, unknown> {
   const news = ['view', 'position', 'effort', 'effortW', 'note', 'trim', 'corrections', 'hidden'];
-  const take = s.takes.length ? without(s.takes[0], ...news) : null;
-  return { ...without(s, 'takes', 'takeId'), version: 5, take };
+  const old = session6(s);
+  const [first] = old.takes as object[];
+  const take = first ? without(first, ...news) : null;
+  return { ...without(old, 'takes', 'takeId'), version: 5, take };
 }
 
 /** A session as it was before visits held what was moved, planned and agreed. */
@@ -120,6 +130,22 @@ describe('migrations', () => {
         glance: ['kneeFlexionMinDeg', 'hipAngleMinDeg', 'backAngleDeg', 'footPitch180Deg'],
       },
     });
+  });
+  it('session 7: takes with room for width, cadence and partner; goniometer readings; the protocol’s own version', () => {
+    const old = session6(idris);
+    const before = structuredClone(old);
+    const checked = checkRecord('session', old);
+    expect(checked).toMatchObject({ ok: true, value: { protocol: null } });
+    if (!checked.ok) return;
+    expect(checked.value.statics.kneeFlexionDeg).toEqual({ left: null, right: null, both: null });
+    expect(checked.value.takes).toHaveLength(idris.takes.length);
+    for (const t of checked.value.takes)
+      expect(t).toMatchObject({
+        cadenceRpm: null,
+        pairWith: null,
+        width: { of: 'bar', mm: null, right: null },
+      });
+    expect(old).toEqual(before);
   });
   it('session 5: about one of the rider’s bikes, with room for what is moved, planned and agreed', () => {
     const old = session4(idris);
