@@ -189,8 +189,9 @@ export function readFrontal(tracks: Tracks, options: FrontalOptions): FrontalRes
     right: { theta: thetaDeg, strokeOf, used },
     left: legTurn(thetaDeg, paths.tS),
   };
+  const bases = { left: new Map(), right: new Map() };
   const over = (leg: 'left' | 'right', raw: ArrayLike<number>, lightly: ArrayLike<number>): CurveReading =>
-    curveOverStrokes(own[leg].theta, own[leg].strokeOf, raw, lightly, own[leg].used);
+    curveOverStrokes(own[leg].theta, own[leg].strokeOf, raw, lightly, own[leg].used, bases[leg]);
   const tiltSd = options.width ? TILT_SD_DEG.set : TILT_SD_DEG.unset;
   const length = (
     value: number,

@@ -68,92 +68,149 @@ export function solveSymmetric(a: number[][], b: number[]): number[] | null {
   return y;
 }
 
-interface Normal {
-  a: number[][];
-  b: number[];
+/**
+ * What a regression needs of the samples' crank angles alone: made once and used for every quantity sampled with them.
+ * Cholesky factors of a lower order are the leading part of a higher one's, so one of each fold serves all orders.
+ */
+export interface HarmonicBasis {
+  samples: number;
+  highest: number;
+  /** Row by row: 1, cos θ, sin θ, cos 2θ, … */
+  rows: Float64Array;
+  width: number;
+  foldOf: Int32Array;
+  folds: number;
+  /** Lower triangles of all samples, then of each fold left out; up to the first size that is singular. */
+  factors: { l: Float64Array; size: number }[];
 }
 
-function basisRow(thetaDeg: number, order: number): number[] {
-  const row = [1];
-  for (let k = 1; k <= order; k += 1) {
-    row.push(Math.cos(k * thetaDeg * RAD_PER_DEG), Math.sin(k * thetaDeg * RAD_PER_DEG));
-  }
-  return row;
-}
-
-function accumulate(
-  rows: readonly number[][],
-  values: readonly number[],
-  which: (i: number) => boolean,
-): Normal {
-  const n = rows[0].length;
-  const a = Array.from({ length: n }, () => new Array<number>(n).fill(0));
-  const b = new Array<number>(n).fill(0);
-  rows.forEach((row, i) => {
-    if (!which(i)) return;
-    for (let p = 0; p < n; p += 1) {
-      b[p] += row[p] * values[i];
-      for (let q = 0; q <= p; q += 1) a[p][q] += row[p] * row[q];
+/** Cholesky factor of a symmetric matrix, row by row, and the size up to which it is positive definite. */
+function factor(a: Float64Array, n: number): { l: Float64Array; size: number } {
+  const l = a.slice();
+  for (let j = 0; j < n; j += 1) {
+    let d = l[j * n + j];
+    for (let k = 0; k < j; k += 1) d -= l[j * n + k] ** 2;
+    if (!(d > 1e-10 * Math.max(1, a[j * n + j]))) return { l, size: j };
+    l[j * n + j] = Math.sqrt(d);
+    for (let i = j + 1; i < n; i += 1) {
+      let v = l[i * n + j];
+      for (let k = 0; k < j; k += 1) v -= l[i * n + k] * l[j * n + k];
+      l[i * n + j] = v / l[j * n + j];
     }
-  });
-  for (let p = 0; p < n; p += 1) for (let q = p + 1; q < n; q += 1) a[p][q] = a[q][p];
-  return { a, b };
+  }
+  return { l, size: n };
 }
 
-const solveOrder = (n: Normal, order: number): number[] | null => {
-  const size = 1 + 2 * order;
-  return solveSymmetric(
-    n.a.slice(0, size).map((row) => row.slice(0, size)),
-    n.b.slice(0, size),
-  );
-};
+/**
+ * Prepares a regression on the crank angle.
+ * @param thetaDeg crank angle of each sample  @param strokeOf stroke number of each sample
+ * @returns null with too few samples to fix even one harmonic
+ */
+export function harmonicBasis(
+  thetaDeg: readonly number[],
+  strokeOf: readonly number[],
+): HarmonicBasis | null {
+  const samples = thetaDeg.length;
+  if (samples < 8) return null;
+  const highest = Math.min(HIGHEST_ORDER, Math.floor((samples - 1) / 4));
+  const width = 1 + 2 * highest;
+  const rows = new Float64Array(samples * width);
+  for (let i = 0; i < samples; i += 1) {
+    const at = i * width;
+    rows[at] = 1;
+    for (let k = 1; k <= highest; k += 1) {
+      rows[at + 2 * k - 1] = Math.cos(k * thetaDeg[i] * RAD_PER_DEG);
+      rows[at + 2 * k] = Math.sin(k * thetaDeg[i] * RAD_PER_DEG);
+    }
+  }
+  const strokes = [...new Set(strokeOf)];
+  // With one or two strokes, folds of every fourth sample stand in for left-out strokes.
+  const byStroke = strokes.length >= 3;
+  const folds = byStroke ? strokes.length : 4;
+  const foldOf = Int32Array.from(strokeOf, (s, i) => (byStroke ? strokes.indexOf(s) : i % 4));
+  const cell = width * width;
+  const parts = new Float64Array(folds * cell);
+  for (let i = 0; i < samples; i += 1) {
+    const at = i * width;
+    const to = foldOf[i] * cell;
+    for (let p = 0; p < width; p += 1)
+      for (let q = 0; q <= p; q += 1) parts[to + p * width + q] += rows[at + p] * rows[at + q];
+  }
+  const all = new Float64Array(cell);
+  for (let f = 0; f < folds; f += 1) for (let k = 0; k < cell; k += 1) all[k] += parts[f * cell + k];
+  const factors = [factor(all, width)];
+  for (let f = 0; f < folds; f += 1)
+    factors.push(
+      factor(
+        all.map((v, k) => v - parts[f * cell + k]),
+        width,
+      ),
+    );
+  return { samples, highest, rows, width, foldOf, folds, factors };
+}
+
+/** Forward substitution: what it gives for one order is the beginning of what it gives for the next. */
+function forward({ l, size }: { l: Float64Array; size: number }, b: Float64Array, n: number): Float64Array {
+  const y = b.slice(0, size);
+  for (let i = 0; i < size; i += 1) {
+    for (let k = 0; k < i; k += 1) y[i] -= l[i * n + k] * y[k];
+    y[i] /= l[i * n + i];
+  }
+  return y;
+}
+
+/** Coefficients of an order from the forward substitution. */
+function backward(l: Float64Array, y: Float64Array, size: number, n: number): Float64Array {
+  const c = y.slice(0, size);
+  for (let i = size - 1; i >= 0; i -= 1) {
+    for (let k = i + 1; k < size; k += 1) c[i] -= l[k * n + i] * c[k];
+    c[i] /= l[i * n + i];
+  }
+  return c;
+}
 
 /**
  * Harmonic regression of samples on the crank angle, its order by cross-validation over whole strokes (at most 8): a stroke
  * left out must be foretold by the others, so that the noise of one stroke is not taken for shape.
- * @param thetaDeg crank angle of each sample  @param values the samples, finite  @param strokeOf stroke number of each sample
- * @returns the curve and its order, or null with too few samples to fix even one harmonic
+ * @param values the samples, finite, in the basis's order
+ * @returns the curve and its order, or null where even one harmonic can't be told
  */
-export function fitHarmonics(
-  thetaDeg: readonly number[],
+export function fitOnBasis(
+  basis: HarmonicBasis,
   values: readonly number[],
-  strokeOf: readonly number[],
 ): { curve: HarmonicCurve; order: number } | null {
-  if (values.length < 8) return null;
-  const highest = Math.min(HIGHEST_ORDER, Math.floor((values.length - 1) / 4));
-  const rows = thetaDeg.map((t) => basisRow(t, highest));
-  const all = accumulate(rows, values, () => true);
-  const strokes = [...new Set(strokeOf)];
-  // With one or two strokes, folds of every fourth sample stand in for left-out strokes.
-  const folds =
-    strokes.length >= 3
-      ? strokes.map((s) => (i: number) => strokeOf[i] === s)
-      : [0, 1, 2, 3].map((f) => (i: number) => i % 4 === f);
-  const error = new Array<number>(highest + 1).fill(0);
-  for (const inFold of folds) {
-    const part = accumulate(rows, values, inFold);
-    const rest: Normal = {
-      a: all.a.map((row, p) => row.map((v, q) => v - part.a[p][q])),
-      b: all.b.map((v, p) => v - part.b[p]),
-    };
+  const { rows, width: n, samples, highest, foldOf, folds, factors } = basis;
+  const sums = new Float64Array((folds + 1) * n);
+  for (let i = 0; i < samples; i += 1) {
+    const to = (foldOf[i] + 1) * n;
+    for (let p = 0; p < n; p += 1) sums[to + p] += rows[i * n + p] * values[i];
+  }
+  for (let f = 1; f <= folds; f += 1) for (let p = 0; p < n; p += 1) sums[p] += sums[f * n + p];
+  const error = new Float64Array(highest + 1);
+  for (let f = 1; f <= folds; f += 1) {
+    const b = sums.slice(0, n);
+    for (let p = 0; p < n; p += 1) b[p] -= sums[f * n + p];
+    const y = forward(factors[f], b, n);
     for (let order = 1; order <= highest; order += 1) {
-      const c = solveOrder(rest, order);
-      if (!c) {
+      const size = 1 + 2 * order;
+      if (size > factors[f].size) {
         error[order] = Infinity;
         continue;
       }
-      rows.forEach((row, i) => {
-        if (!inFold(i)) return;
-        let v = 0;
-        for (let k = 0; k < c.length; k += 1) v += c[k] * row[k];
-        error[order] += (values[i] - v) ** 2;
-      });
+      const c = backward(factors[f].l, y, size, n);
+      for (let i = 0; i < samples; i += 1) {
+        if (foldOf[i] !== f - 1) continue;
+        let v = values[i];
+        for (let k = 0; k < size; k += 1) v -= c[k] * rows[i * n + k];
+        error[order] += v * v;
+      }
     }
   }
   let order = 1;
   for (let k = 2; k <= highest; k += 1) if (error[k] < error[order] * 0.999) order = k;
-  const c = solveOrder(all, order);
-  if (!c) return null;
+  const size = 1 + 2 * order;
+  if (size > factors[0].size) return null;
+  const c = backward(factors[0].l, forward(factors[0], sums.slice(0, n), n), size, n);
   return {
     curve: {
       mean: c[0],
@@ -163,6 +220,21 @@ export function fitHarmonics(
     order,
   };
 }
+
+/** The same for a single quantity. */
+export function fitHarmonics(
+  thetaDeg: readonly number[],
+  values: readonly number[],
+  strokeOf: readonly number[],
+): { curve: HarmonicCurve; order: number } | null {
+  const basis = harmonicBasis(thetaDeg, strokeOf);
+  return basis && fitOnBasis(basis, values);
+}
+
+const EVERY_DEGREE = harmonicTable(
+  Array.from({ length: 360 }, (_, t) => t),
+  HIGHEST_ORDER,
+);
 
 /** Lowest and highest value of a curve over a turn, with the crank angles where they fall (to 0.05 degrees). */
 export function curveExtremes(c: HarmonicCurve): {
@@ -175,7 +247,7 @@ export function curveExtremes(c: HarmonicCurve): {
     let at = 0;
     let best = -Infinity;
     for (let t = 0; t < 360; t += 1) {
-      const v = sign * evaluateCurve(c, t);
+      const v = sign * tableValue(c, EVERY_DEGREE, t);
       if (v > best) {
         best = v;
         at = t;

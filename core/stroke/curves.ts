@@ -1,10 +1,22 @@
-import { curveExtremes, evaluateCurve, fitHarmonics, type HarmonicCurve } from '../signal/harmonics.ts';
+import {
+  curveExtremes,
+  evaluateCurve,
+  fitOnBasis,
+  harmonicBasis,
+  harmonicTable,
+  HIGHEST_ORDER,
+  tableValue,
+  type HarmonicBasis,
+  type HarmonicCurve,
+} from '../signal/harmonics.ts';
 import { resample } from '../signal/resample.ts';
 import { mean, standardDeviation, studentT95 } from '../signal/statistics.ts';
 import type { Stroke } from './strokes.ts';
 
 /** Crank angles of the drawn curve: every 2.5 degrees. */
 export const GRID_DEG: readonly number[] = Array.from({ length: 144 }, (_, k) => 2.5 * k);
+
+const ON_GRID = harmonicTable(GRID_DEG, HIGHEST_ORDER);
 
 /** One quantity on the crank's turn, from all used strokes. Unit: the quantity's own (degrees or mm). */
 export interface CurveReading {
@@ -31,6 +43,7 @@ export interface CurveReading {
  * Mean curve and spread of a quantity over the used strokes.
  * The mean is a harmonic regression on the unsmoothed values (no filter flattens its peaks); what single strokes say comes from
  * the smoothed ones.
+ * @param bases kept between quantities on the same crank angles: what depends on those alone is worked out once
  * @param strokeOf index into `used` for every frame, −1 outside
  */
 export function curveOverStrokes(
@@ -39,17 +52,26 @@ export function curveOverStrokes(
   raw: ArrayLike<number>,
   smooth: ArrayLike<number>,
   used: readonly Stroke[],
+  bases = new Map<string, HarmonicBasis | null>(),
 ): CurveReading {
   const th: number[] = [];
   const values: number[] = [];
   const which: number[] = [];
+  const left: number[] = [];
   for (let i = 0; i < raw.length; i += 1) {
-    if (strokeOf[i] < 0 || !Number.isFinite(raw[i]) || !Number.isFinite(thetaDeg[i])) continue;
+    if (strokeOf[i] < 0) continue;
+    if (!Number.isFinite(raw[i]) || !Number.isFinite(thetaDeg[i])) {
+      left.push(i);
+      continue;
+    }
     th.push(thetaDeg[i]);
     values.push(raw[i]);
     which.push(strokeOf[i]);
   }
-  const fitted = fitHarmonics(th, values, which);
+  const key = left.join();
+  if (!bases.has(key)) bases.set(key, harmonicBasis(th, which));
+  const basis = bases.get(key);
+  const fitted = basis && fitOnBasis(basis, values);
   const curve = fitted?.curve ?? { mean: mean(values), cos: [], sin: [] };
   const rows = used.map((s) => strokeOnGrid(thetaDeg, smooth, s)).filter((row) => row.every(Number.isFinite));
   const sdOnGrid = GRID_DEG.map((_, k) => standardDeviation(rows.map((row) => row[k])));
@@ -64,7 +86,7 @@ export function curveOverStrokes(
   }));
   return {
     curve,
-    meanOnGrid: GRID_DEG.map((t) => evaluateCurve(curve, t)),
+    meanOnGrid: GRID_DEG.map((_, i) => tableValue(curve, ON_GRID, i)),
     sdOnGrid,
     ciOnGrid: sdOnGrid.map((sd) =>
       rows.length > 1 ? (studentT95(rows.length - 1) * sd) / Math.sqrt(rows.length) : 0,

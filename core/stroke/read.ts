@@ -93,7 +93,7 @@ const jointsAt = (set: SideSet, i: number): Joints =>
   Object.fromEntries(Object.entries(set).map(([key, p]) => [key, p[i]]));
 
 const pitchOf = (set: SideSet): number[] =>
-  set.heel.map((_, i) => jointAngleDeg('footPitchDeg', jointsAt(set, i)));
+  set.heel.map((heel, i) => jointAngleDeg('footPitchDeg', { heel, toe: set.toe[i] }));
 
 /**
  * The pedal circle, twice: a first fit on the raw paths tells the cadence, the second takes lightly smoothed ones. Noise in the
@@ -163,19 +163,22 @@ export function readTracks(tracks: Tracks, options: ReadOptions): ReadResult {
   noteNoise(paths, smooth, map.mmPerPx);
 
   const strokeOf = Int32Array.from(paths.tS, (t) => used.findIndex((s) => t >= s.startS && t < s.endS));
+  const bases: Parameters<typeof curveOverStrokes>[5] = new Map();
   const over: OverStrokes = (values, smoothed) =>
-    curveOverStrokes(thetaDeg, strokeOf, values, smoothed, used);
+    curveOverStrokes(thetaDeg, strokeOf, values, smoothed, used, bases);
   const noiseMm = Math.max(...SIDE_LANDMARKS.map((k) => paths.notes[k].noisePx)) * map.mmPerPx;
+  const rawJoints = Array.from(paths.tS, (_, i) => jointsAt(paths.raw, i));
+  const smoothJoints = Array.from(paths.tS, (_, i) => jointsAt(smooth, i));
   const frameAnglesDeg = {} as Reading['frameAnglesDeg'];
   const angles = {} as Reading['angles'];
   for (const key of [...ANGLE_KEYS, ...OPTIONAL_ANGLE_KEYS]) {
-    const raw = Float64Array.from(paths.tS, (_, i) => jointAngleDeg(key, jointsAt(paths.raw, i)));
+    const raw = Float64Array.from(rawJoints, (joints) => jointAngleDeg(key, joints));
     if (!raw.some(Number.isFinite)) continue;
-    const lightly = Float64Array.from(paths.tS, (_, i) => jointAngleDeg(key, jointsAt(smooth, i)));
+    const lightly = Float64Array.from(smoothJoints, (joints) => jointAngleDeg(key, joints));
     frameAnglesDeg[key] = lightly;
     const reading = over(raw, lightly);
     const nearest = nearestFrame(thetaDeg, strokeOf, reading.minAtThetaDeg);
-    const sensitivity = angleSensitivity(key, jointsAt(smooth, nearest));
+    const sensitivity = angleSensitivity(key, smoothJoints[nearest]);
     angles[key] = {
       ...reading,
       uncertainty: combineUncertainty(key, sensitivity, noiseMm, reading.strokeSdDeg, used.length),
@@ -241,12 +244,12 @@ function segments(
   strokeOf: Int32Array,
   crankMm: number,
 ): Reading['segmentsMm'] {
-  const { hip, knee, ankle } = paths.raw;
-  const rows = paths.tS.reduce<number[]>((list, _, i) => (strokeOf[i] >= 0 ? [...list, i] : list), []);
+  const { hip, knee, ankle, heel, toe } = paths.raw;
+  const rows = Array.from(paths.tS.keys()).filter((i) => strokeOf[i] >= 0);
   const span = (a: Vec2[], b: Vec2[]): number =>
     median(rows.map((i) => Math.hypot(a[i].x - b[i].x, a[i].y - b[i].y)));
   const inFoot = rows.map((i) => {
-    const pitch = (jointAngleDeg('footPitchDeg', jointsAt(paths.raw, i)) * Math.PI) / 180;
+    const pitch = (jointAngleDeg('footPitchDeg', { heel: heel[i], toe: toe[i] }) * Math.PI) / 180;
     const dx = ankle[i].x - spindle[i].x;
     const dy = ankle[i].y - spindle[i].y;
     return {

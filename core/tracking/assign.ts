@@ -15,6 +15,9 @@ export interface Option extends Vec2 {
 /** What it costs to call a landmark lost: more than a good place, less than a place that breaks a limb. */
 const LOST_COST = 14;
 
+/** Two places closer than this are the same spot, px. */
+const ONE_SPOT_PX = 2;
+
 /** A limb may seem to change by out-of-plane motion and soft tissue: 3 % and a pixel. */
 const lengthSigma = (lengthPx: number): number => 1 + 0.03 * lengthPx;
 
@@ -40,6 +43,11 @@ export function assignLandmarks(options: readonly (readonly Option[])[], bones: 
       return;
     }
     options[i].forEach((option, k) => {
+      for (let j = 0; j < i; j += 1) {
+        const other = at[j];
+        // One spot is one landmark's: two that look alike are not both found on the sticker between them.
+        if (other && (option.x - other.x) ** 2 + (option.y - other.y) ** 2 < ONE_SPOT_PX ** 2) return;
+      }
       let c = cost + option.cost;
       for (const bone of closing[i]) {
         const other = at[bone.a === i ? bone.b : bone.a];

@@ -130,6 +130,12 @@ describe('assignLandmarks', () => {
     ];
     expect(assignLandmarks(options, bones)).toEqual([0, 1]);
   });
+  it('never gives one spot to two landmarks', () => {
+    const near = { x: 50, y: 50, cost: 0 };
+    const far = { x: 62, y: 50, cost: 4 };
+    expect(assignLandmarks([[near], [{ ...near, x: 50.4, cost: 0.2 }, far]], [])).toEqual([0, 1]);
+    expect(assignLandmarks([[near], [{ ...near, cost: 20 }]], [])).toEqual([0, -1]);
+  });
   it('calls lost what breaks the limb, and what has no option', () => {
     const bones = [{ a: 0, b: 1, lengthPx: 100 }];
     expect(assignLandmarks([[{ x: 0, y: 0, cost: 0 }], [{ x: 40, y: 0, cost: 1 }]], bones)).toEqual([0, -1]);

@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { SIDE_LANDMARKS } from '../../core/stroke/landmarks.ts';
-import { compareWithTruth, trackRendered } from './measure.ts';
+import { compareWithTruth, frontalAccuracy, trackRendered } from './measure.ts';
 import { ANGLE_KEYS } from '../../core/stroke/angles.ts';
 import { coverage } from './coverage.ts';
 import { demoTracks } from './demo.ts';
-import { VARIANTS } from './variants.ts';
+import { FRONTAL, VARIANTS } from './variants.ts';
 
 /** What may not hold on a film that is hard by design, and by how much; everything else keeps the general bounds. */
 const ALLOWED: Record<string, { lost?: string }> = {
@@ -55,6 +55,22 @@ describe.each(['idris', 'pilar', 'juno'])('the shipped tracks of %s', (id) => {
       expect(a.angleRmsDeg[key], key).toBeLessThanOrEqual(1);
     expect(a.crankCentrePx).toBeLessThanOrEqual(1);
     expect(a.cadencePercent).toBeLessThanOrEqual(0.2);
+  });
+});
+
+describe.each([FRONTAL[0], FRONTAL[2], FRONTAL[4]])('$name', (v) => {
+  it('is followed, and read within its own intervals', () => {
+    const a = frontalAccuracy(v);
+    expect(a.medianPx).toBeLessThan(0.3);
+    expect(a.p95Px).toBeLessThan(1);
+    const { legs, stanceMm, pelvis } = a.reading;
+    for (const [k, leg] of [legs.left, legs.right].entries()) {
+      expect(Math.abs(a.pathMm[k])).toBeLessThan(leg.pathWidthMm.uncertainty.absoluteMm);
+      expect(Math.abs(a.kneeOverFootMm[k])).toBeLessThan(leg.kneeOverFootPushMm.uncertainty.absoluteMm);
+    }
+    expect(Math.abs(a.stanceMm)).toBeLessThan(stanceMm.uncertainty.absoluteMm);
+    expect(Math.abs(a.pelvisDeg)).toBeLessThan(pelvis!.absoluteDeg);
+    expect(Math.abs(a.crankAngleDeg)).toBeLessThan(4);
   });
 });
 

@@ -1,6 +1,10 @@
+import { readFrontal, type FrontalReading } from '../../core/frontal/readFrontal.ts';
+import { scaleFromWidth } from '../../core/frontal/scale.ts';
+import { turnDeg } from '../../core/geometry/angles.ts';
+import type { Vec2 } from '../../core/geometry/vec.ts';
 import { mean, median } from '../../core/signal/statistics.ts';
 import { ANGLE_KEYS, jointAngleDeg, type AngleKey } from '../../core/stroke/angles.ts';
-import { SIDE_BONES, SIDE_LANDMARKS, type SideLandmark } from '../../core/stroke/landmarks.ts';
+import { RIGID_BONES, SIDE_LANDMARKS, type SideLandmark } from '../../core/stroke/landmarks.ts';
 import { scaleFromAxles } from '../../core/stroke/plane.ts';
 import { readTracks, type Reading } from '../../core/stroke/read.ts';
 import { emptyTracks, type Tracks } from '../../core/stroke/tracks.ts';
@@ -9,8 +13,12 @@ import { startTracker, type Tracker } from '../../core/tracking/tracker.ts';
 import { project, wheelsInPicture } from '../../sim/camera.ts';
 import type { CastMember } from '../../sim/cast.ts';
 import { trueCadenceRpm } from '../../sim/cast.ts';
-import { frameTruth, openFilm, toPlanes } from '../../sim/render/film.ts';
-import { poseAt } from '../../sim/rider.ts';
+import { barOnPicture } from '../../sim/frontal.ts';
+import { frameTruth, openCamera, openFilm, toPlanes } from '../../sim/render/film.ts';
+import { frontalAct, frontalStickers } from '../../sim/render/frontalScene.ts';
+import type { Raster } from '../../sim/render/raster.ts';
+import { crankAngleDeg, hoodMm, poseAt } from '../../sim/rider.ts';
+import type { FrontalVariant } from './variants.ts';
 
 export interface LandmarkError {
   medianPx: number;
@@ -27,31 +35,102 @@ export interface Accuracy {
   reading: Reading;
 }
 
-/** Renders a film in memory and follows its joints from the truth on its first frame. */
-export function trackRendered(member: CastMember, frames: number): Tracks {
-  const film = openFilm(member.scene, member.film);
+/** Follows the points of a film rendered in memory, from the truth on its first frame. */
+function follow(
+  film: { shoot: (i: number) => Raster },
+  framesPerS: number,
+  frames: number,
+  start: Readonly<Record<string, Vec2>>,
+): Tracks {
+  const keys = Object.keys(start);
   const tracks = emptyTracks(
-    Float64Array.from({ length: frames }, (_, i) => i / member.film.framesPerS),
-    SIDE_LANDMARKS,
+    Float64Array.from({ length: frames }, (_, i) => i / framesPerS),
+    keys,
   );
   let tracker: Tracker | null = null;
   for (let i = 0; i < frames; i += 1) {
     const p = toPlanes(film.shoot(i));
     const frame = packedFrame(p.width, p.height, p.y, p.u, p.v);
-    const truth = frameTruth(member.scene, member.film, i).joints;
-    tracker ??= startTracker(frame, 0, truth, SIDE_BONES);
-    const points =
-      i === 0
-        ? SIDE_LANDMARKS.map((k) => ({ ...truth[k], confidence: 1 }))
-        : tracker.step(frame, tracks.tS[i]);
-    SIDE_LANDMARKS.forEach((key, k) => {
-      const at = i === 0 ? truth[key] : points[tracker!.keys.indexOf(key)];
-      tracks.landmarks[key].xPx[i] = at.x;
-      tracks.landmarks[key].yPx[i] = at.y;
+    const points = tracker
+      ? tracker.step(frame, tracks.tS[i])
+      : keys.map((k) => ({ ...start[k], confidence: 1 }));
+    tracker ??= startTracker(frame, 0, start, RIGID_BONES);
+    keys.forEach((key, k) => {
+      tracks.landmarks[key].xPx[i] = points[k].x;
+      tracks.landmarks[key].yPx[i] = points[k].y;
       tracks.landmarks[key].confidence[i] = points[k].confidence;
     });
   }
   return tracks;
+}
+
+/** Renders a film from the side in memory and follows its joints from the truth on its first frame. */
+export const trackRendered = ({ scene, film }: CastMember, frames: number): Tracks =>
+  follow(openFilm(scene, film), film.framesPerS, frames, frameTruth(scene, film, 0).joints);
+
+/** What was read from ahead or behind, less the truth. */
+export interface FrontalAccuracy {
+  medianPx: number;
+  p95Px: number;
+  lostFrames: number;
+  crankAngleDeg: number;
+  pathMm: [left: number, right: number];
+  kneeOverFootMm: [left: number, right: number];
+  stanceMm: number;
+  pelvisDeg: number;
+  reading: FrontalReading;
+}
+
+/** Renders a film from ahead or behind, follows it and compares its reading with the truth. */
+export function frontalAccuracy({ scene, film, frames }: FrontalVariant): FrontalAccuracy {
+  const truth = Array.from({ length: frames }, (_, i) => frontalStickers(scene, i / film.framesPerS));
+  const tracks = follow(openCamera(frontalAct(scene), film), film.framesPerS, frames, truth[0]);
+  const errors: number[] = [];
+  let lostFrames = 0;
+  for (const [key, track] of Object.entries(tracks.landmarks))
+    for (let i = 1; i < frames; i += 1) {
+      const miss = Math.hypot(track.xPx[i] - truth[i][key].x, track.yPx[i] - truth[i][key].y);
+      if (Number.isFinite(miss)) errors.push(miss);
+      else lostFrames += 1;
+    }
+  errors.sort((a, b) => a - b);
+  const hood = hoodMm(scene.rider);
+  const bar = { x: hood.x - 60, y: hood.y - 30, widthMm: scene.barWidthMm };
+  const scale = scaleFromWidth({
+    of: 'bar',
+    mm: scene.barWidthMm,
+    ...barOnPicture(scene.camera, scene.view, bar),
+  });
+  if (!scale.ok) throw new Error(scale.reason);
+  const { widthPx, heightPx } = scene.camera;
+  const reading = readFrontal(tracks, {
+    view: scene.view,
+    centrePx: { x: widthPx / 2, y: heightPx / 2 },
+    width: { ...scale, aheadMm: bar.x },
+    crankMm: scene.rider.crankMm,
+  });
+  if (!reading.ok) throw new Error(reading.detail);
+  const { body } = scene;
+  const out = (side: 'left' | 'right') => {
+    const { mean: middle, waves } = body.kneeOutMm[side];
+    return { middle, width: 2 * waves.reduce((s, h) => s + h.amplitude, 0) };
+  };
+  const { left, right } = reading.legs;
+  const off = [...reading.thetaDeg].map((t, i) => turnDeg(t, crankAngleDeg(scene.rider, reading.tS[i])));
+  return {
+    medianPx: median(errors),
+    p95Px: errors[Math.floor(0.95 * errors.length)],
+    lostFrames,
+    crankAngleDeg: median(off.filter(Number.isFinite)),
+    pathMm: [left.pathWidthMm.value - out('left').width, right.pathWidthMm.value - out('right').width],
+    kneeOverFootMm: [
+      left.kneeOverFootMm.curve.mean - out('left').middle,
+      right.kneeOverFootMm.curve.mean - out('right').middle,
+    ],
+    stanceMm: reading.stanceMm.value - body.stanceMm,
+    pelvisDeg: (reading.pelvis?.meanDeg ?? NaN) - body.pelvisTiltDeg.mean,
+    reading,
+  };
 }
 
 /** How far tracks and their reading are from what the virtual rider really did. */

@@ -1,8 +1,9 @@
-import { CAST, type CastMember } from '../../sim/cast.ts';
+import { CAST, FRONTAL_CAST, type CastMember } from '../../sim/cast.ts';
+import type { FrontalScene } from '../../sim/render/frontalScene.ts';
 import type { Camera } from '../../sim/camera.ts';
 import type { FilmSetting } from '../../sim/render/film.ts';
 import type { Look, Strap } from '../../sim/render/scene.ts';
-import type { VirtualRider } from '../../sim/rider.ts';
+import type { JointKey, VirtualRider } from '../../sim/rider.ts';
 
 /** A film that is not shipped: one thing made harder than on the demo clips. */
 export interface Variant {
@@ -50,6 +51,11 @@ const DARK: Partial<Look> = {
   sticker: [30, 32, 36],
 };
 
+/** Bare joints: no sticker on these, only what skin, cloth and shoe look like. */
+const bare = (...keys: JointKey[]): Partial<Look> => ({
+  stickerOn: Object.fromEntries(keys.map((k) => [k, null])),
+});
+
 /** The films on which the tracker must hold, each long enough for two whole strokes. */
 export const VARIANTS: readonly Variant[] = [
   variant('facing left', 'maren', 110, { camera: { facing: 'left' } }),
@@ -64,4 +70,75 @@ export const VARIANTS: readonly Variant[] = [
   }),
   variant('120 frames/s', 'maren', 190, { film: { framesPerS: 120, subFrames: 1 } }),
   variant('noise σ 12 grey levels', 'maren', 110, { film: { noiseSigma: 12 } }),
+];
+
+/** Further films for the published tables: the other postures, rates, sides and yaws. */
+export const MORE: readonly Variant[] = [
+  variant('city posture, camera yaw 1°', 'idris', 110, { camera: { yawDeg: 1 } }),
+  variant('city posture, 30 frames/s', 'idris', 60, { film: { framesPerS: 30 } }),
+  variant('city posture, 120 frames/s, chain side', 'idris', 210, {
+    camera: { facing: 'right' },
+    film: { framesPerS: 120, subFrames: 1 },
+  }),
+  variant('time-trial posture, camera yaw 2°', 'juno', 90, { camera: { yawDeg: 2 } }),
+  variant('time-trial posture, 30 frames/s, facing left', 'juno', 50, {
+    camera: { facing: 'left' },
+    film: { framesPerS: 30 },
+  }),
+  variant('time-trial posture, 120 frames/s', 'juno', 170, { film: { framesPerS: 120, subFrames: 1 } }),
+  variant('camera yaw 0°', 'pilar', 120, { camera: { yawDeg: 0 } }),
+  variant('camera yaw 3°, facing left', 'pilar', 120, { camera: { yawDeg: 3, facing: 'left' } }),
+  variant('camera yaw 5°', 'maren', 110, { camera: { yawDeg: 5 } }),
+];
+
+/** Films on which some joints carry no sticker: they are followed by their looks, and drift. */
+export const BARE: readonly Variant[] = [
+  variant('no sticker on the hip', 'maren', 110, { look: bare('hip') }),
+  variant('no sticker on shoulder and elbow', 'maren', 110, { look: bare('shoulder', 'elbow') }),
+  variant('no sticker on knee and wrist', 'pilar', 120, { look: bare('knee', 'wrist') }),
+];
+
+/** A film from ahead or behind. */
+export interface FrontalVariant {
+  name: string;
+  scene: FrontalScene;
+  film: FilmSetting;
+  frames: number;
+}
+
+function frontalVariant(
+  name: string,
+  base: string,
+  of: string,
+  view: 'front' | 'rear',
+  frames: number,
+  c: { camera?: Partial<Camera>; film?: Partial<FilmSetting> } = {},
+): FrontalVariant {
+  const m = FRONTAL_CAST.find((k) => k.id === base)!;
+  const { scene } = CAST.find((k) => k.id === of)!;
+  return {
+    name,
+    frames,
+    scene: {
+      ...m.scene,
+      view,
+      rider: scene.rider,
+      bike: scene.bike,
+      look: scene.look,
+      camera: { ...m.scene.camera, ...c.camera },
+    },
+    film: { ...m.film, ...c.film },
+  };
+}
+
+/** Films from the front and the rear: riders, rates, and a camera not quite straight ahead. */
+export const FRONTAL: readonly FrontalVariant[] = [
+  frontalVariant('front, 60 frames/s', 'idris-front', 'idris', 'front', 160),
+  frontalVariant('rear, 60 frames/s', 'juno-rear', 'juno', 'rear', 130),
+  frontalVariant('front, 30 frames/s', 'idris-front', 'maren', 'front', 75, { film: { framesPerS: 30 } }),
+  frontalVariant('rear, 120 frames/s', 'juno-rear', 'pilar', 'rear', 340, {
+    film: { framesPerS: 120, subFrames: 1 },
+  }),
+  frontalVariant('front, yaw 2°', 'idris-front', 'idris', 'front', 160, { camera: { yawDeg: 2 } }),
+  frontalVariant('rear, yaw 3°', 'juno-rear', 'maren', 'rear', 150, { camera: { yawDeg: 3 } }),
 ];
