@@ -59,7 +59,9 @@ test('front beside side: one visit, one set of findings; width and crank check e
   await page.getByRole('link', { name: /^4 Film/ }).click();
   await page.getByText('rear, extensions, working').click();
   await page.getByRole('link', { name: /^5 Scale/ }).click();
-  await expect(page.getByTestId('width-check')).toContainText(/the lens stood about [2-6]\.\d m away/);
+  await expect(page.getByTestId('width-check')).toContainText(/the lens stood about [2-6]\.\d m away/, {
+    timeout: 20_000,
+  });
   await page.getByRole('link', { name: /^8 Read/ }).click();
   await expect(page.getByText(/^Pelvis (level|left higher): 2\.\d ± [23]\.\d°/)).toBeVisible();
   await page.getByRole('button', { name: /^Pelvis/ }).click();

@@ -37,7 +37,7 @@ test('riders are found and put in order, renamed, come again, go to the bin and 
   await expect(page.getByRole('button', { name: 'Next visit from this' })).toHaveCount(1);
   // The rider too: said what goes along.
   await page.getByRole('button', { name: 'Delete this rider…' }).click();
-  await expect(page.getByRole('dialog')).toContainText('1 visit and 1 film go with the rider');
+  await expect(page.getByRole('dialog')).toContainText('1 visit and 2 films go with the rider');
   await page.getByRole('button', { name: 'To the bin' }).click();
   await expect(page.getByRole('heading', { name: 'Idris B. Bellweather' })).toBeHidden();
   await page.getByRole('link', { name: 'Bin (2)' }).click();
@@ -81,7 +81,7 @@ test('a backup goes out, a rider is erased, and comes back from it; a broken fil
   await expect(page.getByTestId('backup-seen')).toContainText('4 riders and 4 visits can be brought back.');
   await expect(page.getByText('3 riders are here already')).toBeVisible();
   await page.getByRole('button', { name: 'Bring back', exact: true }).click();
-  await expect(page.getByRole('alert')).toContainText('1 rider, 1 visit and 1 film brought back.');
+  await expect(page.getByRole('alert')).toContainText('1 rider, 1 visit and 2 films brought back.');
   await page.goto('/sessions/juno-1/plan');
   await page.getByTestId('advice').waitFor();
   await page.goto('/sessions/juno-1/film');

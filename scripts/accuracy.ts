@@ -4,6 +4,7 @@ import { ANGLE_KEYS, ANGLE_NAMES } from '../core/stroke/angles.ts';
 import { SIDE_LANDMARKS } from '../core/stroke/landmarks.ts';
 import { demoTracks } from './accuracy/demo.ts';
 import { coverage } from './accuracy/coverage.ts';
+import { coverageFrontal, FRONTAL_FIGURES } from './accuracy/coverageFrontal.ts';
 import { compareWithTruth, frontalAccuracy, trackRendered, type Accuracy } from './accuracy/measure.ts';
 import { BARE, FRONTAL, MORE, VARIANTS } from './accuracy/variants.ts';
 
@@ -23,6 +24,7 @@ const ahead = FRONTAL.map((v) => {
 });
 
 const held = coverage(300, 5);
+const heldAhead = coverageFrontal(300, 6);
 
 const row = (cells: string[]): string => `| ${cells.join(' | ')} |`;
 const table = (head: string[], rows: string[][]): string =>
@@ -72,6 +74,15 @@ const intervals = table(
   }),
 );
 
+const aheadIntervals = table(
+  ['figure', 'truth within the interval', 'half-width, mean', 'root mean square error'],
+  FRONTAL_FIGURES.map((k) => {
+    const f = heldAhead.byFigure[k];
+    const unit = k.startsWith('pelvis') || k.startsWith('shoulders') ? '°' : ' mm';
+    return [k, percent(f.held), `${f.halfWidth.toFixed(1)}${unit}`, `${f.rms.toFixed(1)}${unit}`];
+  }),
+);
+
 writeFileSync(
   'docs/accuracy.md',
   `# Accuracy against the virtual rider
@@ -115,5 +126,10 @@ a camera 3.5 to 6 m away, up to 5° off square and a degree off level, wheels po
 either side. In ${percent(held.held)} of ${held.cases} cases (least, most and mean of each angle) the absolute interval holds the truth.
 
 ${intervals}
+
+The same for ${heldAhead.riders} riders from ahead and behind, the camera some 1.5° (SD) off straight, stickers as above:
+${percent(heldAhead.held)} of ${heldAhead.cases} cases.
+
+${aheadIntervals}
 `,
 );

@@ -89,7 +89,7 @@ export function BodyFigures({
             <TableCell>Distance</TableCell>
             <TableCell align="right">mm</TableCell>
             <TableCell align="right">±</TableCell>
-            <TableCell />
+            <TableCell>from where</TableCell>
           </TableRow>
         </TableHead>
         <TableBody>

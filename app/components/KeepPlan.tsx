@@ -4,6 +4,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import dayjs from 'dayjs';
 import { fieldName } from '../../core/bike/fields.ts';
+import type { FrontalReading } from '../../core/frontal/readFrontal.ts';
 import { judgeReading } from '../../core/prescribe/measures.ts';
 import type { SaddleAdvice } from '../../core/prescribe/saddleHeight.ts';
 import { setupNow } from '../../core/records/setups.ts';
@@ -12,12 +13,21 @@ import type { Plan } from '../../core/records/work.ts';
 import type { Reading } from '../../core/stroke/read.ts';
 import { signedMm } from './signedMm';
 import { protocolOf } from './useCase';
+import { useFrontal } from './useTakeResults';
 import { useSet } from './useSet';
 
 const HEIGHT = 'saddle.heightMm';
 
-function planOf(session: FitSession, reading: Reading, advice: SaddleAdvice, keptIso: string): Plan {
-  const findings = judgeReading(reading, protocolOf(session));
+function planOf(
+  session: FitSession,
+  reading: Reading,
+  frontal: FrontalReading | null,
+  advice: SaddleAdvice,
+  keptIso: string,
+): Plan {
+  const findings = judgeReading(reading, protocolOf(session), frontal).map(
+    ({ key, value, uncertainty, unit, band, verdict }) => ({ key, value, uncertainty, unit, band, verdict }),
+  );
   const steps =
     advice.kind === 'move'
       ? [
@@ -43,6 +53,7 @@ export function KeepPlan({
   reading: Reading;
   advice: SaddleAdvice;
 }) {
+  const frontal = useFrontal(session);
   const { set, move, refused } = useSet();
   const { plan } = session;
   const height = setupNow(session).saddle.heightMm;
@@ -54,7 +65,7 @@ export function KeepPlan({
       <Box sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap' }}>
         <Button
           variant={plan ? 'outlined' : 'contained'}
-          onClick={() => set('plan', planOf(session, reading, advice, new Date().toISOString()))}
+          onClick={() => set('plan', planOf(session, reading, frontal, advice, new Date().toISOString()))}
         >
           {plan ? 'Keep it anew' : 'Keep this plan'}
         </Button>

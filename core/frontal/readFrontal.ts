@@ -242,7 +242,8 @@ export function readFrontal(tracks: Tracks, options: FrontalOptions): FrontalRes
       : null;
     const swings = lateral.perStroke.map((s) => s.max - s.min);
     // Seen from off straight ahead, the knee's way to and fro goes into its way across.
-    const fore = 2 * KNEE_FORE_AFT * crankMm;
+    // It adds fully only where both ways are in step; three quarters are the mean over phases.
+    const fore = 1.5 * KNEE_FORE_AFT * crankMm;
     const push = (c: CurveReading): number => mean(c.meanOnGrid.slice(0, 73));
     return {
       kneeLateralMm: lateral,
