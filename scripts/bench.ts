@@ -44,3 +44,16 @@ for (const d of b.dragFps) {
     `${d.fps.toFixed(0)} frames/s drawn, longest gap ${d.worstGapMs.toFixed(0)} ms; ${(d.fps / bare.fps).toFixed(2)} of the bare line (goal 50 frames/s)`,
   );
 }
+
+if (b.big) {
+  const { tenS, large } = b.big;
+  console.log('\nLarge films (made by ffmpeg, not shipped)');
+  line(
+    '10 s of 1080p at 60 frames/s',
+    `bare decode ${tenS.decodeS.toFixed(1)} s; from Track to the reading ${tenS.trackAndReadS.toFixed(1)} s; ratio ${tenS.ratio.toFixed(2)} (goal 1.3); the page drew ${tenS.pageFps.toFixed(0)} frames/s meanwhile (goal 50), longest gap ${tenS.worstGapMs.toFixed(0)} ms`,
+  );
+  line(
+    `${large.megabytes.toFixed(0)} MB, ${large.frames} frames of 1080p`,
+    `opens in ${large.openS.toFixed(1)} s, a jump takes ${large.scrubMs.toFixed(0)} ms; the page's process held ${large.peakMb.toFixed(0)} MB of its own at the most (goal 600), ${large.withCacheMb.toFixed(0)} with the pictures the browser may drop`,
+  );
+} else console.log('\nLarge films: left out, there is no ffmpeg to make them.');

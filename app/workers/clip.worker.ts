@@ -7,7 +7,9 @@ export type OpenAnswer =
   { ok: true; info: VideoInfo; tS: Float64Array } | { ok: false; trouble: ClipTrouble };
 
 /** Decoded frames kept for stepping back and forth, by pixels rather than by count. */
-const KEEP_PX = 45_000_000;
+const KEEP_PX = 24_000_000;
+/** A frame larger than this is handed on and not kept: at 60 a second its copies would fill the memory. */
+const LARGE_PX = 1_500_000;
 
 /**
  * Serves single frames of one clip by index. Forward steps go on with the running decoder; backward steps and jumps start it
@@ -20,6 +22,7 @@ class ClipReader {
   /** Index of the frame that the running decoder gives next. */
   private nextIndex = -1;
   private kept = new Map<number, ImageBitmap>();
+  private canvas: OffscreenCanvas | null = null;
   private busy: Promise<unknown> = Promise.resolve();
 
   async open(blob: Blob): Promise<OpenAnswer> {
@@ -57,7 +60,13 @@ class ClipReader {
           this.running = null;
           return null;
         }
-        bitmap = await this.keep(this.indexOf(sample.timestamp), sample);
+        const at = this.indexOf(sample.timestamp);
+        if (at === index && clip.info.widthPx * clip.info.heightPx > LARGE_PX) {
+          const handed = this.drawn(sample);
+          this.nextIndex = at + 1;
+          return transfer(handed, [handed]);
+        }
+        bitmap = this.keep(at, sample);
       }
     }
     if (!bitmap) return null;
@@ -77,12 +86,19 @@ class ClipReader {
     return low;
   }
 
-  private async keep(index: number, sample: VideoSample): Promise<ImageBitmap> {
+  /** The sample's picture, upright; the sample is used up. */
+  private drawn(sample: VideoSample): ImageBitmap {
     const { widthPx, heightPx } = this.clip!.info;
-    const canvas = new OffscreenCanvas(widthPx, heightPx);
+    // One canvas for all frames: one each would lie about until the next clean-up, 8 MB apiece at 1080p.
+    const canvas = (this.canvas ??= new OffscreenCanvas(widthPx, heightPx));
     sample.draw(canvas.getContext('2d', { alpha: false })!, 0, 0, widthPx, heightPx);
     sample.close();
-    const bitmap = canvas.transferToImageBitmap();
+    return canvas.transferToImageBitmap();
+  }
+
+  private keep(index: number, sample: VideoSample): ImageBitmap {
+    const { widthPx, heightPx } = this.clip!.info;
+    const bitmap = this.drawn(sample);
     this.kept.set(index, bitmap);
     this.nextIndex = index + 1;
     const most = Math.max(4, Math.floor(KEEP_PX / (widthPx * heightPx)));
@@ -103,6 +119,7 @@ class ClipReader {
     this.kept.clear();
     this.clip?.input.dispose();
     this.clip = null;
+    this.canvas = null;
     this.sink = null;
     this.nextIndex = -1;
   }

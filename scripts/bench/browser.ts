@@ -12,12 +12,15 @@ import {
   takeDemoFilm,
   type Truth,
 } from '../../e2e/studio.ts';
+import { measureBigClips, type BigClips } from './bigClips.ts';
 import { manyRiders, type ManyRiders } from './manyRiders.ts';
 
 const PORT = 4183;
 
 export interface BrowserFigures {
   many: ManyRiders;
+  /** Null where there is no ffmpeg to make the films. */
+  big: BigClips | null;
   readyMs: number[];
   clips: { clip: string; decodeFps: number; trackFps: number; ratio: number; trackerMs: number }[];
   dragFps: { what: string; fps: number; worstGapMs: number }[];
@@ -207,7 +210,9 @@ export async function measureBrowser(): Promise<BrowserFigures> {
     await page.addScriptTag({ content: readFileSync('node_modules/comlink/dist/umd/comlink.js', 'utf8') });
     const clips: BrowserFigures['clips'] = [];
     for (const rider of ['maren', 'juno']) clips.push(await clipSpeed(page, truthOf(rider)));
-    return { readyMs, many, clips, dragFps: await dragging(browser, page) };
+    const dragFps = await dragging(browser, page);
+    const big = await measureBigClips(browser, `http://localhost:${PORT}`);
+    return { readyMs, many, clips, dragFps, big };
   } finally {
     await browser.close();
     server.kill();
