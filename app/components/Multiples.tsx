@@ -19,6 +19,9 @@ export interface SmallCurve<K extends string> {
 /** No curve is stretched beyond this, so that a wave of a degree does not look like a swing. */
 const LEAST_SPAN = { '°': 8, mm: 15 };
 
+/** Whole numbers, without a minus before nothing. */
+const whole = (v: number): string => String(Math.round(v) || 0).replace('-', '−');
+
 /** All curves at a glance, each small; a tap brings one into the large chart. */
 export function Multiples<K extends string>({
   curves,
@@ -73,7 +76,7 @@ export function Multiples<K extends string>({
               )}
             </svg>
             <Typography component="span" sx={{ fontSize: '0.75rem', color: 'text.secondary' }}>
-              {`${low.toFixed(0)} to ${high.toFixed(0)}${unit === 'mm' ? ' mm' : '°'}`.replaceAll('-', '−')}
+              {`${whole(low)} to ${whole(high)}${unit === 'mm' ? ' mm' : '°'}`}
             </Typography>
           </Box>
         );

@@ -72,6 +72,7 @@ export function PointBoard({
   const [points, setPoints] = useState<BoardPoints>(stored);
   const [selected, setSelected] = useState<string | null>(nextOpen(items, stored));
   const [pointer] = useState(newSpot);
+  const [more, setMore] = useState(false);
   const live = useRef(points);
   live.current = points;
   const storedJson = JSON.stringify(stored);
@@ -149,6 +150,7 @@ export function PointBoard({
 
   const asking = selected && !points[selected] ? items.find((i) => i.key === selected) : null;
   const inTurn = items.filter((i) => !i.onRequest);
+  const listed = items.filter((i) => more || !i.onRequest || points[i.key] || i.key === selected);
   const chosen = selected ? points[selected] : null;
   return (
     <Workbench
@@ -218,7 +220,7 @@ export function PointBoard({
       )}
       {tools}
       <Box role="list" aria-label="Points" sx={{ border: 1, borderColor: 'divider', flexShrink: 0 }}>
-        {items.map((item) => {
+        {listed.map((item) => {
           const p = points[item.key];
           return (
             <ListItemButton
@@ -241,6 +243,11 @@ export function PointBoard({
           );
         })}
       </Box>
+      {listed.length < items.length && (
+        <Button size="small" onClick={() => setMore(true)} sx={{ alignSelf: 'flex-start' }}>
+          {items.length - listed.length} more points…
+        </Button>
+      )}
       {isComplete(items, points) && done}
       {children}
     </Workbench>

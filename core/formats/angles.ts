@@ -1,15 +1,16 @@
 import Papa from 'papaparse';
 import { wrap360 } from '../geometry/angles.ts';
-import { ANGLE_KEYS, type AngleKey } from '../stroke/angles.ts';
+import { ANGLE_KEYS, type AngleKey, type AnyAngleKey } from '../stroke/angles.ts';
 import type { FrontalReading } from '../frontal/readFrontal.ts';
 import { GRID_DEG } from '../stroke/curves.ts';
 import type { Reading } from '../stroke/read.ts';
 
-const columnOf = (key: AngleKey): string =>
+const columnOf = (key: AnyAngleKey): string =>
   `${key.replace(/Deg$/, '').replace(/[A-Z]/g, (c) => `_${c.toLowerCase()}`)}_deg`;
 
 /** Every frame of every counted stroke: `stroke,theta_deg,knee_flexion_deg,…` (strokes from 1, degrees to a thousandth). */
 export function writeAnglesCsv(reading: Reading): string {
+  const keys = Object.keys(reading.frameAnglesDeg) as AnyAngleKey[];
   const used = reading.strokes.filter((s) => !s.fault);
   const data: string[][] = [];
   reading.tS.forEach((t, i) => {
@@ -18,13 +19,13 @@ export function writeAnglesCsv(reading: Reading): string {
     data.push([
       `${stroke + 1}`,
       wrap360(reading.thetaDeg[i]).toFixed(3),
-      ...ANGLE_KEYS.map((key) => {
-        const v = reading.frameAnglesDeg[key][i];
+      ...keys.map((key) => {
+        const v = reading.frameAnglesDeg[key]![i];
         return Number.isFinite(v) ? v.toFixed(3) : '';
       }),
     ]);
   });
-  return `${Papa.unparse({ fields: ['stroke', 'theta_deg', ...ANGLE_KEYS.map(columnOf)], data }, { newline: '\n' })}\n`;
+  return `${Papa.unparse({ fields: ['stroke', 'theta_deg', ...keys.map(columnOf)], data }, { newline: '\n' })}\n`;
 }
 
 export interface AngleSummary {

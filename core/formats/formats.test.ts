@@ -1,5 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import { seededRandom } from '../../sim/random.ts';
+import Papa from 'papaparse';
+import { CAST, FRONTAL_CAST } from '../../sim/cast.ts';
+import { filmed, FILMED_MM_PER_PX } from '../../sim/filmed.ts';
+import { filmedFrontal, FRONTAL_BODY } from '../../sim/frontal.ts';
+import { readFrontal } from '../frontal/readFrontal.ts';
+import { GRID_DEG } from '../stroke/curves.ts';
+import { readTracks } from '../stroke/read.ts';
+import { writeAnglesCsv, writeFrontalCsv } from './angles.ts';
 import { emptyTracks } from '../stroke/tracks.ts';
 import { parseTracksCsv, writeTracksCsv } from './tracksCsv.ts';
 
@@ -90,5 +98,48 @@ describe('the tracks table', () => {
         Array.from(parsed.tracks.tS).every((t, i, all) => Number.isFinite(t) && (i === 0 || t >= all[i - 1])),
       ).toBe(true);
     }
+  });
+});
+
+/** A table as columns of numbers. */
+const columns = (text: string): Record<string, number[]> => {
+  const { data, meta } = Papa.parse<Record<string, string>>(text.trim(), { header: true });
+  return Object.fromEntries(meta.fields!.map((f) => [f, data.map((row) => Number(row[f]))]));
+};
+
+describe('angles and curves as tables', () => {
+  it('hold every frame of every stroke, the optional angles too when they were read', () => {
+    const read = (extras: boolean) => {
+      const r = readTracks(filmed({ rider: CAST[3].scene.rider, extras }), { mmPerPx: FILMED_MM_PER_PX });
+      if (!r.ok) throw new Error(r.detail);
+      return { r, table: columns(writeAnglesCsv(r)) };
+    };
+    const { r, table } = read(true);
+    expect(Math.max(...table.stroke)).toBe(r.usedStrokes);
+    expect(Math.min(...table.knee_flexion_deg)).toBeCloseTo(r.angles.kneeFlexionDeg.min, 0);
+    const pelvis = table.pelvis_angle_deg;
+    expect(pelvis.reduce((s, v) => s + v, 0) / pelvis.length).toBeCloseTo(
+      r.angles.pelvisAngleDeg!.curve.mean,
+      0,
+    );
+    expect(Object.keys(read(false).table)).not.toContain('pelvis_angle_deg');
+  });
+  it('hold the curves from the front, outward +, a row every grid angle', () => {
+    const tracks = filmedFrontal({
+      rider: CAST[1].scene.rider,
+      body: FRONTAL_BODY,
+      view: 'front',
+      camera: FRONTAL_CAST[0].scene.camera,
+      seconds: 6,
+      rate: 60,
+    });
+    delete tracks.landmarks.shoulderL;
+    const r = readFrontal(tracks, { view: 'front', centrePx: { x: 360, y: 360 }, crankMm: 175 });
+    if (!r.ok) throw new Error(r.detail);
+    const table = columns(writeFrontalCsv(r));
+    expect(table.theta_deg).toEqual([...GRID_DEG]);
+    expect(Object.keys(table)).not.toContain('shoulders_deg');
+    table.knee_left_mm.forEach((v, i) => expect(v).toBeCloseTo(r.legs.left.kneeLateralMm.meanOnGrid[i], 1));
+    expect(Math.min(...table.knee_right_mm)).toBeGreaterThan(80);
   });
 });

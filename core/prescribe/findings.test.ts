@@ -1,7 +1,9 @@
 import { expect, it } from 'vitest';
 import { CATALOGUE } from '../../app/demo/catalogue.ts';
-import { CAST } from '../../sim/cast.ts';
+import { CAST, FRONTAL_CAST } from '../../sim/cast.ts';
 import { filmed, FILMED_MM_PER_PX } from '../../sim/filmed.ts';
+import { filmedFrontal, FRONTAL_BODY } from '../../sim/frontal.ts';
+import { readFrontal } from '../frontal/readFrontal.ts';
 import { readTracks } from '../stroke/read.ts';
 import { notMeasured, workFindings } from './findings.ts';
 import { judgeReading } from './measures.ts';
@@ -45,4 +47,46 @@ it('what was not measured is said: the other leg until it is filmed, other holds
     takes: [take, { ...take, id: 'left', view: 'nonDrive' as const, position: 'drops' as const }],
   };
   expect(what(both).join()).not.toMatch(/leg|holds/);
+});
+
+it('a film from the front joins the findings, and what each film lacks is named', () => {
+  const tracks = filmedFrontal({
+    rider: CAST[0].scene.rider,
+    body: FRONTAL_BODY,
+    view: 'front',
+    camera: FRONTAL_CAST[0].scene.camera,
+    seconds: 6,
+    rate: 60,
+  });
+  const front = readFrontal(tracks, { view: 'front', centrePx: { x: 360, y: 360 }, crankMm: 172.5 });
+  if (!front.ok) throw new Error(front.detail);
+  const protocol = protocolById('long-distance');
+  const both = judgeReading(reading, protocol, front);
+  expect(both).toHaveLength(measures.length + 1);
+  const path = both.find((m) => m.key === 'kneePathWidthMm')!;
+  expect(path.value).toBe(Math.max(front.legs.left.pathWidthMm.value, front.legs.right.pathWidthMm.value));
+  expect(path).toMatchObject({ verdict: 'in', unit: 'mm', provisional: false });
+  // From the front alone: its own measure, and nothing invented.
+  const alone = judgeReading(null, protocol, front);
+  expect(alone.map((m) => m.key)).toEqual(['kneePathWidthMm']);
+  expect(workFindings(null, alone)[0].frame).toBe(-1);
+  const pilar = CATALOGUE.sessions.find((s) => s.riderId === 'pilar')!;
+  const said = (s: typeof pilar) => notMeasured(s, reading).map((m) => `${m.what}: ${m.why}`);
+  expect(said(pilar)).toContain('Pelvis tilt: sacrum and ASIS are not marked');
+  expect(said(pilar).join()).toContain('there is no film from the front or the rear');
+  expect(said(pilar).join()).toContain('no goniometer reading');
+  const more = {
+    ...pilar,
+    takes: [...pilar.takes, { ...pilar.takes[0], id: 'f', view: 'front' as const }],
+    statics: { ...pilar.statics, kneeFlexionDeg: { left: null, right: 31, both: null } },
+  };
+  expect(said(more).join()).not.toMatch(/front or the rear|goniometer/);
+});
+
+it('every part of a ± is there, and none is larger than the whole', () => {
+  for (const m of measures) {
+    const whole = Math.hypot(...Object.values(m.parts));
+    expect(m.uncertainty, m.key).toBeCloseTo(1.96 * whole, 6);
+    for (const part of Object.values(m.parts)) expect(1.96 * part).toBeLessThanOrEqual(m.uncertainty + 1e-9);
+  }
 });
