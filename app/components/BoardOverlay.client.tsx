@@ -21,10 +21,14 @@ interface Props {
   onDrop: (key: string, at: Vec2) => void;
 }
 
-/** Heel, ankle and toe stand close together: their names go to different sides. */
+/** Points that stand close together have their names on different sides. */
 const LABEL_SIDE: Record<string, { left: boolean; up: boolean }> = {
   heel: { left: true, up: false },
   ankle: { left: false, up: true },
+  hip: { left: true, up: false },
+  sacrum: { left: true, up: true },
+  c7: { left: true, up: true },
+  wrist: { left: false, up: true },
 };
 
 /** Points over the film: fine crosses with their names, joined by dash-dot centre lines as on a drawing. */
