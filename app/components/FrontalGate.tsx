@@ -1,10 +1,9 @@
-import Box from '@mui/material/Box';
-import LinearProgress from '@mui/material/LinearProgress';
 import type { ReactNode } from 'react';
 import type { FrontalReading, FrontalResult } from '../../core/frontal/readFrontal.ts';
 import type { FitSession, Take } from '../../core/records/types.ts';
 import type { Tracks } from '../../core/stroke/tracks.ts';
 import { NeedsFirst } from './NeedsFirst';
+import { ReadingWaits } from './ReadingGate';
 import { useTakeResults } from './useTakeResults';
 
 const WHAT_TO_DO: Record<Extract<FrontalResult, { ok: false }>['reason'], string> = {
@@ -25,13 +24,7 @@ export function FrontalGate({
   children: (reading: FrontalReading, tracks: Tracks) => ReactNode;
 }) {
   const got = useTakeResults(session, [take])?.[0];
-  if (!got || got.kind === 'side') {
-    return (
-      <Box sx={{ flex: 1, display: 'grid', placeItems: 'center' }}>
-        <LinearProgress aria-label="Reading the tracks" sx={{ width: 320 }} />
-      </Box>
-    );
-  }
+  if (!got || got.kind === 'side') return <ReadingWaits />;
   if (got.kind === 'missing') {
     return got.what === 'tracks' ? (
       <NeedsFirst

@@ -1,4 +1,3 @@
-import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
@@ -6,7 +5,7 @@ import { useMemo } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { FrontalReading, Obliquity } from '../../core/frontal/readFrontal.ts';
 import { legsCompared } from '../../core/prescribe/asymmetry.ts';
-import { judgeReading } from '../../core/prescribe/measures.ts';
+import { inMm, judgeReading } from '../../core/prescribe/measures.ts';
 import type { FitSession, Take } from '../../core/records/types.ts';
 import type { CurveReading } from '../../core/stroke/curves.ts';
 import type { Tracks } from '../../core/stroke/tracks.ts';
@@ -17,7 +16,7 @@ import { FrontalExport } from './FrontalExport';
 import { FrontalOverlay } from './FrontalOverlay.client';
 import { KneeTrace } from './KneeTrace';
 import { Multiples } from './Multiples';
-import { CadenceNote, LossNote } from './ReadSide';
+import { CadenceNote, LossNote, ProvisionalNote, TurnFigures } from './readingNotes';
 import { SideTable } from './Sides';
 import { StrokeChart } from './StrokeChart';
 import { protocolOf } from './useCase';
@@ -181,22 +180,12 @@ export function ReadFrontal({
             plusMinus={`± ${stance.uncertainty.absoluteMm.toFixed(0)} mm`}
             testId="stance"
           />
-          <Figure name="Cadence" value={reading.cadenceRpm.toFixed(1)} plusMinus="rpm" testId="cadence" />
-          <Figure
-            name="Strokes"
-            value={String(reading.usedStrokes)}
-            plusMinus={reading.provisional ? 'provisional' : `of ${reading.strokes.length}`}
-            testId="strokes"
-          />
+          <TurnFigures reading={reading} />
         </Box>
       }
       overlay={(size) => <FrontalOverlay size={size} tracks={tracks} frame={clip.shown} />}
     >
-      {reading.provisional && (
-        <Alert severity="warning" variant="outlined" sx={{ mb: 1.5 }}>
-          Fewer than five whole strokes: every figure here is provisional.
-        </Alert>
-      )}
+      <ProvisionalNote reading={reading} />
       <CadenceNote typed={take.cadenceRpm} read={reading.cadenceRpm} />
       <Box sx={{ display: 'flex', alignItems: 'center' }}>
         <Typography variant="h2" sx={{ flex: 1 }}>
@@ -247,18 +236,7 @@ export function ReadFrontal({
           )}
           <ScaleNote reading={reading} />
         </Box>
-        <Breakdown
-          unit="mm"
-          uncertainty={right.pathWidthMm.uncertainty.absoluteMm}
-          change={right.pathWidthMm.uncertainty.changeMm}
-          parts={{
-            stickers: right.pathWidthMm.uncertainty.stickerMm,
-            localisation: right.pathWidthMm.uncertainty.localisationMm,
-            level: right.pathWidthMm.uncertainty.levelMm,
-            picture: right.pathWidthMm.uncertainty.pictureMm,
-            strokes: right.pathWidthMm.uncertainty.strokesMm,
-          }}
-        />
+        <Breakdown unit="mm" {...inMm(right.pathWidthMm)} />
       </Box>
       <Findings
         session={session}

@@ -1,4 +1,3 @@
-import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import ToggleButton from '@mui/material/ToggleButton';
@@ -6,11 +5,10 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
 import { useMemo, useState } from 'react';
 import { Link, useFetcher, useSearchParams } from 'react-router';
-import { judgeReading } from '../../core/prescribe/measures.ts';
+import { inDegrees, judgeReading } from '../../core/prescribe/measures.ts';
 import { partnerOf } from '../../core/records/pairs.ts';
 import { openTake, type FitSession } from '../../core/records/types.ts';
 import { ANGLE_NAMES, type AnyAngleKey } from '../../core/stroke/angles.ts';
-import { plainName } from '../../core/stroke/landmarks.ts';
 import type { Reading } from '../../core/stroke/read.ts';
 import type { Tracks } from '../../core/stroke/tracks.ts';
 import { ANGLE_HINTS, conventionWord, degrees, quoted, type Convention } from './angleText';
@@ -20,6 +18,7 @@ import { BodyFigures } from './BodyFigures';
 import { ChartTools } from './ChartTools';
 import { ExportMenu } from './ExportMenu';
 import { Figure } from './Figure';
+import { CadenceNote, LossNote, ProvisionalNote, TurnFigures } from './readingNotes';
 import { Breakdown, Findings } from './Findings';
 import { Glance } from './Glance';
 import { Multiples } from './Multiples';
@@ -106,7 +105,6 @@ export function ReadSide({
       })),
     [reading, jointConvention],
   );
-  const u = shown.uncertainty;
   return (
     <Workbench
       clip={clip}
@@ -125,13 +123,7 @@ export function ReadSide({
             value={degrees(flip(now), 0)}
             plusMinus={cursorDeg === null ? '' : `crank ${cursorDeg.toFixed(0)}°`}
           />
-          <Figure name="Cadence" value={reading.cadenceRpm.toFixed(1)} plusMinus="rpm" testId="cadence" />
-          <Figure
-            name="Strokes"
-            value={String(reading.usedStrokes)}
-            plusMinus={reading.provisional ? 'provisional' : `of ${reading.strokes.length}`}
-            testId="strokes"
-          />
+          <TurnFigures reading={reading} />
         </Box>
       }
       overlay={(size) => (
@@ -160,11 +152,7 @@ export function ReadSide({
           chart={<StrokeChart label={ANGLE_NAMES[angle]} unit="°" {...ground} cursorDeg={cursorDeg} />}
         />
       )}
-      {reading.provisional && (
-        <Alert severity="warning" variant="outlined" sx={{ mb: 1.5 }}>
-          Fewer than five whole strokes: every figure here is provisional.
-        </Alert>
-      )}
+      <ProvisionalNote reading={reading} />
       <CadenceNote typed={take.cadenceRpm} read={reading.cadenceRpm} />
       <Multiples
         curves={curves}
@@ -195,18 +183,7 @@ export function ReadSide({
           onCursor={goToTheta}
           mirrored={reading.map.facing === 'left'}
         />
-        <Breakdown
-          unit="°"
-          uncertainty={u.absoluteDeg}
-          change={u.changeDeg}
-          parts={{
-            stickers: u.stickerDeg,
-            localisation: u.localisationDeg,
-            level: u.levelDeg,
-            picture: u.pictureDeg,
-            strokes: u.strokesDeg,
-          }}
-        />
+        <Breakdown unit="°" {...inDegrees(shown.min, shown.uncertainty)} />
       </Box>
       <ValueTable reading={reading} convention={jointConvention} />
       <PerStroke reading={reading} angle={angle} convention={jointConvention} />
@@ -236,17 +213,6 @@ export function ReadSide({
   );
 }
 
-/** What was told of the cadence against what the film shows: a wrong frame rate is seen by it. */
-export function CadenceNote({ typed, read }: { typed: number | null; read: number }) {
-  if (typed === null || Math.abs(typed - read) <= Math.max(3, 0.05 * read)) return null;
-  return (
-    <Alert severity="warning" variant="outlined" sx={{ mb: 1.5 }}>
-      {typed} rpm were noted, but the film shows {read.toFixed(1)}. If it was filmed in slow motion, its time
-      stamps are stretched: angles stay right, cadence and power do not.
-    </Alert>
-  );
-}
-
 function ConventionSwitch({ convention }: { convention: Convention }) {
   const fetcher = useFetcher();
   return (
@@ -266,31 +232,5 @@ function ConventionSwitch({ convention }: { convention: Convention }) {
       <ToggleButton value="bend">Bend, straight 0°</ToggleButton>
       <ToggleButton value="inside">Inside, straight 180°</ToggleButton>
     </ToggleButtonGroup>
-  );
-}
-
-/** What was bridged, lost and left out: of a reading from whichever side. */
-export function LossNote({ reading }: { reading: Pick<Reading, 'strokes'> & { landmarks: object } }) {
-  const rows = (
-    Object.entries(reading.landmarks) as [string, { bridgedFrames: number; lostFrames: number }][]
-  ).filter(([, n]) => n.bridgedFrames + n.lostFrames > 0);
-  const faults = reading.strokes.filter((s) => s.fault);
-  if (rows.length === 0 && faults.length === 0) return null;
-  const WHY = { gap: 'a gap', backward: 'backward motion', cadence: 'a cadence off by over 15 %' };
-  return (
-    <Alert severity="info" variant="outlined" sx={{ mt: 2 }}>
-      {rows.map(([key, n]) => (
-        <div key={key}>
-          {plainName(key)}: {n.bridgedFrames} frames bridged over short gaps
-          {n.lostFrames > 0 && `, ${n.lostFrames} left open`}.
-        </div>
-      ))}
-      {faults.length > 0 && (
-        <div>
-          Left out: {faults.length} {faults.length === 1 ? 'turn' : 'turns'} with{' '}
-          {[...new Set(faults.map((f) => WHY[f.fault!]))].join(', ')}.
-        </div>
-      )}
-    </Alert>
   );
 }

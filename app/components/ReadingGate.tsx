@@ -14,6 +14,15 @@ const WHAT_TO_DO: Record<string, string> = {
   'landmark-missing': 'Mark it again and track once more.',
 };
 
+/** While the tracks are being read. */
+export function ReadingWaits() {
+  return (
+    <Box sx={{ flex: 1, display: 'grid', placeItems: 'center' }}>
+      <LinearProgress aria-label="Reading the tracks" sx={{ width: 320 }} />
+    </Box>
+  );
+}
+
 /** Hands on a reading, or says what is missing and where to get it. */
 export function ReadingGate({
   session,
@@ -24,11 +33,7 @@ export function ReadingGate({
 }) {
   const state = useReading(session);
   if (state.status === 'waiting') {
-    return (
-      <Box sx={{ flex: 1, display: 'grid', placeItems: 'center' }}>
-        <LinearProgress aria-label="Reading the tracks" sx={{ width: 320 }} />
-      </Box>
-    );
+    return <ReadingWaits />;
   }
   if (state.status === 'missing') {
     return state.what === 'tracks' ? (

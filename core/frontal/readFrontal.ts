@@ -1,11 +1,11 @@
 import { DEG_PER_RAD, RAD_PER_DEG } from '../geometry/angles.ts';
 import type { Vec2 } from '../geometry/vec.ts';
-import { mean, standardDeviation } from '../signal/statistics.ts';
-import { curveOverStrokes, type CurveReading } from '../stroke/curves.ts';
+import { mean } from '../signal/statistics.ts';
+import { curveOverStrokes, swingSd, type CurveReading } from '../stroke/curves.ts';
 import { FRONTAL_LANDMARKS, FRONTAL_NEEDED, type FrontalLandmark } from '../stroke/landmarks.ts';
 import { bringToPlane, cutoffFor, noteNoise, smoothPaths, type LandmarkNote } from '../stroke/paths.ts';
 import { cutStrokes, type Stroke } from '../stroke/strokes.ts';
-import type { Tracks } from '../stroke/tracks.ts';
+import { framesSeen, type Tracks } from '../stroke/tracks.ts';
 import { combineLength, STICKER_SD_MM, type Measured } from '../stroke/uncertainty.ts';
 import { phaseFromFeet } from './phase.ts';
 
@@ -111,14 +111,12 @@ const boneOf = (key: string): string => key.slice(0, -1);
  * (handbook: measuring, front / rear). Lateral +: the rider's right, whichever side it is on the picture.
  */
 export function readFrontal(tracks: Tracks, options: FrontalOptions): FrontalResult {
-  const seen = (key: string): number =>
-    tracks.landmarks[key]?.xPx.reduce((n, v) => n + (Number.isFinite(v) ? 1 : 0), 0) ?? 0;
-  const missing = FRONTAL_NEEDED.find((key) => seen(key) === 0);
+  const missing = FRONTAL_NEEDED.find((key) => framesSeen(tracks, key) === 0);
   if (missing)
     return { ok: false, reason: 'landmark-missing', detail: `“${missing}” is not seen on any frame.` };
   if (!options.crankMm && !options.width)
     return { ok: false, reason: 'no-scale', detail: 'Neither a width nor the crank’s length is known.' };
-  const keys = FRONTAL_LANDMARKS.filter((key) => seen(key) >= 12);
+  const keys = FRONTAL_LANDMARKS.filter((key) => framesSeen(tracks, key) >= 12);
   const side = options.view === 'rear' ? 1 : -1;
   const tilt = (options.width?.tiltDeg ?? 0) * RAD_PER_DEG;
   const { centrePx } = options;
@@ -176,19 +174,20 @@ export function readFrontal(tracks: Tracks, options: FrontalOptions): FrontalRes
   const mm = { ...paths, raw: {} as typeof paths.raw };
   for (const key of keys)
     mm.raw[key] = nearer(key, thetaDeg).map((p) => ({ x: p.x * mmPerPx, y: p.y * mmPerPx }));
-  const strokes = cutStrokes(thetaDeg, paths.tS);
-  const used = strokes.filter((s) => !s.fault);
+  // The left leg is half a turn behind: its strokes are cut on its own arm's angle.
+  const own = {
+    right: turnOf(thetaDeg, paths.tS),
+    left: turnOf(
+      thetaDeg.map((t) => t + 180),
+      paths.tS,
+    ),
+  };
+  const { strokes, used } = own.right;
   if (used.length === 0) return noTurn;
   const cadenceRpm = (60 * used.length) / used.reduce((s, k) => s + k.endS - k.startS, 0);
   const smooth = smoothPaths(mm, cutoffFor(cadenceRpm));
   noteNoise(mm, smooth, mmPerPx);
   const noiseMm = Math.max(...FRONTAL_NEEDED.map((k) => mm.notes[k].noisePx)) * mmPerPx;
-  const strokeOf = Int32Array.from(paths.tS, (t) => used.findIndex((s) => t >= s.startS && t < s.endS));
-  // The left leg is half a turn behind: its strokes are cut on its own arm's angle.
-  const own = {
-    right: { theta: thetaDeg, strokeOf, used },
-    left: legTurn(thetaDeg, paths.tS),
-  };
   const bases = { left: new Map(), right: new Map() };
   const over = (leg: 'left' | 'right', raw: ArrayLike<number>, lightly: ArrayLike<number>): CurveReading =>
     curveOverStrokes(own[leg].theta, own[leg].strokeOf, raw, lightly, own[leg].used, bases[leg]);
@@ -199,25 +198,23 @@ export function readFrontal(tracks: Tracks, options: FrontalOptions): FrontalRes
     stickers: number,
     acrossMm: number,
     strokeSdMm: number,
-    picture: number,
-  ): Measured => {
-    const u = combineLength({ noiseMm, points, stickers, acrossMm: 0, strokeSdMm, strokes: used.length });
-    const levelMm = Math.abs(acrossMm) * Math.sin(tiltSd * RAD_PER_DEG);
-    const random = u.localisationMm ** 2 + u.strokesMm ** 2;
-    return {
-      value,
-      uncertainty: {
-        ...u,
-        levelMm,
-        pictureMm: picture,
-        absoluteMm: 1.96 * Math.sqrt(random + u.stickerMm ** 2 + levelMm ** 2 + picture ** 2),
-        changeMm: 1.96 * Math.sqrt(2 * random + 2 * levelMm ** 2 + 0.5 * picture ** 2),
-      },
-    };
-  };
+    pictureSdMm: number,
+  ): Measured => ({
+    value,
+    uncertainty: combineLength({
+      noiseMm,
+      points,
+      stickers,
+      acrossMm,
+      strokeSdMm,
+      strokes: used.length,
+      levelSdDeg: tiltSd,
+      pictureSdMm,
+    }),
+  });
   type Set = Record<FrontalLandmark, Vec2[]>;
   const series = (set: Set, value: (at: (k: FrontalLandmark) => Vec2) => number): number[] =>
-    paths.tS.length ? Array.from(paths.tS, (_, i) => value((k) => set[k][i])) : [];
+    Array.from(paths.tS, (_, i) => value((k) => set[k][i]));
   const through = (
     leg: 'left' | 'right',
     value: (at: (k: FrontalLandmark) => Vec2) => number,
@@ -240,7 +237,6 @@ export function readFrontal(tracks: Tracks, options: FrontalOptions): FrontalRes
           return out * (k.x - (t.x + ((h.x - t.x) * (k.y - t.y)) / (h.y - t.y)));
         })
       : null;
-    const swings = lateral.perStroke.map((s) => s.max - s.min);
     // Seen from off straight ahead, the knee's way to and fro goes into its way across.
     // It adds fully only where both ways are in step; three quarters are the mean over phases.
     const fore = 1.5 * KNEE_FORE_AFT * crankMm;
@@ -250,7 +246,7 @@ export function readFrontal(tracks: Tracks, options: FrontalOptions): FrontalRes
       kneeHeightMm: height,
       kneeOverFootMm: overFoot,
       kneeOffLineMm: offLine,
-      pathWidthMm: length(lateral.meanSwing, 2, 0, height.meanSwing, standardDeviation(swings), fore * yaw),
+      pathWidthMm: length(lateral.meanSwing, 2, 0, height.meanSwing, swingSd(lateral), fore * yaw),
       kneeOverFootPushMm: length(
         push(overFoot),
         2,
@@ -328,28 +324,22 @@ export function readFrontal(tracks: Tracks, options: FrontalOptions): FrontalRes
     hipShiftMm: shift && {
       curve: shift,
       mean: length(shift.curve.mean, 2, 2, pelvisHeight, shift.strokeSdDeg, -AHEAD.hip[options.view] * yaw),
-      swing: length(
-        shift.meanSwing,
-        2,
-        0,
-        0,
-        standardDeviation(shift.perStroke.map((s) => s.max - s.min)),
-        0,
-      ),
+      swing: length(shift.meanSwing, 2, 0, 0, swingSd(shift), 0),
     },
     landmarks: mm.notes,
   };
 }
 
-/** The left arm's turn: half a turn behind the right one, with strokes of its own. */
-function legTurn(
-  thetaDeg: Float64Array,
+/** A crank arm's turn, with the strokes cut on it. */
+function turnOf(
+  theta: Float64Array,
   tS: Float64Array,
-): { theta: Float64Array; strokeOf: Int32Array; used: Stroke[] } {
-  const theta = thetaDeg.map((t) => t + 180);
-  const used = cutStrokes(theta, tS).filter((s) => !s.fault);
+): { theta: Float64Array; strokes: Stroke[]; strokeOf: Int32Array; used: Stroke[] } {
+  const strokes = cutStrokes(theta, tS);
+  const used = strokes.filter((s) => !s.fault);
   return {
     theta,
+    strokes,
     used,
     strokeOf: Int32Array.from(tS, (t) => used.findIndex((s) => t >= s.startS && t < s.endS)),
   };

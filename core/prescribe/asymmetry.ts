@@ -1,5 +1,6 @@
 import type { FrontalReading } from '../frontal/readFrontal.ts';
 import type { Reading } from '../stroke/read.ts';
+import type { Measured } from '../stroke/uncertainty.ts';
 
 /** A figure of the left and of the right side, and whether it is worth a look. */
 export interface SideDifference {
@@ -26,12 +27,23 @@ const judged = (d: Omit<SideDifference, 'by' | 'verdict'> & { by?: number }): Si
   };
 };
 
+/** A length of both sides. */
+const measured = (key: string, name: string, left: Measured, right: Measured, from: number): SideDifference =>
+  judged({
+    key,
+    name,
+    unit: 'mm',
+    left: left.value,
+    right: right.value,
+    uncertainty: Math.hypot(left.uncertainty.absoluteMm, right.uncertainty.absoluteMm),
+    from,
+  });
+
 /**
  * Left against right from the films of both sides. Each side wears its own stickers, so their places count fully.
  */
 export function sidesCompared(left: Reading, right: Reading): SideDifference[] {
   const [l, r] = [left.angles, right.angles];
-  const spindle = [left.body.kneeOverSpindleMm, right.body.kneeOverSpindleMm] as const;
   return [
     judged({
       key: 'kneeFlexionMinDeg',
@@ -54,43 +66,29 @@ export function sidesCompared(left: Reading, right: Reading): SideDifference[] {
       uncertainty: Math.hypot(l.footPitchDeg.uncertainty.absoluteDeg, r.footPitchDeg.uncertainty.absoluteDeg),
       from: 5,
     }),
-    judged({
-      key: 'kneeOverSpindleMm',
-      name: 'Knee over spindle',
-      unit: 'mm',
-      left: spindle[0].value,
-      right: spindle[1].value,
-      uncertainty: Math.hypot(spindle[0].uncertainty.absoluteMm, spindle[1].uncertainty.absoluteMm),
-      from: 8,
-    }),
+    measured(
+      'kneeOverSpindleMm',
+      'Knee over spindle',
+      left.body.kneeOverSpindleMm,
+      right.body.kneeOverSpindleMm,
+      8,
+    ),
   ];
 }
 
 /** Left against right from the front or the rear: both legs are on one film. */
 export function legsCompared(r: FrontalReading): SideDifference[] {
   const { left, right } = r.legs;
-  const path = [left.pathWidthMm, right.pathWidthMm] as const;
-  const foot = [left.kneeOverFootPushMm, right.kneeOverFootPushMm] as const;
   const { pelvis } = r;
   return [
-    judged({
-      key: 'kneePathWidthMm',
-      name: 'Knee path width',
-      unit: 'mm',
-      left: path[0].value,
-      right: path[1].value,
-      uncertainty: Math.hypot(path[0].uncertainty.absoluteMm, path[1].uncertainty.absoluteMm),
-      from: 10,
-    }),
-    judged({
-      key: 'kneeOverFootMm',
-      name: 'Knee over foot, pushing',
-      unit: 'mm',
-      left: foot[0].value,
-      right: foot[1].value,
-      uncertainty: Math.hypot(foot[0].uncertainty.absoluteMm, foot[1].uncertainty.absoluteMm),
-      from: 10,
-    }),
+    measured('kneePathWidthMm', 'Knee path width', left.pathWidthMm, right.pathWidthMm, 10),
+    measured(
+      'kneeOverFootMm',
+      'Knee over foot, pushing',
+      left.kneeOverFootPushMm,
+      right.kneeOverFootPushMm,
+      10,
+    ),
     ...(pelvis
       ? [
           judged({

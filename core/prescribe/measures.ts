@@ -31,7 +31,7 @@ export interface MeasureReading {
 type Figure = Pick<MeasureReading, 'value' | 'uncertainty' | 'change' | 'parts'>;
 
 /** A measure in degrees from its angle's uncertainty. */
-function inDegrees(value: number, u: AngleUncertainty): Figure {
+export function inDegrees(value: number, u: AngleUncertainty): Figure {
   const parts = {
     stickers: u.stickerDeg,
     localisation: u.localisationDeg,

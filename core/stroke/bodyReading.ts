@@ -1,9 +1,8 @@
 import { DEG_PER_RAD } from '../geometry/angles.ts';
 import type { Vec2 } from '../geometry/vec.ts';
 import { evaluateCurve } from '../signal/harmonics.ts';
-import { standardDeviation } from '../signal/statistics.ts';
 import type { SideKey } from './angles.ts';
-import type { CurveReading } from './curves.ts';
+import { swingSd, type CurveReading } from './curves.ts';
 import { combineLength, type AngleUncertainty, type Measured } from './uncertainty.ts';
 
 /** One landmark's path about the bottom bracket on the crank's turn, mm. */
@@ -176,9 +175,4 @@ export function readBody(of: {
     handAheadMm: meanOf(handAhead, 1, paths.hand?.y.curve.mean ?? 0),
     handAboveElbowMm: meanOf(handAbove, 2, gap('hand', 'elbow')),
   };
-}
-
-/** SD between strokes of highest less lowest. */
-function swingSd(c: CurveReading): number {
-  return standardDeviation(c.perStroke.map((s) => s.max - s.min));
 }

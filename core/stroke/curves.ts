@@ -107,6 +107,9 @@ export function curveOverStrokes(
   };
 }
 
+/** SD between strokes of highest less lowest. */
+export const swingSd = (c: CurveReading): number => standardDeviation(c.perStroke.map((s) => s.max - s.min));
+
 /** One stroke's values on the grid; NaN where the crank or the value is unknown. */
 function strokeOnGrid(thetaDeg: ArrayLike<number>, values: ArrayLike<number>, stroke: Stroke): number[] {
   const th: number[] = [];

@@ -19,7 +19,7 @@ import { SIDE_LANDMARKS, SIDE_OPTIONAL, type SideLandmark, type SideOptional } f
 import { bringToPlane, cutoffFor, noteNoise, smoothPaths, type LandmarkNote, type Paths } from './paths.ts';
 import { facingOf, fromPlane, toPlane, type PlaneMap } from './plane.ts';
 import { cutStrokes, type Stroke } from './strokes.ts';
-import type { Tracks } from './tracks.ts';
+import { framesSeen, type Tracks } from './tracks.ts';
 import { angleSensitivity, combineUncertainty, type AngleUncertainty } from './uncertainty.ts';
 
 export interface ReadOptions {
@@ -84,9 +84,7 @@ type SideSet = Record<SideKey, Vec2[]>;
 /** The landmarks that are there: the eight, and whichever of the optional ones was seen often enough. */
 const seenKeys = (tracks: Tracks): readonly SideKey[] => [
   ...SIDE_LANDMARKS,
-  ...SIDE_OPTIONAL.filter(
-    (key) => (tracks.landmarks[key]?.xPx.reduce((n, v) => n + (Number.isFinite(v) ? 1 : 0), 0) ?? 0) >= 12,
-  ),
+  ...SIDE_OPTIONAL.filter((key) => framesSeen(tracks, key) >= 12),
 ];
 
 const jointsAt = (set: SideSet, i: number): Joints =>
@@ -117,7 +115,7 @@ function locateCrank(paths: SidePaths): CrankFit | null {
  * @returns the reading, or why there is none
  */
 export function readTracks(tracks: Tracks, options: ReadOptions): ReadResult {
-  const missing = SIDE_LANDMARKS.find((key) => !tracks.landmarks[key]?.xPx.some(Number.isFinite));
+  const missing = SIDE_LANDMARKS.find((key) => framesSeen(tracks, key) === 0);
   if (missing)
     return { ok: false, reason: 'landmark-missing', detail: `“${missing}” is not seen on any frame.` };
   const map: PlaneMap = {

@@ -37,3 +37,7 @@ export function pointAt(tracks: Tracks, key: string, frame: number): Vec2 {
   const track = tracks.landmarks[key];
   return track ? { x: track.xPx[frame], y: track.yPx[frame] } : { x: NaN, y: NaN };
 }
+
+/** On how many frames a landmark was seen; 0 where it was not tracked at all. */
+export const framesSeen = (tracks: Tracks, key: string): number =>
+  tracks.landmarks[key]?.xPx.reduce((n, v) => n + (Number.isFinite(v) ? 1 : 0), 0) ?? 0;

@@ -105,13 +105,19 @@ export function combineLength(of: {
   acrossMm: number;
   strokeSdMm: number;
   strokes: number;
+  /** What is left of the camera's tilt, SD; the side view's own when left out. */
+  levelSdDeg?: number;
+  /** What the picture itself adds, SD; from the stickers' depths when left out. Half of its square stays in a change. */
+  pictureSdMm?: number;
 }): LengthUncertainty {
   const n = Math.max(1, of.strokes);
   const localisationMm = (of.noiseMm * Math.sqrt(of.points)) / Math.sqrt(n);
   const stickerMm = STICKER_SD_MM * Math.sqrt(of.stickers);
-  const levelMm = (Math.abs(of.acrossMm) * LEVEL_SD_DEG) / DEG_PER_RAD;
+  const levelMm = (Math.abs(of.acrossMm) * (of.levelSdDeg ?? LEVEL_SD_DEG)) / DEG_PER_RAD;
   const strokesMm = of.strokeSdMm / Math.sqrt(n);
-  const pictureMm = of.stickers > 0 ? PICTURE_SD_MM * Math.sqrt(of.points) : 0;
+  const pictureMm = of.pictureSdMm ?? (of.stickers > 0 ? PICTURE_SD_MM * Math.sqrt(of.points) : 0);
+  // What comes from depths is the same before and after; what comes from where the camera stood is only partly.
+  const pictureStays = of.pictureSdMm === undefined ? 0 : 0.5 * pictureMm ** 2;
   const random = localisationMm ** 2 + strokesMm ** 2;
   return {
     localisationMm,
@@ -120,6 +126,6 @@ export function combineLength(of: {
     strokesMm,
     pictureMm,
     absoluteMm: 1.96 * Math.sqrt(random + stickerMm ** 2 + levelMm ** 2 + pictureMm ** 2),
-    changeMm: 1.96 * Math.sqrt(2 * random + 2 * levelMm ** 2),
+    changeMm: 1.96 * Math.sqrt(2 * random + 2 * levelMm ** 2 + pictureStays),
   };
 }

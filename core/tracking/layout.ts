@@ -1,5 +1,13 @@
 import type { Vec2 } from '../geometry/vec.ts';
-import type { Landmark, View } from '../stroke/landmarks.ts';
+import {
+  FRONTAL_LANDMARKS,
+  FRONTAL_NEEDED,
+  isFrontal,
+  SIDE_LANDMARKS,
+  SIDE_OPTIONAL,
+  type Landmark,
+  type View,
+} from '../stroke/landmarks.ts';
 import { findStickers, looksOfFrame, type Spot } from './findStickers.ts';
 import type { PlanarFrame } from './frame.ts';
 import type { Sticker } from './sticker.ts';
@@ -79,40 +87,10 @@ export interface Layout {
 
 /** Joints in the order they are placed: each next one hangs on one before it. */
 const ORDER: Record<'side' | 'frontal', readonly Landmark[]> = {
-  side: [
-    'hip',
-    'knee',
-    'ankle',
-    'heel',
-    'toe',
-    'shoulder',
-    'elbow',
-    'wrist',
-    'hand',
-    'head',
-    'c7',
-    'sacrum',
-    'asis',
-    'spindle',
-  ],
-  frontal: [
-    'kneeR',
-    'kneeL',
-    'toeR',
-    'toeL',
-    'ankleR',
-    'ankleL',
-    'hipR',
-    'hipL',
-    'asisR',
-    'asisL',
-    'psisR',
-    'psisL',
-    'shoulderR',
-    'shoulderL',
-  ],
+  side: [...SIDE_LANDMARKS, ...SIDE_OPTIONAL],
+  frontal: FRONTAL_LANDMARKS,
 };
-const NEEDED: ReadonlySet<string> = new Set([...ORDER.side.slice(0, 8), 'kneeR', 'kneeL', 'toeR', 'toeL']);
+const NEEDED: ReadonlySet<Landmark> = new Set([...SIDE_LANDMARKS, ...FRONTAL_NEEDED]);
 /** The search is broken off after this many steps: with the best so far. */
 const MOST_STEPS = 60_000;
 /** More spots of one look than this are a pattern on a wall or a jersey. */
@@ -191,7 +169,7 @@ export function layOut(
   view: View,
   known: { mmPerPx: number | null; facing: 'left' | 'right' | null },
 ): Layout | null {
-  const frontal = view === 'front' || view === 'rear';
+  const frontal = isFrontal(view);
   const keys = ORDER[frontal ? 'frontal' : 'side'].filter(
     (k) => !(view === 'front' && k.startsWith('psis')) && !(view === 'rear' && k.startsWith('asis')),
   );
