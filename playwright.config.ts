@@ -3,13 +3,18 @@ import { chromiumLaunch } from './e2e/chromium.ts';
 
 export default defineConfig({
   testDir: 'e2e',
-  timeout: 120_000,
+  // Generous: a machine shared with others can stand still for many seconds, and nothing here is timed.
+  timeout: 300_000,
+  expect: { timeout: 20_000 },
+  retries: 1,
   workers: 1,
   fullyParallel: false,
   reporter: [['list'], ['json', { outputFile: 'test-results/e2e.json' }]],
   use: {
     baseURL: 'http://localhost:4179',
     viewport: { width: 1280, height: 800 },
+    // Kept for the test that is about it: elsewhere every page would fetch the whole application again.
+    serviceWorkers: 'block',
     launchOptions: chromiumLaunch,
   },
   webServer: {

@@ -4,5 +4,7 @@ export default defineConfig({
   test: {
     include: ['core/**/*.test.ts', 'sim/**/*.test.ts', 'app/**/*.test.ts', 'scripts/**/*.test.ts'],
     testTimeout: 120_000,
+    // One worker fewer than there are cores is the default: on two cores that is one.
+    maxWorkers: 2,
   },
 });

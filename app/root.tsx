@@ -6,7 +6,9 @@ import type { Route } from './+types/root';
 import { RouteTrouble } from './components/RouteTrouble';
 import { StudioTheme } from './components/StudioTheme';
 import { NonceContext } from './nonce';
-import { use } from 'react';
+import { use, useEffect } from 'react';
+import { keepOffline } from './offline/register';
+import { CATALOGUE } from './demo/catalogue';
 import { isSeeded } from './storage/demo';
 import { sweepFilms } from './storage/films';
 import { studioIndex } from './storage/studioIndex';
@@ -42,7 +44,8 @@ export function Layout({ children }: { children: ReactNode }) {
 
 export async function clientLoader() {
   // On a first visit there is nothing to sweep, and the demo studio is just being laid out.
-  if (await isSeeded()) void sweepFilms(async () => (await studioIndex()).index);
+  if (!(await isSeeded())) return { studio: CATALOGUE.studio };
+  void sweepFilms(async () => (await studioIndex()).index);
   return { studio: await loadStudio() };
 }
 clientLoader.hydrate = true as const;
@@ -58,6 +61,7 @@ export function HydrateFallback() {
 }
 
 export default function Root({ loaderData }: Route.ComponentProps) {
+  useEffect(keepOffline, []);
   return (
     <StudioTheme studio={loaderData.studio}>
       <Outlet />

@@ -13,6 +13,8 @@ export default [
     route('track', 'routes/track.tsx'),
     route('read', 'routes/read.tsx'),
     route('plan', 'routes/plan.tsx'),
+    route('trial', 'routes/trial.tsx'),
+    route('handover', 'routes/handover.tsx'),
   ]),
   route('riders/:riderId', 'routes/rider.tsx'),
   route('backup', 'routes/backup.tsx'),

@@ -23,6 +23,30 @@ test.describe('nothing that axe knows stands in the way', () => {
     }
     await context.close();
   });
+  test('on Trial and Hand over, in light and dark', async ({ browser, baseURL }) => {
+    const waits: readonly (readonly [path: string, testId: string])[] = [
+      ['trial', 'nothing-next'],
+      ['trial?view=ladder', 'ladder-answer'],
+      ['trial?view=compare', 'kappa'],
+      ['trial?view=devices', 'take-mat'],
+      ['handover', 'preview-pages'],
+      ['handover?view=transfer', 'preview-pages'],
+      ['handover?view=work', 'preview-pages'],
+      ['handover?view=dates', 'handover-state'],
+      ['handover?view=files', 'handover-state'],
+    ];
+    for (const colorScheme of ['light', 'dark'] as const) {
+      const context = await browser.newContext({ bypassCSP: true, colorScheme, baseURL });
+      const page = await context.newPage();
+      for (const [path, testId] of waits) {
+        await page.goto(`/sessions/maren-1/${path}`);
+        await page.getByTestId(testId).waitFor({ timeout: 60_000 });
+        await page.waitForTimeout(700);
+        expect(await faults(page, colorScheme === 'dark' ? ['color-contrast'] : null), path).toEqual([]);
+      }
+      await context.close();
+    }
+  });
   test('in a dark room', async ({ browser, baseURL }) => {
     const context = await browser.newContext({ bypassCSP: true, colorScheme: 'dark', baseURL });
     const page = await context.newPage();
@@ -39,7 +63,7 @@ test.describe('nothing that axe knows stands in the way', () => {
     const page = await context.newPage();
     for (const path of [
       '/',
-      '/riders/pilar',
+      '/riders/maren',
       '/backup',
       '/parts',
       '/bin',

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { chromium, expect, test, type Page } from '@playwright/test';
 import { chromiumLaunch } from './chromium.ts';
-import { newSession, openSession, takeDemoFilm } from './studio.ts';
+import { beforeFilming, newSession, openSession, takeDemoFilm } from './studio.ts';
 
 /** A figure's number, as it stands on the page. */
 const figure = async (page: Page, id: string): Promise<number> =>
@@ -84,7 +84,7 @@ test('without WebGL the pose model says so, and the rest goes on', async ({ base
     args: [...chromiumLaunch.args, '--disable-3d-apis'],
   });
   const page = await (await browser.newContext({ baseURL })).newPage();
-  await openSession(page, 'Maren Toft');
+  await beforeFilming(page);
   await page.getByRole('link', { name: /^4 Film/ }).click();
   await takeDemoFilm(page);
   await page.getByRole('link', { name: /^6 Mark/ }).click();
@@ -115,7 +115,7 @@ test('one click marks the rider: the pose model proposes, stickers pull each poi
     page.on('request', (r) => {
       if (!r.url().startsWith(baseURL!) && !/^(blob|data):/.test(r.url())) others.push(r.url());
     });
-    await openSession(page, 'Maren Toft');
+    await beforeFilming(page);
     await page.getByRole('link', { name: /^4 Film/ }).click();
     await takeDemoFilm(page);
     await page.getByRole('link', { name: /^6 Mark/ }).click();

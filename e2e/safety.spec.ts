@@ -70,15 +70,18 @@ test('the browser is killed in the middle of 200 edits: at most the last second 
     const typing = (async () => {
       for (let k = 0; k < 200 && killedAt === Infinity; k += 1) {
         const mm = 500 + k;
-        await height(page).fill(String(mm), { timeout: 2000 });
-        await height(page).press('Enter', { timeout: 2000 });
+        await height(page).fill(String(mm));
+        await height(page).press('Enter');
         done.push({ mm, at: performance.now() });
       }
-    })().catch(() => undefined);
-    while (done.length < 100) await new Promise((resolve) => setTimeout(resolve, 20));
+    })().catch((error: unknown) => {
+      // The typing ends with the browser; ending before is a failure of its own.
+      if (killedAt === Infinity) throw error;
+    });
+    await expect.poll(() => done.length, { timeout: 120_000, intervals: [20] }).toBeGreaterThanOrEqual(100);
     killedAt = performance.now();
     // Like a pulled plug: every process of this profile, without any closing down.
-    expect(killAll(profile)).toBeGreaterThan(1);
+    expect(killAll(profile)).toBeGreaterThan(0);
     await typing;
     await before.close().catch(() => undefined);
 

@@ -3,14 +3,14 @@ import { fileURLToPath } from 'node:url';
 import { expect, test, type Page } from '@playwright/test';
 import { parseTracksCsv } from '../core/formats/tracksCsv.ts';
 import {
+  beforeFilming,
   LANDMARKS,
   markAll,
-  openSession,
+  newSession,
   setScale,
+  takeDemoFilm,
   track,
   truthOf,
-  takeDemoFilm,
-  newSession,
 } from './studio.ts';
 
 const figure = async (page: Page, id: string): Promise<number> =>
@@ -35,7 +35,7 @@ test('from an empty browser to a saddle height, through a reload, out to files a
   const origins = new Set<string>();
   page.on('request', (r) => r.url().startsWith('http') && origins.add(new URL(r.url()).origin));
 
-  await openSession(page, 'Maren Toft');
+  await beforeFilming(page);
   await takeDemoFilm(page);
   expect(await page.evaluate(() => crossOriginIsolated)).toBe(true);
   await setScale(page, truth);
@@ -66,17 +66,23 @@ test('from an empty browser to a saddle height, through a reload, out to files a
   await page.getByRole('button', { name: 'Bend, straight 0°' }).click();
 
   await page.getByRole('link', { name: /^9 Plan/ }).click();
-  await expect(page.getByTestId('advice')).toContainText(/Raise the saddle \d\d mm/);
-  const slider = page.getByRole('slider', { name: 'Saddle height change' });
-  const advised = await figure(page, 'tried');
-  await slider.focus();
+  const lines = page.getByRole('list', { name: 'Prescription' });
+  await expect(lines).toContainText(/Raise the saddle \d\d mm/);
+  await page.getByRole('tab', { name: 'What-if bench' }).click();
+  const up = page.getByTestId('by-saddleUp');
+  await expect(up).toContainText('up');
+  const advised = await figure(page, 'by-saddleUp');
+  await page.getByRole('slider', { name: 'Saddle height' }).focus();
   await page.keyboard.press('ArrowLeft');
-  expect(await figure(page, 'tried')).toBe(advised - 1);
-  expect(await figure(page, 'predicted-min')).toBeLessThan(bend);
+  expect(await figure(page, 'by-saddleUp')).toBe(advised - 1);
+  const foretold = page.getByTestId('foretold-kneeFlexionMinDeg');
+  const [, then] = /°(\d+)° \(/.exec(((await foretold.textContent()) ?? '').replace(/\s/g, ' '))!;
+  expect(Number(then)).toBeLessThan(bend);
 
   await expect(page.getByText('Saved on this device')).toBeVisible();
   await page.reload();
-  expect(await figure(page, 'tried')).toBe(advised - 1);
+  await expect(up).toContainText('up');
+  expect(await figure(page, 'by-saddleUp')).toBe(advised - 1);
 
   await page.getByRole('link', { name: /^8 Read/ }).click();
   const tracksCsv = await save(page, 'Save tracks (CSV)');
@@ -124,7 +130,10 @@ for (const rider of ['idris', 'pilar', 'juno'] as const) {
     await page.goto(`/sessions/${rider}-1/read`);
     expect(await figure(page, 'cadence')).toBeCloseTo(truth.cadenceRpm, 0);
     await page.getByRole('link', { name: /^9 Plan/ }).click();
-    await expect(page.getByTestId('advice')).toContainText(/saddle/);
+    await expect(page.getByTestId('advice')).toContainText(/changes/);
+    await expect(
+      page.getByRole('list', { name: 'Prescription' }).getByRole('listitem').first(),
+    ).toContainText('Why');
   });
 }
 
@@ -196,6 +205,7 @@ test('the dark theme stays after a reload, and stations without what they need s
   await page.getByRole('button', { name: 'Use the light theme' }).waitFor();
   await page.reload();
   await page.getByRole('button', { name: 'Use the light theme' }).waitFor();
+  await beforeFilming(page);
   for (const [station, title] of [
     ['scale', 'No film yet'],
     ['mark', 'No film yet'],
@@ -210,7 +220,7 @@ test('the dark theme stays after a reload, and stations without what they need s
 
 test('marks are dragged, nudged by a quarter pixel, undone and redone', async ({ page }) => {
   const truth = truthOf('maren');
-  await openSession(page, 'Maren Toft');
+  await beforeFilming(page);
   await takeDemoFilm(page);
   await markAll(page, truth);
   const hip = page.getByTestId('point-hip');
@@ -244,7 +254,7 @@ test('marks are dragged, nudged by a quarter pixel, undone and redone', async ({
 
 test('Stop keeps what is tracked, and it can be tracked again', async ({ page }) => {
   const truth = truthOf('maren');
-  await openSession(page, 'Maren Toft');
+  await beforeFilming(page);
   await takeDemoFilm(page);
   await markAll(page, truth);
   await page.getByRole('link', { name: /^7 Track/ }).click();

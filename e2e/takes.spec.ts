@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { newSession, openSession, setScale, markAll, takeDemoFilm, track, truthOf } from './studio.ts';
+import { beforeFilming, markAll, newSession, setScale, takeDemoFilm, track, truthOf } from './studio.ts';
 
 test('a camera that is refused is said plainly, with what to do', async ({ page }) => {
   await newSession(page, 'Refused Rider');
@@ -16,7 +16,7 @@ test('several takes: each with its own words and part of the film; the unmoved c
   page,
 }) => {
   const truth = truthOf('maren');
-  await openSession(page, 'Maren Toft');
+  await beforeFilming(page);
   await takeDemoFilm(page);
   await page.getByRole('button', { name: 'hoods' }).click();
   await page.getByLabel('Power').fill('9000');

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { markAll, openSession, setScale, takeDemoFilm, track, truthOf } from './studio.ts';
+import { beforeFilming, markAll, setScale, takeDemoFilm, track, truthOf } from './studio.ts';
 
 const saved = (page: Page) => expect(page.getByText('Saved on this device')).toBeVisible();
 
@@ -18,7 +18,7 @@ test('what is moved on the bike is logged, judged, put back and handed over; the
   const list = page.getByRole('list', { name: 'What was moved' });
   await expect(list.getByRole('listitem')).toHaveCount(1);
   await expect(list).toContainText(`${found} mm → ${found - 6} mm`);
-  await list.getByRole('button', { name: 'easier' }).click();
+  await list.getByRole('button', { name: 'better' }).click();
   await page.getByLabel('Spacers', { exact: true }).fill('5');
   await page.getByLabel('Spacers', { exact: true }).press('Enter');
   await expect(list.getByRole('listitem')).toHaveCount(2);
@@ -66,18 +66,20 @@ test('a plan is kept, its first step done on the bike, and a follow-up agreed th
   page,
 }) => {
   const truth = truthOf('maren');
-  await openSession(page, 'Maren Toft');
+  await beforeFilming(page);
   await takeDemoFilm(page);
   await setScale(page, truth);
   await markAll(page, truth);
   await track(page);
   await page.getByRole('link', { name: /^9 Plan/ }).click();
   await page.getByRole('button', { name: 'Keep this plan' }).click();
-  await expect(page.getByTestId('kept-plan')).toContainText('height to bottom bracket (saddle) +');
-  const done = page.getByRole('button', { name: /^Done on the bike/ });
-  const step = Number(/[+](\d+) mm/.exec(await done.innerText())![1]);
-  await done.click();
-  await expect(page.getByText('was moved on this bike')).toBeVisible();
+  await expect(page.getByTestId('kept-plan')).toContainText('saddle height');
+  const raise = page.getByRole('listitem', { name: /^Raise the saddle/ });
+  const step = Number(/Today (\d+) mm up/.exec(await raise.innerText())![1]);
+  expect(step).toBeLessThanOrEqual(10);
+  await raise.getByRole('button', { name: 'Done on the bike' }).click();
+  await expect(raise).toContainText('on the bike');
+  await expect(raise.getByRole('button', { name: 'Done on the bike' })).toHaveCount(0);
   await page.getByRole('button', { name: 'In 2 weeks' }).click();
   await expect(page.getByText('in 2 weeks', { exact: true })).toBeVisible();
   await page.getByRole('button', { name: 'Add', exact: true }).click();

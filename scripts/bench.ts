@@ -3,6 +3,7 @@
  */
 import { measureBrowser } from './bench/browser.ts';
 import { comparePeer } from './bench/peer.ts';
+import { comparePlans } from './bench/plans.ts';
 
 const line = (name: string, text: string): void => console.log(`${name.padEnd(34)} ${text}`);
 
@@ -17,6 +18,15 @@ line(
   `${peer.msPerFrame.toFixed(2)} ms a frame; median error ${Math.max(...peer.medianPx).toFixed(2)} px at the worst landmark; lost: ${peer.lost.join(', ') || 'none'}`,
 );
 line('ratio of time, peer to this', `${(peer.msPerFrame / ours.msPerFrame).toFixed(1)}`);
+
+console.log(
+  '\nA plan from scratch, Node, the median of 21 after three, beside reading the same film’s tracks',
+);
+for (const p of comparePlans())
+  line(
+    p.rider,
+    `prescription ${p.planMs.toFixed(0)} ms (goal 100); reading ${p.readMs.toFixed(0)} ms; ratio ${(p.planMs / p.readMs).toFixed(2)}`,
+  );
 
 const b = await measureBrowser();
 console.log('\nDemo clips in Chromium, the round with the median ratio of five');
@@ -44,6 +54,11 @@ for (const d of b.dragFps) {
     `${d.fps.toFixed(0)} frames/s drawn, longest gap ${d.worstGapMs.toFixed(0)} ms; ${(d.fps / bare.fps).toFixed(2)} of the bare line (goal 50 frames/s)`,
   );
 }
+
+line(
+  'two 720p films in crank phase',
+  `${b.phase.fps.toFixed(0)} pictures/s each (goal 50), longest gap ${b.phase.longestGapMs.toFixed(0)} ms; ${(b.phase.fps / b.phase.bareFps).toFixed(2)} of two still pictures on an empty page (${b.phase.bareFps.toFixed(0)})`,
+);
 
 if (b.big) {
   const { tenS, large } = b.big;

@@ -5,8 +5,10 @@
 import { spawn } from 'node:child_process';
 import { readFileSync, statSync, writeFileSync } from 'node:fs';
 import { writeTracksCsv } from '../core/formats/tracksCsv.ts';
+import type { BikeSetup } from '../core/bike/setup.ts';
 import type { Take } from '../core/records/types.ts';
 import { LANDMARKS, RIGID_BONES } from '../core/stroke/landmarks.ts';
+import { NO_DEVICES } from '../core/trial/devices.ts';
 import { NO_WIDTH } from '../core/frontal/scale.ts';
 import { emptyTracks } from '../core/stroke/tracks.ts';
 import { packedFrame } from '../core/tracking/frame.ts';
@@ -14,6 +16,7 @@ import { learnSticker } from '../core/tracking/learn.ts';
 import { startTracker, type Tracker } from '../core/tracking/tracker.ts';
 import type { Vec2 } from '../core/geometry/vec.ts';
 import type { Truth } from '../e2e/studio.ts';
+import { MAREN_BIKE } from './demo/rounds.ts';
 
 async function* decoded(file: string, luma: number): AsyncGenerator<Uint8Array> {
   const ffmpeg = spawn('ffmpeg', [
@@ -48,6 +51,9 @@ const stampsOf = (truth: Pick<Truth, 'clip' | 'frames' | 'framesPerS'>): number[
 interface DemoFilm {
   id: string;
   session: string;
+  /** The round it belongs to and the bike as it stood; the first, and as found, where nothing is said. */
+  round?: number;
+  setup?: BikeSetup;
   said: Pick<Take, 'view' | 'position' | 'effort' | 'effortW' | 'cadenceRpm' | 'note'>;
 }
 
@@ -56,7 +62,7 @@ type FrontalTruth = Pick<Truth, 'clip' | 'framesPerS' | 'frames' | 'jointsPx'> &
   barPx: { right: Vec2; left: Vec2 };
 };
 
-async function takeOf({ id, said }: DemoFilm): Promise<Take> {
+async function takeOf({ id, round = 1, setup, said }: DemoFilm): Promise<Take> {
   const truth = JSON.parse(readFileSync(`public/demo/${id}.truth.json`, 'utf8')) as Truth | FrontalTruth;
   const file = `public/demo/${truth.clip}`;
   const [width, height] = 'barPx' in truth ? [720, 720] : [1280, 720];
@@ -94,6 +100,9 @@ async function takeOf({ id, said }: DemoFilm): Promise<Take> {
   writeFileSync(`public/demo/${id}.tracks.csv`, writeTracksCsv(tracks));
   return {
     id: `${id}-take`,
+    round,
+    setup: setup ?? null,
+    devices: NO_DEVICES,
     ...said,
     pairWith: null,
     width: 'barPx' in truth ? { of: 'bar', mm: truth.barMm, ...truth.barPx } : NO_WIDTH,
@@ -125,6 +134,23 @@ async function takeOf({ id, said }: DemoFilm): Promise<Take> {
 const NOTE = { cadenceRpm: null, note: '' };
 /** The films that come worked through; the one from the side comes last, so that the stations open on it. */
 const FILMS: readonly DemoFilm[] = [
+  {
+    id: 'maren',
+    session: 'maren-1',
+    said: { view: 'drive', position: 'hoods', effort: 'easy', effortW: 110, ...NOTE, cadenceRpm: 84 },
+  },
+  {
+    id: 'maren-second',
+    session: 'maren-1',
+    round: 2,
+    setup: MAREN_BIKE.second,
+    said: { view: 'drive', position: 'hoods', effort: 'easy', effortW: 110, ...NOTE, cadenceRpm: 84 },
+  },
+  {
+    id: 'maren-third',
+    session: 'maren-2',
+    said: { view: 'drive', position: 'hoods', effort: 'easy', effortW: 112, ...NOTE, cadenceRpm: 86 },
+  },
   {
     id: 'idris-front',
     session: 'idris-1',

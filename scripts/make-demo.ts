@@ -12,6 +12,7 @@ import { barOnPicture } from '../sim/frontal.ts';
 import { frontalAct, frontalStickers } from '../sim/render/frontalScene.ts';
 import type { Raster } from '../sim/render/raster.ts';
 import { extrasOf, hoodMm, poseAt } from '../sim/rider.ts';
+import { MAREN_AGAIN } from './demo/rounds.ts';
 import { frameTruth, openCamera, openFilm, toPlanes } from '../sim/render/film.ts';
 
 const round = (v: number, digits = 3): number => Number(v.toFixed(digits));
@@ -162,7 +163,7 @@ function frontalTruth(member: FrontalMember, frames: number): object {
 mkdirSync('public/demo', { recursive: true });
 const truthOnly = process.argv.includes('--truth-only');
 const wanted = process.argv.slice(2).filter((a) => !a.startsWith('--'));
-for (const member of CAST) {
+for (const member of [...CAST, ...MAREN_AGAIN]) {
   if (wanted.length && !wanted.includes(member.id)) continue;
   const frames = Math.round(member.seconds * member.film.framesPerS);
   const { scene, film } = member;

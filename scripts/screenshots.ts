@@ -4,7 +4,7 @@ import { once } from 'node:events';
 import { mkdirSync } from 'node:fs';
 import { chromium, type Page } from '@playwright/test';
 import { chromiumLaunch } from '../e2e/chromium.ts';
-import { markAll, openSession, setScale, takeDemoFilm, track, truthOf } from '../e2e/studio.ts';
+import { beforeFilming, markAll, setScale, takeDemoFilm, track, truthOf } from '../e2e/studio.ts';
 
 const PORT = 4187;
 mkdirSync('docs/screenshots', { recursive: true });
@@ -44,12 +44,9 @@ for (const station of ['intake', 'bike']) {
 await page.goto('/sessions/pilar-1/body');
 await page.getByTestId('body-card').waitFor();
 await shot(page, 'body');
-await page.goto('/riders/pilar');
+await page.goto('/riders/maren');
 await page.getByRole('region', { name: 'Visits' }).waitFor();
 await shot(page, 'rider');
-await page.goto('/parts');
-await page.getByRole('gridcell').first().waitFor();
-await shot(page, 'parts');
 await page.goto('/protocols/road-race');
 await page.getByRole('button', { name: 'Keep as a new version' }).waitFor();
 await shot(page, 'protocols');
@@ -58,18 +55,11 @@ await page.getByText(/^front, grips/).click();
 await page.getByRole('link', { name: /^8 Read/ }).click();
 await page.getByTestId('path-left').waitFor();
 await shot(page, 'read-front');
-await openSession(page, 'Maren Toft');
+await beforeFilming(page);
 await page.getByRole('heading', { name: 'Bring in the film' }).waitFor();
-await shot(page, 'film-empty');
 await takeDemoFilm(page);
 await shot(page, 'film');
 await setScale(page, truth);
-await shot(page, 'scale');
-await page.getByRole('link', { name: /^6 Mark/ }).click();
-await page.getByRole('button', { name: 'Find the stickers' }).click();
-await page.getByText('points proposed').waitFor();
-await shot(page, 'proposed');
-await page.getByRole('button', { name: 'Leave them' }).click();
 await markAll(page, truth);
 await shot(page, 'mark');
 await track(page);
@@ -86,10 +76,46 @@ await page.getByRole('link', { name: /^9 Plan/ }).click();
 await page.getByTestId('advice').waitFor();
 await shot(page, 'plan');
 
+const story = await open({ width: 1280, height: 800 });
+await story.goto('/sessions/maren-1/trial?view=ladder');
+await story.getByTestId('ladder-answer').waitFor();
+await story.getByText('band 42').waitFor();
+await shot(story, 'ladder');
+await story.goto('/sessions/maren-1/trial?view=compare');
+await story.getByTestId('kappa').waitFor();
+await story.getByTestId('phase-after').filter({ hasText: '39' }).waitFor();
+await shot(story, 'before-after');
+await story.goto('/sessions/maren-1/handover');
+await story.getByTestId('preview-pages').waitFor({ timeout: 60_000 });
+await shot(story, 'report');
+await story.goto('/sessions/maren-1/handover?view=other');
+await story.getByRole('button', { name: 'Type in a frame' }).click();
+for (const [label, value] of [
+  ['Stack', '560'],
+  ['Reach', '375'],
+  ['Head angle', '71'],
+  ['Seat tube', '470'],
+  ['Post may show', '220'],
+]) {
+  await story.getByLabel(label, { exact: true }).fill(value);
+  await story.getByLabel(label, { exact: true }).press('Enter');
+}
+await story.getByRole('table', { name: 'Fronts for it' }).waitFor();
+await shot(story, 'other-bike');
+await story.goto('/sessions/idris-1/plan');
+await story.getByRole('button', { name: 'Keep this plan' }).click();
+await story.getByRole('link', { name: 'On to the trial' }).click();
+await story.getByTestId('next-step').waitFor();
+await story.keyboard.press('n');
+await story.keyboard.press('b');
+await story.keyboard.press('n');
+await story.getByRole('region', { name: 'Being ridden' }).waitFor();
+await shot(story, 'changes');
+
 const dark = await open({ width: 1280, height: 800, dark: true });
-await dark.goto('/sessions/juno-1/read');
-await dark.getByTestId('knee-min').waitFor();
-await shot(dark, 'read-dark');
+await dark.goto('/sessions/pilar-1/plan?view=bench');
+await dark.getByRole('group', { name: 'Saddle height' }).waitFor();
+await shot(dark, 'bench');
 
 const tablet = await open({ width: 820, height: 1180 });
 await tablet.goto('/sessions/idris-1/read');

@@ -12,8 +12,17 @@ function newest(path) {
 }
 
 ensureInstalled();
-const built = `${root}build/server/index.js`;
-const sources = ['app', 'core', 'public', 'package-lock.json', 'vite.config.ts', 'react-router.config.ts'];
+// Written last: a build that was broken off has none.
+const built = `${root}build/client/sw.js`;
+const sources = [
+  'app',
+  'core',
+  'sim',
+  'public',
+  'package-lock.json',
+  'vite.config.ts',
+  'react-router.config.ts',
+];
 if (!existsSync(built) || sources.some((s) => newest(root + s) > statSync(built).mtimeMs))
-  run('npx', ['react-router', 'build']);
+  run('node', ['scripts/build.mjs']);
 await import('../server/serve.mjs');

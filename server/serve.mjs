@@ -53,7 +53,11 @@ app.use(
   '/assets',
   express.static(`${root}build/client/assets`, { immutable: true, maxAge: '1y', index: false }),
 );
-app.use(express.static(`${root}build/client`, { maxAge: '1h', index: false }));
+app.get('/sw.js', (_request, response, next) => {
+  response.set('Cache-Control', 'no-cache');
+  next();
+});
+app.use(express.static(`${root}build/client`, { cacheControl: false, index: false }));
 app.all(
   '*all',
   createRequestHandler({ build: () => import('../build/server/index.js'), mode: 'production' }),

@@ -1,6 +1,15 @@
+import { RAD_PER_DEG } from '../core/geometry/angles.ts';
 import type { Vec2 } from '../core/geometry/vec.ts';
 import { gaussian, seededRandom } from './random.ts';
-import { crankAngleDeg, extrasOf, poseAt, type ExtraKey, type JointKey, type VirtualRider } from './rider.ts';
+import {
+  crankAngleDeg,
+  extrasOf,
+  poseAt,
+  type ExtraKey,
+  type JointKey,
+  type Pose,
+  type VirtualRider,
+} from './rider.ts';
 
 export interface Filming {
   rider: VirtualRider;
@@ -13,8 +22,9 @@ export interface Filming {
   theta?: (tS: number) => number;
   /** Time stamps; even ones at the rate when left out. */
   stamps?: readonly number[];
-  /** Where each sticker sits beside its bone, mm, moving with the world's axes. */
+  /** Where each sticker sits beside its bone, mm; it keeps to the world's axes unless it turns with its limb. */
   stickerOffMm?: Partial<Record<JointKey, Vec2>>;
+  stickersTurn?: boolean;
   mmPerPx?: number;
   seed?: number;
   /** With the points of head, back, pelvis, grip and pedal too. */
@@ -29,6 +39,23 @@ interface Path {
 
 export const FILMED_MM_PER_PX = 2.75;
 const CENTRE = { x: 600, y: 500 };
+
+/** A sticker's place beside its bone, turned as the limb is that carries it. */
+export function turnedWithLimb(off: Vec2, key: string, { joints, footPitchDeg }: Pose): Vec2 {
+  const towards = (a: Vec2, b: Vec2): number => Math.atan2(b.y - a.y, b.x - a.x);
+  const by =
+    key === 'knee'
+      ? towards(joints.hip, joints.knee)
+      : key === 'ankle'
+        ? towards(joints.knee, joints.ankle)
+        : key === 'heel' || key === 'toe'
+          ? -footPitchDeg * RAD_PER_DEG
+          : 0;
+  return {
+    x: off.x * Math.cos(by) - off.y * Math.sin(by),
+    y: off.x * Math.sin(by) + off.y * Math.cos(by),
+  };
+}
 
 /** What a perfect camera and a perfect tracker leave of a rider: pixels, y down, the bottom bracket at (600, 500). */
 export function filmed(f: Filming): {
@@ -52,7 +79,8 @@ export function filmed(f: Filming): {
         yPx: new Float64Array(n),
         confidence: new Float32Array(n).fill(1),
       });
-      const off = f.stickerOffMm?.[key] ?? { x: 0, y: 0 };
+      const beside = f.stickerOffMm?.[key] ?? { x: 0, y: 0 };
+      const off = f.stickersTurn ? turnedWithLimb(beside, key, pose) : beside;
       path.xPx[i] = CENTRE.x + (side * (p.x + off.x)) / scale + noise * gaussian(random);
       path.yPx[i] = CENTRE.y - (p.y + off.y) / scale + noise * gaussian(random);
     }

@@ -20,6 +20,8 @@ export interface VirtualRider {
   /** Spindle to sole: the toe sticker sits this far above the spindle, the heel sticker at the same height. */
   soleAboveMm: number;
   heelBehindMm: number;
+  /** Toe sticker ahead of the spindle; above it when left out. Moves with the shoe when the cleat does. */
+  toeAheadMm?: number;
   /** Shoe tip ahead of the spindle: drawing only. */
   shoeTipMm: number;
   hipMm: Vec2;
@@ -127,7 +129,7 @@ export function poseAt(rider: VirtualRider, thetaDeg: number, tS: number): Pose 
       knee: knee.x > kneeFront.x ? knee : kneeFront,
       ankle,
       heel: footToPlane(spindle, footPitchDeg, -rider.heelBehindMm, rider.soleAboveMm),
-      toe: footToPlane(spindle, footPitchDeg, 0, rider.soleAboveMm),
+      toe: footToPlane(spindle, footPitchDeg, rider.toeAheadMm ?? 0, rider.soleAboveMm),
       shoulder,
       elbow,
       wrist,

@@ -7,6 +7,7 @@ import Typography from '@mui/material/Typography';
 import { nanoid } from 'nanoid';
 import { useRef, useState } from 'react';
 import { openTake, type FitSession, type Take } from '../../core/records/types.ts';
+import { NO_DEVICES } from '../../core/trial/devices.ts';
 import { NO_WIDTH } from '../../core/frontal/scale.ts';
 import { CATALOGUE } from '../demo/catalogue';
 import { askToKeep } from '../storage/films';
@@ -31,6 +32,10 @@ async function takeFrom(
     if (!answer.ok) return { trouble: answer.trouble };
     const take: Take = {
       id: nanoid(),
+      // Round and set-up are told when it joins the visit.
+      round: 1,
+      setup: null,
+      devices: NO_DEVICES,
       ...said,
       pairWith: null,
       note: '',

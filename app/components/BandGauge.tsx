@@ -17,11 +17,14 @@ export function BandGauge({
   uncertainty,
   band,
   verdict,
+  words = true,
 }: {
   value: number;
   uncertainty: number;
   band: Band;
   verdict: Verdict;
+  /** Left out where the verdict stands beside it in words. */
+  words?: boolean;
 }) {
   const { palette } = useTheme();
   const from = band.low ?? (band.high ?? value) - 30;
@@ -62,12 +65,14 @@ export function BandGauge({
         />
         <path d={`M${x(value)},12 l-4,-9 h8 z`} fill={out ? palette.primary.main : palette.text.primary} />
       </Box>
-      <Typography
-        variant="body2"
-        sx={{ fontWeight: out ? 650 : 400, color: out ? 'primary.main' : 'text.primary' }}
-      >
-        {VERDICT_WORDS[verdict]}
-      </Typography>
+      {words && (
+        <Typography
+          variant="body2"
+          sx={{ fontWeight: out ? 650 : 400, color: out ? 'primary.main' : 'text.primary' }}
+        >
+          {VERDICT_WORDS[verdict]}
+        </Typography>
+      )}
     </Box>
   );
 }

@@ -7,10 +7,11 @@ import { download } from './download';
 const SCALE = 3;
 
 /** The drawings of a chart that lie over one another, as one that stands by itself: fonts and colours written out, a ground. */
-function wholeDrawing(
+export function wholeDrawing(
   box: HTMLElement,
   ink: string,
   ground: string,
+  font = 'Archivo, Arial, sans-serif',
 ): { svg: SVGSVGElement; width: number; height: number } | null {
   const layers = [...box.querySelectorAll<SVGSVGElement>('svg')];
   if (layers.length === 0) return null;
@@ -26,7 +27,7 @@ function wholeDrawing(
   svg.append(paper);
   for (const layer of layers) for (const child of layer.children) svg.append(child.cloneNode(true));
   for (const text of svg.querySelectorAll('text')) {
-    text.setAttribute('font-family', 'Archivo, Arial, sans-serif');
+    text.setAttribute('font-family', font);
     text.setAttribute('font-size', '13');
     text.setAttribute('fill', ink);
   }

@@ -22,7 +22,8 @@ import {
 import type { Tracks } from '../../core/stroke/tracks.ts';
 import { spawnTracker } from '../workers/spawn';
 import type { Look } from '../workers/track.worker';
-import { scaleOf, useTakeResults } from './useTakeResults';
+import { scaleOf } from '../../core/records/readOptions.ts';
+import { useTakeResults } from './useTakeResults';
 
 const WORDS: Record<CheckVerdict, string> = {
   good: 'good',

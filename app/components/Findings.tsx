@@ -18,7 +18,7 @@ import { BandGauge } from './BandGauge';
 import { bandQuoted, bandText } from './bandText';
 import { ProtocolChoice } from './ProtocolChoice';
 import { StaticReadings } from './StaticReadings';
-import { protocolOf } from './useCase';
+import { protocolOf } from '../../core/prescribe/planGround.ts';
 
 const SURE: Record<Sureness, string> = {
   inside: '',

@@ -9,17 +9,17 @@ import { Choice } from './Choice';
 import { useStudio } from './useStudio';
 
 const WORDS: readonly (readonly [RiderWord, string])[] = [
-  ['easier', 'easier'],
+  ['better', 'better'],
   ['same', 'the same'],
-  ['harder', 'harder'],
+  ['worse', 'worse'],
 ];
 
-function valueText(at: string, value: ChangedValue['to'], unit: LengthUnit): string {
+export function valueText(at: string, value: ChangedValue['to'], unit: LengthUnit): string {
   if (value === null || value === '') return 'open';
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   if (typeof value === 'string') return value;
   const kind = fieldUnit(at);
-  return kind === 'mm' ? lengthWithUnit(value, unit) : `${value}${kind}`;
+  return kind === 'mm' ? lengthWithUnit(value, unit) : `${value}${kind}`.replace('-', '−');
 }
 
 /** “Height to bottom bracket (saddle): 744 mm → 750 mm”. */
@@ -30,6 +30,36 @@ export function ValueMove({ v }: { v: ChangedValue }) {
       {fieldName(v.at)}: {valueText(v.at, v.from, lengthUnit)} →{' '}
       <strong>{valueText(v.at, v.to, lengthUnit)}</strong>
     </Typography>
+  );
+}
+
+/** What moves along when a saddle goes up: told after it, and more quietly. */
+const CARRIED = /^saddle\.(setback80Mm|setbackNoseMm|postShowingMm|heightToSpindleMm)$/;
+
+/** A change's values: what was moved by hand, then what moved along with it. */
+export function ChangeMoves({ values }: { values: readonly ChangedValue[] }) {
+  const { lengthUnit } = useStudio();
+  const raised = values.some((v) => v.at === 'saddle.heightMm');
+  const along = raised ? values.filter((v) => CARRIED.test(v.at)) : [];
+  const own = values.filter((v) => !along.includes(v));
+  return (
+    <>
+      {own.slice(0, 4).map((v) => (
+        <ValueMove key={v.at} v={v} />
+      ))}
+      {own.length > 4 && <Typography>and {own.length - 4} more</Typography>}
+      {along.length > 0 && (
+        <Typography variant="body2" color="textSecondary">
+          with it{' '}
+          {along
+            .map(
+              (v) =>
+                `${fieldName(v.at).toLowerCase().replace(' (saddle)', '')} ${valueText(v.at, v.to, lengthUnit)}`,
+            )
+            .join(', ')}
+        </Typography>
+      )}
+    </>
   );
 }
 
@@ -54,9 +84,7 @@ export function Moves({
             key={c.id}
             sx={{ borderBottom: 1, borderColor: 'divider', py: 1, opacity: c.putBackIso ? 0.75 : 1 }}
           >
-            {c.values.map((v) => (
-              <ValueMove key={v.at} v={v} />
-            ))}
+            <ChangeMoves values={c.values} />
             <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, flexWrap: 'wrap', mt: 0.5 }}>
               <Choice<RiderWord>
                 label="The rider says"

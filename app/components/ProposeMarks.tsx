@@ -11,7 +11,7 @@ import { GUIDES, isFrontal, LANDMARKS, plainName, type Landmark } from '../../co
 import { jointsOfPose } from '../../core/tracking/poseJoints.ts';
 import { spawnTracker } from '../workers/spawn';
 import { openPoseModel, type PoseModel } from './poseModel';
-import { scaleOf } from './useTakeResults';
+import { scaleOf } from '../../core/records/readOptions.ts';
 import type { Clip } from './useClip';
 
 export type Proposal = Partial<Record<Landmark, Mark & { sure: number }>>;

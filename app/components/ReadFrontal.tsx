@@ -19,7 +19,7 @@ import { Multiples } from './Multiples';
 import { CadenceNote, LossNote, ProvisionalNote, TurnFigures } from './readingNotes';
 import { SideTable } from './Sides';
 import { StrokeChart } from './StrokeChart';
-import { protocolOf } from './useCase';
+import { protocolOf } from '../../core/prescribe/planGround.ts';
 import { useClip } from './useClip';
 import { useStudio } from './useStudio';
 import { useReading } from './useTakeResults';

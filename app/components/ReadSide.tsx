@@ -28,7 +28,7 @@ import { Sides } from './Sides';
 import { StrokeChart } from './StrokeChart';
 import { StrokeClock } from './StrokeClock';
 import { takeText } from './takeWords';
-import { protocolOf } from './useCase';
+import { protocolOf } from '../../core/prescribe/planGround.ts';
 import { useClip } from './useClip';
 import { useStudio } from './useStudio';
 import { useFrontal, useTakeReadings } from './useTakeResults';

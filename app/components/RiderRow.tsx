@@ -49,8 +49,8 @@ const Ticks = ({ ready }: { ready: readonly boolean[] }) => (
     {ready.map((done, k) => (
       <line
         key={k}
-        x1={3 + 17 * k}
-        x2={3 + 17 * k}
+        x1={3 + 14 * k}
+        x2={3 + 14 * k}
         y1={done ? 2 : 13}
         y2="20"
         className={done ? 'done' : undefined}
@@ -93,7 +93,7 @@ function Cells({ row: { rider, visit, nextDue }, today }: { row: Row; today: str
       </div>
       <div>
         <Ticks ready={visit?.ready ?? []} />
-        <p className="small quiet">{visit?.next ? `next: ${visit.next.toLowerCase()}` : 'ready to plan'}</p>
+        <p className="small quiet">{visit?.next ? `next: ${visit.next.toLowerCase()}` : 'handed over'}</p>
       </div>
     </>
   );

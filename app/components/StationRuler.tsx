@@ -1,13 +1,21 @@
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
-import { NavLink } from 'react-router';
+import { useEffect, useRef } from 'react';
+import { NavLink, useLocation } from 'react-router';
 import { stationsOf } from '../../core/records/stations.ts';
 import type { FitSession } from '../../core/records/types.ts';
 
 /** The stations as graduations on a rule: a long tick where one has what the next needs, a short one where it has not. */
 export function StationRuler({ session }: { session: FitSession }) {
+  const rule = useRef<HTMLElement | null>(null);
+  const { pathname } = useLocation();
+  // On a narrow screen the open station may lie beyond the edge.
+  useEffect(() => {
+    rule.current?.querySelector('.active')?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+  }, [pathname]);
   return (
     <Box
+      ref={rule}
       component="nav"
       aria-label="Stations"
       className="no-print"

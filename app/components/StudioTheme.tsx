@@ -15,7 +15,7 @@ declare module '@mui/material/styles' {
 }
 
 /** The predicted curve is told by its dashes first, then by its blue. */
-function paper(dark: boolean) {
+export function paperTheme(dark: boolean) {
   const c = paperColours(dark);
   return createTheme({
     palette: {
@@ -65,7 +65,7 @@ function paper(dark: boolean) {
 export function StudioTheme({ studio, children }: { studio: Studio; children: ReactNode }) {
   const systemDark = useMediaQuery('(prefers-color-scheme: dark)');
   const dark = studio.theme === 'dark' || (studio.theme === 'system' && systemDark);
-  const theme = useMemo(() => paper(dark), [dark]);
+  const theme = useMemo(() => paperTheme(dark), [dark]);
   return (
     <ThemeProvider theme={theme}>
       <CssBaseline />

@@ -2,12 +2,14 @@ import DarkMode from '@mui/icons-material/DarkModeOutlined';
 import LightMode from '@mui/icons-material/LightModeOutlined';
 import Tune from '@mui/icons-material/Tune';
 import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
 import { useTheme } from '@mui/material/styles';
 import Tooltip from '@mui/material/Tooltip';
 import Typography from '@mui/material/Typography';
 import { useSyncExternalStore, type ReactNode } from 'react';
 import { Link, useFetcher } from 'react-router';
+import { readOffline, takeNewer, watchOffline, type OfflineState } from '../offline/register';
 import { readSaveState, watchSaveState, type SaveState } from '../storage/saveState';
 
 const saved: SaveState = { state: 'saved' };
@@ -37,6 +39,29 @@ function SaveNote() {
         </Link>
       )}
     </Typography>
+  );
+}
+
+const unknown: OfflineState = { ready: false, newer: false, online: true };
+
+/** Whether there is a network, and a newer version on offer: taken when the fitter says so, never by itself. */
+function OfflineNote() {
+  const s = useSyncExternalStore(watchOffline, readOffline, () => unknown);
+  return (
+    <>
+      {!s.online && (
+        <Typography variant="body2" role="status" sx={{ fontWeight: 600 }}>
+          {s.ready ? 'No network: everything here goes on' : 'No network'}
+        </Typography>
+      )}
+      {s.newer && (
+        <Tooltip describeChild title="Draws the page anew; what is stored stays">
+          <Button size="small" variant="outlined" onClick={takeNewer}>
+            Newer version: use it
+          </Button>
+        </Tooltip>
+      )}
+    </>
   );
 }
 
@@ -91,6 +116,7 @@ export function TopBar({ children, tools }: { children?: ReactNode; tools?: Reac
       </Box>
       <Box sx={{ flex: 1, minWidth: 0 }}>{children}</Box>
       {tools}
+      <OfflineNote />
       <SaveNote />
       <Tooltip title="Settings">
         <IconButton component={Link} to="/settings" aria-label="Settings">

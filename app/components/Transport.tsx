@@ -9,20 +9,15 @@ import Select from '@mui/material/Select';
 import Slider from '@mui/material/Slider';
 import Typography from '@mui/material/Typography';
 import { useEffect } from 'react';
+import { isTyping } from './typing';
 import { SPEEDS, type Clip } from './useClip';
-
-const typing = (e: KeyboardEvent): boolean =>
-  e.target instanceof HTMLElement &&
-  (/^(INPUT|TEXTAREA|SELECT)$/.test(e.target.tagName) ||
-    e.target.getAttribute('role') === 'slider' ||
-    e.target.isContentEditable);
 
 /** Steps, scrubs and plays the film. Keys: , and . a frame; < and > ten; Home, End; Space plays; [ and ] change the speed. */
 export function Transport({ clip }: { clip: Clip }) {
   const { state, shown, playing, speed, goTo, step, togglePlay, setSpeed } = clip;
   useEffect(() => {
     const onKey = (e: KeyboardEvent): void => {
-      if (e.ctrlKey || e.metaKey || e.altKey || typing(e)) return;
+      if (e.ctrlKey || e.metaKey || e.altKey || isTyping(e)) return;
       const at = SPEEDS.indexOf(speed as (typeof SPEEDS)[number]);
       const acts: Record<string, () => void> = {
         ',': () => step(-1),
@@ -36,7 +31,7 @@ export function Transport({ clip }: { clip: Clip }) {
         ']': () => setSpeed(SPEEDS[Math.min(SPEEDS.length - 1, at + 1)]),
       };
       const act = acts[e.key];
-      if (!act || (e.key === ' ' && e.target instanceof HTMLButtonElement)) return;
+      if (!act) return;
       e.preventDefault();
       act();
     };

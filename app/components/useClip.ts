@@ -21,7 +21,12 @@ export interface Clip {
   /** The picture, at the film's own size. */
   canvas: HTMLCanvasElement | null;
   attach: (canvas: HTMLCanvasElement | null) => void;
-  goTo: (frame: number) => void;
+  /** `passing`: while playing, so that nothing is kept of it. */
+  goTo: (frame: number, passing?: boolean) => void;
+  /** The picture of a frame, for whoever plays several films at once; null where there is none. */
+  ahead: (frame: number) => Promise<ImageData | null>;
+  /** Puts such a picture on the canvas. @param tell the frame’s number is told to the page as well */
+  paint: (frame: number, picture: ImageData, tell: boolean) => void;
   step: (by: number) => void;
   togglePlay: () => void;
   setSpeed: (speed: number) => void;
@@ -47,6 +52,7 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
   const [canvas, setCanvas] = useState<HTMLCanvasElement | null>(null);
   const reader = useRef<Spawned<ClipReader> | null>(null);
   const wanted = useRef(startFrame);
+  const passing = useRef(false);
   const fetching = useRef(false);
   const canvasRef = useRef<HTMLCanvasElement | null>(null);
   const takeId = take?.id;
@@ -59,7 +65,7 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
     let done = -1;
     while (done !== wanted.current) {
       const index = wanted.current;
-      const bitmap = (await reader.current?.api.frame(index)) ?? null;
+      const bitmap = (await reader.current?.api.frame(index, passing.current)) ?? null;
       const target = canvasRef.current;
       if (bitmap && target) {
         if (target.width !== bitmap.width) target.width = bitmap.width;
@@ -117,7 +123,8 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
 
   const frames = state.status === 'ready' ? state.info.frames : 0;
   const goTo = useCallback(
-    (frame: number) => {
+    (frame: number, whilePlaying = false) => {
+      passing.current = whilePlaying;
       if (frames === 0) {
         // Not open yet: gone to when it is.
         wanted.current = Math.max(0, Math.round(frame));
@@ -135,6 +142,12 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
     },
     [goTo],
   );
+  const ahead = useCallback(async (frame: number) => (await reader.current?.api.pixels(frame)) ?? null, []);
+  const paint = useCallback((frame: number, picture: ImageData, tell: boolean) => {
+    wanted.current = frame;
+    canvasRef.current?.getContext('2d', { alpha: false })!.putImageData(picture, 0, 0);
+    if (tell) setShown(frame);
+  }, []);
   const togglePlay = useCallback(() => setPlaying((p) => !p), []);
   const attach = useCallback(
     (element: HTMLCanvasElement | null) => {
@@ -156,7 +169,7 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
       let k = wanted.current < from ? from : wanted.current;
       if (k >= tS.length - 1 && t < tS[tS.length - 1]) k = from;
       while (k < tS.length - 1 && tS[k + 1] <= t) k += 1;
-      if (k !== wanted.current) goTo(k);
+      if (k !== wanted.current) goTo(k, true);
       if (k >= tS.length - 1) setPlaying(false);
       else handle = requestAnimationFrame(tick);
     };
@@ -165,7 +178,21 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
   }, [playing, speed, state, goTo]);
 
   return useMemo(
-    () => ({ state, blob, shown, playing, speed, canvas, attach, goTo, step, togglePlay, setSpeed }),
-    [state, blob, shown, playing, speed, canvas, attach, goTo, step, togglePlay],
+    () => ({
+      state,
+      blob,
+      shown,
+      playing,
+      speed,
+      canvas,
+      attach,
+      goTo,
+      ahead,
+      paint,
+      step,
+      togglePlay,
+      setSpeed,
+    }),
+    [state, blob, shown, playing, speed, canvas, attach, goTo, ahead, paint, step, togglePlay],
   );
 }

@@ -10,6 +10,10 @@ interface Setters {
   set: (at: string, value: unknown) => void;
   /** Moves one value of the bike as it stands, and logs it. */
   move: (values: { at: string; value: unknown }[]) => void;
+  /** The same as a step of a line of the plan. */
+  step: (values: { at: string; value: unknown }[], lineKey: string | null) => void;
+  /** Everything as it was found, logged as one change. */
+  allBack: () => void;
   putBack: (changeId: string) => void;
   /** Why the last one was refused. */
   refused: string | null;
@@ -27,6 +31,11 @@ export function useSet(): Setters {
   return {
     set: useCallback((at, value) => show({ kind: 'set', at, value }), [show]),
     move: useCallback((values) => show({ kind: 'moved', id: nanoid(), madeIso: now(), values }), [show]),
+    step: useCallback(
+      (values, lineKey) => show({ kind: 'moved', id: nanoid(), madeIso: now(), values, lineKey }),
+      [show],
+    ),
+    allBack: useCallback(() => show({ kind: 'all-back', id: nanoid(), madeIso: now() }), [show]),
     putBack: useCallback((id) => show({ kind: 'put-back', id, atIso: now() }), [show]),
     refused,
   };

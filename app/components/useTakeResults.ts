@@ -1,10 +1,10 @@
 import { useEffect, useState } from 'react';
-import { aheadOf, scaleFromWidth } from '../../core/frontal/scale.ts';
-import type { FrontalOptions, FrontalReading, FrontalResult } from '../../core/frontal/readFrontal.ts';
+import type { FrontalReading, FrontalResult } from '../../core/frontal/readFrontal.ts';
+import { roundNow, takesOf } from '../../core/trial/rounds.ts';
 import { openTake, type FitSession, type Take } from '../../core/records/types.ts';
+import { frontalOptions, readOptions } from '../../core/records/readOptions.ts';
 import { isFrontal } from '../../core/stroke/landmarks.ts';
-import { scaleFromAxles, type ScaleResult } from '../../core/stroke/plane.ts';
-import type { ReadOptions, Reading, ReadResult } from '../../core/stroke/read.ts';
+import type { Reading, ReadResult } from '../../core/stroke/read.ts';
 import { withoutHidden } from '../../core/stroke/review.ts';
 import type { Tracks } from '../../core/stroke/tracks.ts';
 import { tracksOf } from '../storage/sessions';
@@ -15,50 +15,6 @@ export type TakeResult =
   | { kind: 'missing'; take: Take; what: 'tracks' | 'scale' }
   | { kind: 'side'; take: Take; result: ReadResult; tracks: Tracks }
   | { kind: 'frontal'; take: Take; result: FrontalResult; tracks: Tracks };
-
-/** Scale, level and squareness of a side take's film from the points on its wheels; null while axles are open. */
-export function scaleOf(session: FitSession, take = openTake(session)): ScaleResult | null {
-  const { asFound } = session;
-  if (!take?.axles.rear || !take.axles.front) return null;
-  const { rearTop, rearBottom, frontTop, frontBottom } = take.rims;
-  return scaleFromAxles({
-    rearAxlePx: take.axles.rear,
-    frontAxlePx: take.axles.front,
-    wheelbaseMm: asFound.frame.wheelbaseMm ?? 0,
-    rims:
-      rearTop && rearBottom && frontTop && frontBottom
-        ? { rearTop, rearBottom, frontTop, frontBottom }
-        : null,
-    centrePx: { x: take.video.widthPx / 2, y: take.video.heightPx / 2 },
-  });
-}
-
-/** What a side take's reading needs from the session beside the tracks; null while the scale is open. */
-export function readOptions(session: FitSession, take: Take | null): ReadOptions | null {
-  const scale = scaleOf(session, take);
-  if (!scale?.ok) return null;
-  return {
-    mmPerPx: scale.mmPerPx,
-    levelDeg: scale.levelDeg,
-    facing: scale.facing,
-    keystone: scale.keystone,
-    crankMm: session.asFound.crank.lengthMm ?? undefined,
-  };
-}
-
-/** The same for a take from the front or the rear; null while neither a width nor the crank is known. */
-function frontalOptions(session: FitSession, take: Take): FrontalOptions | null {
-  if (!isFrontal(take.view)) return null;
-  const scale = scaleFromWidth(take.width);
-  const crankMm = session.asFound.crank.lengthMm ?? undefined;
-  if (!scale.ok && !crankMm) return null;
-  return {
-    view: take.view,
-    centrePx: { x: take.video.widthPx / 2, y: take.video.heightPx / 2 },
-    width: scale.ok ? { ...scale, aheadMm: aheadOf(take.width.of, take.view, session.asFound) } : null,
-    crankMm,
-  };
-}
 
 /** Everything a reading depends on, as one string: read anew when it changes. */
 const keyOf = (session: FitSession, take: Take): unknown[] => [
@@ -118,11 +74,15 @@ export function useTakeResults(session: FitSession, takes: readonly Take[]): rea
   return same ? state.results : null;
 }
 
+/** The takes of the round that is open: films of another set-up tell nothing of this one. */
+const ofRound = (session: FitSession): Take[] =>
+  takesOf(session, openTake(session)?.round ?? roundNow(session));
+
 /** The take from the side that the figures come from: the open one, else the newest that was followed, else the newest. */
 export function sideTake(session: FitSession): Take | null {
   const open = openTake(session);
   if (open && !isFrontal(open.view)) return open;
-  const sides = session.takes.filter((t) => !isFrontal(t.view));
+  const sides = ofRound(session).filter((t) => !isFrontal(t.view));
   return sides.findLast((t) => t.tracking.state !== 'none') ?? sides.at(-1) ?? null;
 }
 
@@ -130,7 +90,7 @@ export function sideTake(session: FitSession): Take | null {
 export function frontalTake(session: FitSession): Take | null {
   const open = openTake(session);
   if (open && isFrontal(open.view)) return open;
-  return session.takes.findLast((t) => isFrontal(t.view) && t.tracking.state !== 'none') ?? null;
+  return ofRound(session).findLast((t) => isFrontal(t.view) && t.tracking.state !== 'none') ?? null;
 }
 
 export type ReadingState =

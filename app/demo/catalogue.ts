@@ -7,8 +7,11 @@ import {
   type Studio,
   type Take,
 } from '../../core/records/types.ts';
+import { NO_HAND_OVER } from '../../core/records/handOver.ts';
+import { NO_PLANNING } from '../../core/records/planning.ts';
 import { NO_STATICS } from '../../core/records/statics.ts';
 import records from './records.json';
+import story from './story.json';
 import takes from './takes.json';
 
 /** The demo studio: made-up riders with a session each, and the films that the virtual rider shot. */
@@ -26,10 +29,13 @@ const version = RECORD_VERSIONS.rider;
 /** Takes already marked and tracked, made by `scripts/make-demo-takes.ts`. */
 const READY = takes as unknown as Record<string, Take[]>;
 
+/** Maren's two visits, from intake to the check after six weeks, made by the same script as `records.json`. */
+const MAREN = story as unknown as { rider: Pick<Rider, 'habits'>; sessions: FitSession[] };
+
 /** Intake, body and bike as found, made by `scripts/make-demo-records.ts`. */
 const NOTED = records as unknown as Record<string, Pick<FitSession, 'intake' | 'body' | 'asFound'>>;
 
-function session(id: string, startedIso: string, protocolId: string): FitSession {
+function session(id: string, startedIso: string, protocolId: string, due: string, why: string): FitSession {
   return {
     version: RECORD_VERSIONS.session,
     id: `${id}-1`,
@@ -37,6 +43,7 @@ function session(id: string, startedIso: string, protocolId: string): FitSession
     startedIso,
     deletedIso: null,
     bikeId: `${id}-bike`,
+    followsId: null,
     protocolId,
     protocol: null,
     statics: NO_STATICS,
@@ -45,10 +52,12 @@ function session(id: string, startedIso: string, protocolId: string): FitSession
     final: null,
     changes: [],
     plan: null,
-    followUps: [],
+    earlierPlans: [],
+    followUps: [{ id: `${id}-f1`, due, why, doneIso: null }],
     takes: READY[`${id}-1`] ?? [],
     takeId: READY[`${id}-1`]?.at(-1)?.id ?? null,
-    triedSaddleMm: null,
+    planning: NO_PLANNING,
+    handOver: NO_HAND_OVER,
   };
 }
 
@@ -61,7 +70,7 @@ const bike = (riderId: string, createdIso: string): Bike => ({
   createdIso,
 });
 
-/** The Kiln Yard Fitting Room. Maren's film waits to be worked through; the others have theirs ready. */
+/** The Kiln Yard Fitting Room. Maren has been handed over and came back after six weeks; the others are being planned. */
 export const CATALOGUE: Catalogue = {
   studio: {
     ...NEW_STUDIO,
@@ -70,7 +79,7 @@ export const CATALOGUE: Catalogue = {
     contact: 'The old tile works, towpath gate; Tuesday to Saturday',
   },
   bikes: [
-    bike('maren', '2026-11-02T09:00:00.000Z'),
+    bike('maren', '2026-10-02T09:00:00.000Z'),
     bike('idris', '2026-11-04T09:00:00.000Z'),
     bike('pilar', '2026-11-09T09:00:00.000Z'),
     bike('juno', '2026-11-12T09:00:00.000Z'),
@@ -81,8 +90,9 @@ export const CATALOGUE: Catalogue = {
       id: 'maren',
       name: 'Maren Toft',
       note: 'Bridge inspector, 47. Five days of towpath gravel ahead; ache at the front of the knee, tingling hands.',
-      createdIso: '2026-11-02T09:00:00.000Z',
+      createdIso: '2026-10-02T09:00:00.000Z',
       deletedIso: null,
+      ...MAREN.rider,
     },
     {
       version,
@@ -91,6 +101,7 @@ export const CATALOGUE: Catalogue = {
       note: 'Letter carrier, 29, on a flat-bar city bike, new to clipless pedals; pain at the outside of both feet.',
       createdIso: '2026-11-04T09:00:00.000Z',
       deletedIso: null,
+      habits: null,
     },
     {
       version,
@@ -99,6 +110,7 @@ export const CATALOGUE: Catalogue = {
       note: 'Keeps the observatory’s instruments, 61, and rides up to it; low back, returning after two years off.',
       createdIso: '2026-11-09T09:00:00.000Z',
       deletedIso: null,
+      habits: null,
     },
     {
       version,
@@ -107,13 +119,26 @@ export const CATALOGUE: Catalogue = {
       note: 'Rides pursuit on a concrete track, 34, on extensions; nothing hurts, wants to be lower.',
       createdIso: '2026-11-12T09:00:00.000Z',
       deletedIso: null,
+      habits: null,
     },
   ],
   sessions: [
-    session('maren', '2026-11-23T08:30:00.000Z', 'long-distance'),
-    session('idris', '2026-11-20T13:00:00.000Z', 'city'),
-    session('pilar', '2026-11-18T10:15:00.000Z', 'long-distance'),
-    session('juno', '2026-11-16T16:45:00.000Z', 'time-trial'),
+    ...MAREN.sessions,
+    session(
+      'idris',
+      '2026-11-20T13:00:00.000Z',
+      'city',
+      '2026-11-25',
+      'Cleats back, wider stance: the trial',
+    ),
+    session(
+      'pilar',
+      '2026-11-18T10:15:00.000Z',
+      'long-distance',
+      '2026-11-24',
+      'Cranks have come: the trial',
+    ),
+    session('juno', '2026-11-16T16:45:00.000Z', 'time-trial', '2026-12-02', 'Trial on the track’s rollers'),
   ],
   clips: {
     'maren-1': {

@@ -17,7 +17,9 @@ import { Desk, Fields, Sheet } from '../components/Desk';
 import { Consent, RedFlags } from '../components/IntakeCards';
 import { NumberField } from '../components/NumberField';
 import { SuspectList } from '../components/SuspectList';
+import { SinceLast } from '../components/SinceLast';
 import { useCase } from '../components/useCase';
+import { useEarlierVisit } from '../components/useEarlierVisit';
 import { useEdit } from '../components/useEdit';
 import { useSet } from '../components/useSet';
 import { WordsField } from '../components/WordsField';
@@ -40,6 +42,7 @@ export default function Intake() {
   const { set, refused } = useSet();
   const { edit } = useEdit();
   const { suspects } = useCase(session);
+  const earlier = useEarlierVisit(session);
   const { intake } = session;
   const protocol = protocolUsed(session);
   const put =
@@ -53,6 +56,11 @@ export default function Intake() {
       side={
         <>
           <RedFlags session={session} set={set} />
+          {earlier && (
+            <Box sx={{ mb: 3 }}>
+              <SinceLast session={session} earlier={earlier} />
+            </Box>
+          )}
           <Typography variant="h2" gutterBottom>
             Look at first
           </Typography>

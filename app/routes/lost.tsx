@@ -2,8 +2,15 @@ import { data } from 'react-router';
 import { RouteTrouble } from '../components/RouteTrouble';
 import type { Route } from './+types/lost';
 
+const lost = () => data('The address may be mistyped, or what it named is no longer here.', { status: 404 });
+
 export function loader() {
-  throw data('The address may be mistyped, or what it named is no longer here.', { status: 404 });
+  throw lost();
+}
+
+/** The same without asking the server, which may be out of reach. */
+export function clientLoader() {
+  throw lost();
 }
 
 export default function Lost() {

@@ -10,6 +10,8 @@ import dayjs from 'dayjs';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { data, Link, redirect, useFetcher } from 'react-router';
+import type { Habits } from '../../core/prescribe/bodyModel.ts';
+import { historyOf } from '../../core/handover/history.ts';
 import { bikesOf } from '../../core/records/bikes.ts';
 import type { Bike } from '../../core/records/types.ts';
 import type { FollowUp } from '../../core/records/work.ts';
@@ -21,6 +23,7 @@ import { Sheet } from '../components/Desk';
 import { FollowUps } from '../components/FollowUps';
 import { download } from '../components/download';
 import { RouteTrouble } from '../components/RouteTrouble';
+import { Timeline } from '../components/Timeline';
 import { TopBar } from '../components/TopBar';
 import { WordsField } from '../components/WordsField';
 import { CATALOGUE } from '../demo/catalogue';
@@ -59,6 +62,7 @@ type Asked =
   | { what: 'bike' }
   | { what: 'bike-name' | 'bike-note'; bike: Bike; text: string }
   | { what: 'new'; bikeId: string }
+  | { what: 'habits'; habits: Habits }
   | { what: 'due'; sessionId: string; list: FollowUp[] }
   | { what: 'again' | 'delete-session'; sessionId: string };
 
@@ -89,6 +93,12 @@ export async function clientAction({ request, params }: Route.ClientActionArgs) 
       const checked = checkRecord('bike', { ...asked.bike, riderId: rider.id, ...change });
       if (!checked.ok) return { message: checked.message };
       await saveBike(checked.value);
+      return null;
+    }
+    case 'habits': {
+      const checked = checkRecord('rider', { ...rider, habits: { ...asked.habits, learnedIso: now } });
+      if (!checked.ok) return { message: checked.message };
+      await saveRider(checked.value);
       return null;
     }
     case 'due': {
@@ -211,11 +221,25 @@ export default function RiderPage({ loaderData }: Route.ComponentProps) {
           </Button>
         </Sheet>
         {sessions.length > 0 && (
-          <Sheet title="Follow-ups" note="of the newest visit">
-            <FollowUps
-              list={sessions[0].followUps}
-              onChange={(list) => ask({ what: 'due', sessionId: sessions[0].id, list })}
-            />
+          <Sheet title="Follow-ups">
+            {sessions
+              .filter((s, i) => i === 0 || s.followUps.some((f) => f.doneIso === null))
+              .map((s) => (
+                <Box key={s.id} sx={{ mb: 2 }}>
+                  <Typography color="textSecondary">
+                    of the visit on {dayjs(s.startedIso).format('D MMMM YYYY')}
+                  </Typography>
+                  <FollowUps
+                    list={s.followUps}
+                    onChange={(list) => ask({ what: 'due', sessionId: s.id, list })}
+                  />
+                </Box>
+              ))}
+          </Sheet>
+        )}
+        {sessions.length > 0 && (
+          <Sheet title="Timeline" note="the position each visit left, and what hurt">
+            <Timeline entries={historyOf(sessions)} />
           </Sheet>
         )}
         <Sheet title="Visits" note={sessions.length === 0 ? 'none yet' : `${sessions.length}`}>

@@ -28,10 +28,12 @@ import {
   type RiderOrder,
   type RiderRow as Row,
 } from '../../core/records/summaries.ts';
+import { studioDesk, type StudioDesk } from '../../core/records/desk.ts';
 import type { Rider } from '../../core/records/types.ts';
 import { Choice } from '../components/Choice';
 import { RIDER_COLUMNS, RiderList, RiderRow } from '../components/RiderRow';
 import { RouteTrouble } from '../components/RouteTrouble';
+import { TodayDesk } from '../components/TodayDesk';
 import { TopBar } from '../components/TopBar';
 import { useStudio } from '../components/useStudio';
 import { CATALOGUE } from '../demo/catalogue';
@@ -45,6 +47,7 @@ interface Studio {
   rows: Row[];
   unread: number;
   binned: number;
+  desk: StudioDesk;
 }
 
 async function readStudio(): Promise<Studio> {
@@ -53,7 +56,7 @@ async function readStudio(): Promise<Studio> {
   const studio = byRider(index);
   const rows = rowsOf(studio);
   const binned = studio.length - rows.length + index.visits.filter((v) => v.deletedIso !== null).length;
-  return { rows, unread, binned };
+  return { rows, unread, binned, desk: studioDesk(index, dayjs().format('YYYY-MM-DD')) };
 }
 
 /** The page stands while the studio is still being read. */
@@ -94,6 +97,7 @@ export async function clientAction({ request }: Route.ClientActionArgs) {
     note: String(form.get('note') ?? '').slice(0, 2000),
     createdIso: now,
     deletedIso: null,
+    habits: null,
   };
   const bike = newBike(rider.id, nanoid(), now);
   const session = blankSession(rider.id, bike.id, nanoid(), now);
@@ -161,7 +165,7 @@ export default function Riders({ loaderData, actionData }: Route.ComponentProps)
 }
 
 /** The riders, searched and put in order. */
-function List({ rows, unread, binned }: Studio) {
+function List({ rows, unread, binned, desk }: Studio) {
   const [search, setSearch] = useSearchParams();
   const [words, setWords] = useState(search.get('find') ?? '');
   const [order, setOrder] = useState<RiderOrder>(
@@ -188,6 +192,7 @@ function List({ rows, unread, binned }: Studio) {
           be read, and {unread === 1 ? 'is' : 'are'} kept untouched.
         </Alert>
       )}
+      <TodayDesk desk={desk} today={today} />
       {rows.length > 0 && (
         <Box sx={{ display: 'flex', gap: 3, alignItems: 'flex-end', flexWrap: 'wrap', mb: 2 }}>
           <TextField

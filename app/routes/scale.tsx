@@ -15,7 +15,8 @@ import { PointBoard } from '../components/PointBoard';
 import type { BoardItem, BoardPoints } from '../components/boardPoints';
 import { useClip } from '../components/useClip';
 import { useEdit } from '../components/useEdit';
-import { scaleOf, useReading } from '../components/useTakeResults';
+import { scaleOf } from '../../core/records/readOptions.ts';
+import { useReading } from '../components/useTakeResults';
 import { useSession } from './session';
 
 const AXLES: readonly BoardItem[] = [

@@ -7,6 +7,7 @@ import Typography from '@mui/material/Typography';
 import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { data, Link, Outlet, useFetcher, useRevalidator, useRouteLoaderData } from 'react-router';
 import type { SessionEdit } from '../../core/records/edits.ts';
+import { noteAnswer } from '../components/editAnswers';
 import { readPending, settlePending, watchPending, withPending } from '../components/pendingEdits';
 import { RouteTrouble } from '../components/RouteTrouble';
 import { StationRuler } from '../components/StationRuler';
@@ -16,6 +17,7 @@ import { seedDemo } from '../storage/demo';
 import { canStep } from '../storage/history';
 import { newestOf } from '../../core/prescribe/shelf.ts';
 import { allProtocols } from '../storage/protocols';
+import { partsThere } from '../storage/parts';
 import { followSession } from '../storage/tabs';
 import { editSession, loadRider, loadSession, stepSession } from '../storage/sessions';
 import type { Route } from './+types/session';
@@ -37,15 +39,17 @@ export async function clientLoader({ params }: Route.ClientLoaderArgs) {
     rider: await loadRider(stored.value.riderId),
     steps: canStep(params.sessionId),
     protocols: newestOf(await allProtocols()),
+    parts: await partsThere(),
   };
 }
 
 /** Every station's edits come here: checked, stored, and answered with a sentence when refused. */
 export async function clientAction({ request, params }: Route.ClientActionArgs) {
-  const asked = (await request.json()) as { kind: string };
-  return asked.kind === 'undo' || asked.kind === 'redo'
-    ? stepSession(params.sessionId, asked.kind)
-    : editSession(params.sessionId, asked as SessionEdit);
+  const asked = (await request.json()) as { kind: 'undo' | 'redo' } | { id: string; edit: SessionEdit };
+  if (!('edit' in asked)) return stepSession(params.sessionId, asked.kind);
+  const result = await editSession(params.sessionId, asked.edit);
+  noteAnswer(asked.id, result);
+  return result;
 }
 
 /** The session that the current station works on. */

@@ -23,7 +23,7 @@ import { TrackStrips } from '../components/TrackStrips';
 import { Workbench } from '../components/Workbench';
 import { useClip } from '../components/useClip';
 import { useEdit } from '../components/useEdit';
-import { scaleOf } from '../components/useTakeResults';
+import { scaleOf } from '../../core/records/readOptions.ts';
 import { newSpot } from '../components/spot';
 import { lastSeen, useReview } from '../components/useReview';
 import { useStudio } from '../components/useStudio';

@@ -36,13 +36,14 @@ export const lastBackupIso = (): Promise<string | null> => settingsStore.getItem
 const MOST_BYTES = 1_800_000_000;
 
 /**
- * Everything held of one rider, or of the whole studio, as one file. What lies in the bin goes along with its rider.
+ * Everything held of one rider or one of its visits, or of the whole studio, as one file. What lies in the bin goes along with its rider.
  * @param onProgress how many films are packed, of how many
  * @throws with a sentence where the films are too large for one file
  */
 export async function saveBundle(
   riderId: string | null,
   onProgress: (films: number, of: number) => void,
+  visitId: string | null = null,
 ): Promise<Blob> {
   const { index } = await studioIndex();
   const bundle: Bundle = { riders: [], bikes: [], sessions: [], tracks: new Map(), clips: new Map() };
@@ -54,7 +55,7 @@ export async function saveBundle(
   const ids = new Set(bundle.riders.map((r) => r.id));
   bundle.bikes = (await storedBikes(riderId)).filter((b) => ids.has(b.riderId));
   for (const visit of index.visits) {
-    if (!ids.has(visit.riderId)) continue;
+    if (!ids.has(visit.riderId) || (visitId !== null && visit.id !== visitId)) continue;
     const session = checkRecord('session', await sessionStore.getItem(visit.id));
     if (session.ok) bundle.sessions.push(session.value);
   }

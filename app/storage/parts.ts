@@ -21,3 +21,9 @@ export async function saveParts(parts: Part[]): Promise<Checked<PartsBin>> {
   if (checked.ok) await saving(() => settingsStore.setItem(PARTS, checked.value));
   return checked;
 }
+
+/** The parts as far as they can be read: a plan goes on without a bin that can't. */
+export async function partsThere(): Promise<readonly Part[]> {
+  const stored = await loadParts();
+  return stored.ok ? stored.value.parts : [];
+}

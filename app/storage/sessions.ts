@@ -5,6 +5,8 @@ import { RECORD_VERSIONS } from '../../core/records/migrations.ts';
 import { parseTracksCsv } from '../../core/formats/tracksCsv.ts';
 import { applyEdit, inverseOf, type EditResult, type SessionEdit } from '../../core/records/edits.ts';
 import { checkRecord, type Checked } from '../../core/records/schemas.ts';
+import { NO_HAND_OVER } from '../../core/records/handOver.ts';
+import { NO_PLANNING } from '../../core/records/planning.ts';
 import { NO_STATICS } from '../../core/records/statics.ts';
 import type { Bike, FitSession, Rider, Take } from '../../core/records/types.ts';
 import type { Tracks } from '../../core/stroke/tracks.ts';
@@ -52,6 +54,7 @@ export function blankSession(riderId: string, bikeId: string, id: string, nowIso
     startedIso: nowIso,
     deletedIso: null,
     bikeId,
+    followsId: null,
     protocolId: 'long-distance',
     protocol: null,
     statics: NO_STATICS,
@@ -62,10 +65,12 @@ export function blankSession(riderId: string, bikeId: string, id: string, nowIso
     final: null,
     changes: [],
     plan: null,
+    earlierPlans: [],
     followUps: [],
     takes: [],
     takeId: null,
-    triedSaddleMm: null,
+    planning: NO_PLANNING,
+    handOver: NO_HAND_OVER,
   };
 }
 
@@ -143,12 +148,18 @@ async function nameBike({ bikeId, riderId, startedIso, asFound }: FitSession): P
   await bikeStore.setItem(bikeId, { ...bike, name: asFound.name });
 }
 
+/** A file of the demo studio; null where it is not to be had, without a network for one. */
+async function demoFile(url: string): Promise<Response | null> {
+  const answer = await fetch(url).catch(() => null);
+  return answer?.ok ? answer : null;
+}
+
 /** Film of a take: from this device, or fetched once from the demo studio and then kept. */
 export async function clipOf(take: Take): Promise<Blob | null> {
   const kept = await loadClip(take.id);
   if (kept || !take.demo) return kept;
-  const answer = await fetch(take.demo.clipUrl);
-  if (!answer.ok) return null;
+  const answer = await demoFile(take.demo.clipUrl);
+  if (!answer) return null;
   const blob = await answer.blob();
   await saving(() => saveClip(take.id, blob));
   return blob;
@@ -159,8 +170,8 @@ export async function tracksOf(take: Take): Promise<Tracks | null> {
   if (take.tracking.state === 'none') return null;
   const kept = await loadTracks(take);
   if (kept || !take.demo?.tracksUrl) return kept;
-  const answer = await fetch(take.demo.tracksUrl);
-  if (!answer.ok) return null;
+  const answer = await demoFile(take.demo.tracksUrl);
+  if (!answer) return null;
   const parsed = parseTracksCsv(await answer.text());
   if (!parsed.ok) return null;
   await saving(() => saveTracks(take.id, take.tracking.revision, parsed.tracks));

@@ -10,7 +10,7 @@ import { settleTouched, touched, type TouchedKind } from './touched';
 const KEY = 'studio-index';
 
 /** Counts up when what a summary holds changes; with newer record shapes the index is made anew as well. */
-const SHAPE = `3/${RECORD_VERSIONS.rider}/${RECORD_VERSIONS.session}`;
+const SHAPE = `4/${RECORD_VERSIONS.rider}/${RECORD_VERSIONS.session}`;
 
 interface StoredIndex extends StudioIndex {
   shape: string;

@@ -32,6 +32,7 @@ function bike(change: Patch = {}): BikeSetup {
     ...UNMEASURED_BIKE,
     frame: {
       ...HEAD,
+      seatTubeMm: null,
       seatAngleDeg: 73,
       chainstayMm: 430,
       bbDropMm: 72,

@@ -27,6 +27,7 @@ export const BIKE_PARTS = [
       ['frame.reachMm', 'Reach'],
       ['frame.headAngleDeg', 'Head angle'],
       ['frame.seatAngleDeg', 'Seat tube angle'],
+      ['frame.seatTubeMm', 'Seat tube'],
       ['frame.chainstayMm', 'Chainstay'],
       ['frame.bbDropMm', 'Bottom-bracket drop'],
       ['frame.frontCentreMm', 'Front-centre'],

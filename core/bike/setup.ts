@@ -7,6 +7,8 @@ export interface FrameGeometry {
   reachMm: Maybe;
   headAngleDeg: Maybe;
   seatAngleDeg: number;
+  /** Bottom bracket to the top of the seat tube, along it. */
+  seatTubeMm: Maybe;
   frontCentreMm: Maybe;
   chainstayMm: Maybe;
   /** How far the axles stand above the bottom bracket. */
@@ -113,6 +115,7 @@ export const UNMEASURED_BIKE: BikeSetup = {
     reachMm: null,
     headAngleDeg: null,
     seatAngleDeg: 73,
+    seatTubeMm: null,
     frontCentreMm: null,
     chainstayMm: null,
     bbDropMm: null,

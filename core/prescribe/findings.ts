@@ -1,5 +1,6 @@
 import { turnDeg } from '../geometry/angles.ts';
 import type { FitSession } from '../records/types.ts';
+import type { Finding } from '../records/work.ts';
 import type { AngleKey } from '../stroke/angles.ts';
 import { isFrontal, plainName, type SideOptional } from '../stroke/landmarks.ts';
 import type { Reading } from '../stroke/read.ts';
@@ -73,6 +74,17 @@ export function workFindings(reading: Reading | null, measures: readonly Measure
     return { ...m, off, sureness, frame: reading ? frameOf(reading, m.key) : -1 };
   });
 }
+
+/** Measures as they go on record. */
+export const asFindings = (measures: readonly MeasureReading[]): Finding[] =>
+  measures.map(({ key, value, uncertainty, unit, band, verdict }) => ({
+    key,
+    value,
+    uncertainty,
+    unit,
+    band,
+    verdict,
+  }));
 
 /** What this visit's films do not tell, and why: said so that nobody takes silence for health. */
 export function notMeasured(session: FitSession, reading: Reading | null): { what: string; why: string }[] {

@@ -1,6 +1,12 @@
+import { DEG_PER_RAD, RAD_PER_DEG } from '../geometry/angles.ts';
 import type { FrontalReading } from '../frontal/readFrontal.ts';
 import type { Reading } from '../stroke/read.ts';
-import type { AngleUncertainty, LengthUncertainty, Measured } from '../stroke/uncertainty.ts';
+import {
+  STICKER_SD_MM,
+  type AngleUncertainty,
+  type LengthUncertainty,
+  type Measured,
+} from '../stroke/uncertainty.ts';
 import { judge, type Band, type Verdict } from './judge.ts';
 import { MEASURE_KEYS, type MeasureKey, type Protocol } from './protocols.ts';
 
@@ -60,8 +66,22 @@ export const inMm = ({ value, uncertainty: u }: Measured): Figure => ({
 
 const NOTHING: UncertaintyParts = { stickers: 0, localisation: 0, level: 0, picture: 0, strokes: 0 };
 
+/**
+ * What stickers beside the bone leave of a range of the ankle's angle, SD in degrees. The knee's sticker turns with the thigh against
+ * the shank, the ankle's with the shank against the foot: between two ends that turn by α an offset e over a length l errs by
+ * (e/l)·2 sin(α/2), the rest cancels (own derivation).
+ */
+function rangeStickerDeg({ angles, segmentsMm }: Reading): number {
+  const part = (lengthMm: number, turnDeg: number): number =>
+    (STICKER_SD_MM / lengthMm) * 2 * Math.sin((turnDeg * RAD_PER_DEG) / 2) * DEG_PER_RAD;
+  const { kneeFlexionDeg: knee, ankleAngleDeg: ankle } = angles;
+  const foot = Math.hypot(segmentsMm.ankleBehind, segmentsMm.ankleAbove);
+  return Math.hypot(part(segmentsMm.shank, knee.max - knee.min), part(foot, ankle.max - ankle.min));
+}
+
 /** The measures that a reading from the side gives; those that need points which were not marked are left out. */
-function fromSide({ angles, body }: Reading): Partial<Record<MeasureKey, Figure>> {
+function fromSide(reading: Reading): Partial<Record<MeasureKey, Figure>> {
+  const { angles, body } = reading;
   const ankle = angles.ankleAngleDeg;
   const lengths = {
     kneeOverSpindleMm: body.kneeOverSpindleMm,
@@ -79,13 +99,13 @@ function fromSide({ angles, body }: Reading): Partial<Record<MeasureKey, Figure>
     elbowFlexionDeg: inDegrees(angles.elbowFlexionDeg.curve.mean, angles.elbowFlexionDeg.uncertainty),
     footPitch90Deg: inDegrees(angles.footPitchDeg.at['90'], angles.footPitchDeg.uncertainty),
     footPitch180Deg: inDegrees(angles.footPitchDeg.at['180'], angles.footPitchDeg.uncertainty),
-    // A range is a difference within one film: where the sticker sits cancels.
     ankleRangeDeg: {
       value: ankle.max - ankle.min,
-      uncertainty: ankle.uncertainty.changeDeg,
+      uncertainty: Math.hypot(ankle.uncertainty.changeDeg, 1.96 * rangeStickerDeg(reading)),
       change: Math.SQRT2 * ankle.uncertainty.changeDeg,
       parts: {
         ...NOTHING,
+        stickers: rangeStickerDeg(reading),
         localisation: Math.SQRT2 * ankle.uncertainty.localisationDeg,
         strokes: Math.SQRT2 * ankle.uncertainty.strokesDeg,
       },

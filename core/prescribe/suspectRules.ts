@@ -11,6 +11,7 @@ import {
 import { pair, single, worse, type BodyRecord } from '../body/tests.ts';
 import type { Complaint, Intake } from '../intake/intake.ts';
 import type { MeasureReading } from './measures.ts';
+import type { OnBike } from './onBike.ts';
 
 /** All that is known when suspects are ranked; the film's measures join once they are read. */
 export interface CaseFile {
@@ -19,6 +20,8 @@ export interface CaseFile {
   bike: BikeSetup;
   resolved: ResolvedBike;
   measures: readonly Pick<MeasureReading, 'key' | 'value' | 'unit' | 'verdict'>[];
+  /** What the tests on the bike found. */
+  onBike?: OnBike;
 }
 
 /** One piece of evidence, for (+) or against (−), worth 1 from a film or a plain measurement, less from an estimate. */

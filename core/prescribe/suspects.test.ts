@@ -11,7 +11,7 @@ import type { CaseFile } from './suspectRules.ts';
 const aching = (region: RegionKey, severity = 5): Intake => ({
   ...BLANK_INTAKE,
   complaints: [
-    { id: region, region, side: 'both', severity, onset: 'builds-up', since: '', eases: '', goneIso: null },
+    { id: region, region, side: 'both', severity, onset: 'after', since: '', eases: '', goneIso: null },
   ],
 });
 const raised = (deg: number): BodyRecord => ({

@@ -1,4 +1,5 @@
 import { complaintName, openComplaints, type Complaint, type RegionKey } from '../intake/intake.ts';
+import { onBikeEvidence } from './onBike.ts';
 import { RULES, type CaseFile, type Rule, type SuspectKey } from './suspectRules.ts';
 
 export interface Suspect {
@@ -46,6 +47,21 @@ const BY_REGION: Record<RegionKey, readonly SuspectKey[]> = {
   hipFront: ['crankLong', 'saddleLow', 'barLow'],
 };
 
+/** What side and onset of a complaint say (handbook: rules, symptoms). */
+function whereAndWhen(
+  key: SuspectKey,
+  { region, side, onset }: Complaint,
+): { weight: number; text: string }[] {
+  const one = side === 'left' || side === 'right';
+  const of = (weight: number, text: string): { weight: number; text: string }[] => [{ weight, text }];
+  if (region === 'footOutside' && key === 'stanceNarrow' && onset === 'builds-up' && side === 'both')
+    return of(0.5, 'builds up, both feet');
+  if (region === 'footOutside' && key === 'saddleHigh' && one) return of(0.5, 'one foot only');
+  if (key === 'legLength') return one ? of(0.4, 'one side only') : [];
+  if (key === 'cleatRotation' && one) return of(0.3, 'one side only');
+  return [];
+}
+
 /**
  * Suspects of each complaint, ranked: by the evidence of this very session, then by how cheap they are to try, then by the
  * handbook's order. Worst complaint first.
@@ -59,7 +75,11 @@ export function rankSuspects(c: CaseFile): SuspectsOf[] {
       suspects: BY_REGION[complaint.region]
         .map((key): Suspect => {
           const rule: Rule = RULES[key];
-          const found = rule.evidence(c, complaint);
+          const found = [
+            ...rule.evidence(c, complaint),
+            ...onBikeEvidence(key, c.onBike ?? {}),
+            ...whereAndWhen(key, complaint),
+          ];
           return {
             key,
             what: rule.what,

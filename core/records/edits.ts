@@ -16,7 +16,8 @@ import {
   trackingSchema,
   widthSchema,
 } from './schemas.ts';
-import { moved, putBack } from './setups.ts';
+import { withTakeAdded } from '../trial/rounds.ts';
+import { allBack, moved, putBack } from './setups.ts';
 import { setupPlace } from './work.ts';
 import type { Correction, FitSession, Hidden, Mark, Take, TrackingState } from './types.ts';
 
@@ -37,13 +38,29 @@ export type SessionEdit =
   | { kind: 'tracking'; takeId: string; tracking: TrackingState }
   | { kind: 'width'; takeId: string; width: WidthReference }
   | { kind: 'protocol'; protocolId: string; protocol: Protocol | null }
-  | { kind: 'tried'; saddleMm: number | null }
-  | { kind: 'moved'; id: string; madeIso: string; values: { at: string; value: unknown }[] }
+  | {
+      kind: 'moved';
+      id: string;
+      madeIso: string;
+      values: { at: string; value: unknown }[];
+      lineKey?: string | null;
+    }
+  | { kind: 'all-back'; id: string; madeIso: string }
   | { kind: 'put-back'; id: string; atIso: string }
   | { kind: 'restored'; part: Partial<Pick<FitSession, Restorable>> };
 
 /** Parts of a session that an undo puts back as a whole. */
-const RESTORABLE = ['takes', 'takeId', 'triedSaddleMm', 'current', 'changes'] as const;
+const RESTORABLE = [
+  'takes',
+  'takeId',
+  'current',
+  'final',
+  'changes',
+  'plan',
+  'earlierPlans',
+  'planning',
+  'followUps',
+] as const;
 type Restorable = (typeof RESTORABLE)[number];
 
 const takeId = Joi.string().max(40).required();
@@ -114,10 +131,6 @@ export const editSchema = Joi.alternatives<SessionEdit>().conditional('.kind', {
       }),
     },
     {
-      is: 'tried',
-      then: Joi.object({ kind: Joi.any(), saddleMm: Joi.number().min(-80).max(80).allow(null).required() }),
-    },
-    {
       is: 'moved',
       then: Joi.object({
         kind: Joi.any(),
@@ -128,6 +141,15 @@ export const editSchema = Joi.alternatives<SessionEdit>().conditional('.kind', {
           .min(1)
           .max(20)
           .required(),
+        lineKey: Joi.string().max(40).allow(null),
+      }),
+    },
+    {
+      is: 'all-back',
+      then: Joi.object({
+        kind: Joi.any(),
+        id: Joi.string().max(40).required(),
+        madeIso: Joi.string().isoDate().required(),
       }),
     },
     {
@@ -176,6 +198,7 @@ export function applyEdit(session: FitSession, edit: unknown): EditResult {
 const NOT_POSSIBLE: Partial<Record<SessionEdit['kind'], string>> = {
   set: 'This is no part of a session.',
   moved: 'Nothing moves by this, or the bike has no such part.',
+  'all-back': 'The bike stands as it was found already.',
   'put-back': 'This change is not there, or was put back already.',
 };
 
@@ -193,27 +216,25 @@ const untracked = (take: Take): TrackingState => ({
 });
 
 function change(s: FitSession, e: SessionEdit): FitSession | null {
-  // What was tried belongs to the film it was tried on.
-  const anew = { triedSaddleMm: null };
   switch (e.kind) {
     case 'take-added':
-      return { ...s, takes: [...s.takes, e.take], takeId: e.take.id, ...anew };
+      return withTakeAdded(s, e.take);
     case 'take-opened':
-      return withTake({ ...s, takeId: e.takeId, ...anew }, e.takeId, (t) => t);
+      return withTake({ ...s, takeId: e.takeId }, e.takeId, (t) => t);
     case 'take-removed': {
       if (!s.takes.some((t) => t.id === e.takeId)) return null;
       const takes = s.takes.filter((t) => t.id !== e.takeId);
       const takeId = s.takeId === e.takeId ? (takes.at(-1)?.id ?? null) : s.takeId;
-      return { ...s, takes, takeId, ...anew };
+      return { ...s, takes, takeId };
     }
     case 'set':
       return withValue(s, e.at, e.value);
     case 'protocol':
-      return { ...s, protocolId: e.protocolId, protocol: e.protocol, ...anew };
-    case 'tried':
-      return { ...s, triedSaddleMm: e.saddleMm };
+      return { ...s, protocolId: e.protocolId, protocol: e.protocol };
     case 'moved':
       return moved(s, e);
+    case 'all-back':
+      return allBack(s, e);
     case 'put-back':
       return putBack(s, e.id, e.atIso);
     case 'restored':
@@ -223,7 +244,7 @@ function change(s: FitSession, e: SessionEdit): FitSession | null {
     case 'width':
       return withTake(s, e.takeId, (t) => ({ ...t, width: e.width }));
     case 'marks':
-      return withTake({ ...s, ...anew }, e.takeId, (t) => ({
+      return withTake({ ...s }, e.takeId, (t) => ({
         ...t,
         markedFrame: e.frame,
         marks: e.marks,
@@ -232,14 +253,14 @@ function change(s: FitSession, e: SessionEdit): FitSession | null {
         tracking: untracked(t),
       }));
     case 'corrected':
-      return withTake({ ...s, ...anew }, e.takeId, (t) => ({
+      return withTake({ ...s }, e.takeId, (t) => ({
         ...t,
         corrections: e.corrections,
         hidden: e.hidden,
         tracking: e.tracking,
       }));
     case 'tracking':
-      return withTake({ ...s, ...anew }, e.takeId, (t) => ({ ...t, tracking: e.tracking }));
+      return withTake({ ...s }, e.takeId, (t) => ({ ...t, tracking: e.tracking }));
   }
 }
 
@@ -259,19 +280,21 @@ export function inverseOf(session: FitSession, edit: SessionEdit): SessionEdit |
     }
     case 'protocol':
       return { kind: 'protocol', protocolId: session.protocolId, protocol: session.protocol };
-    case 'tried':
-      return { kind: 'tried', saddleMm: session.triedSaddleMm };
-    case 'take-added':
+    case 'take-added': {
+      const { takes, takeId: open, plan, earlierPlans, planning } = session;
+      return { kind: 'restored', part: { takes, takeId: open, plan, earlierPlans, planning } };
+    }
     case 'take-opened':
     case 'take-removed':
     case 'wheels':
     case 'width':
     case 'corrected':
     case 'marks': {
-      const { takes, takeId: open, triedSaddleMm } = session;
-      return { kind: 'restored', part: { takes, takeId: open, triedSaddleMm } };
+      const { takes, takeId: open } = session;
+      return { kind: 'restored', part: { takes, takeId: open } };
     }
     case 'moved':
+    case 'all-back':
     case 'put-back':
       return { kind: 'restored', part: { current: session.current, changes: session.changes } };
     case 'restored': {

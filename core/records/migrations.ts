@@ -5,9 +5,9 @@ export type RecordKind = 'rider' | 'bike' | 'session' | 'studio' | 'parts' | 'pr
 
 /** The shape each kind has today. */
 export const RECORD_VERSIONS: Record<RecordKind, number> = {
-  rider: 2,
+  rider: 3,
   bike: 1,
-  session: 7,
+  session: 9,
   studio: 4,
   parts: 1,
   protocols: 1,
@@ -41,6 +41,11 @@ export const MIGRATIONS: Record<RecordKind, readonly Migration[]> = {
       to: 2,
       name: 'a deleted rider lies in the bin since a day',
       change: (r) => ({ ...r, deletedIso: null }),
+    },
+    {
+      to: 3,
+      name: 'how this rider answers a change is learned, and kept',
+      change: (r) => ({ ...r, habits: null }),
     },
   ],
   studio: [
@@ -177,8 +182,92 @@ export const MIGRATIONS: Record<RecordKind, readonly Migration[]> = {
           : s.takes,
       }),
     },
+    {
+      to: 8,
+      name: 'a plan of lines instead of saddle heights, and what is being thought of',
+      change: ({ triedSaddleMm, ...s }) => ({
+        ...s,
+        plan: isObject(s.plan) ? planOfLines(s.plan) : s.plan,
+        planning: {
+          schools: {
+            knee: 'dynamic',
+            foreAft: 'plumb',
+            cleat: 'behind',
+            kneePath: 'stance',
+            saddleWidth: 'overall',
+          },
+          decisions: [],
+          order: [],
+          trying: typeof triedSaddleMm === 'number' ? { saddleUp: triedSaddleMm } : null,
+          variants: [],
+          acknowledged: [],
+          onBike: {},
+          ladders: {},
+        },
+      }),
+    },
+    {
+      to: 9,
+      name: 'rounds, what was tried and read after each change, what is handed over, and the visit before; a frame’s seat tube',
+      change: (s) => ({
+        ...s,
+        asFound: withSeatTube(s.asFound),
+        current: withSeatTube(s.current),
+        final: withSeatTube(s.final),
+        followsId: null,
+        plan: isObject(s.plan) ? { ...s.plan, round: 1 } : s.plan,
+        earlierPlans: [],
+        changes: Array.isArray(s.changes)
+          ? s.changes.map((c: unknown) => (isObject(c) ? triedChange(c) : c))
+          : s.changes,
+        takes: Array.isArray(s.takes)
+          ? s.takes.map((t: unknown) =>
+              isObject(t) ? { ...t, round: 1, setup: null, devices: { trainer: null, mat: null } } : t,
+            )
+          : s.takes,
+        handOver: { paper: 'A4', texts: {}, leftOut: [], findings: [], ticked: [], other: null },
+      }),
+    },
   ],
 };
+
+const withSeatTube = (setup: unknown): unknown =>
+  isObject(setup) && isObject(setup.frame)
+    ? { ...setup, frame: { ...setup.frame, seatTubeMm: null } }
+    : setup;
+
+/** A change before version 9 had only a word on it: easier or harder. */
+const triedChange = (c: Record<string, unknown>): Record<string, unknown> => ({
+  ...c,
+  word: c.word === 'easier' ? 'better' : c.word === 'harder' ? 'worse' : c.word,
+  round: 1,
+  lineKey: null,
+  felt: [],
+  note: '',
+  tests: {},
+  ridden: {
+    powerW: null,
+    cadenceRpm: null,
+    leftPercent: null,
+    saddleLeftPercent: null,
+    saddleFrontPercent: null,
+    saddlePeakKPa: null,
+  },
+});
+
+/** Steps of the saddle’s height as lines: the only ones that a plan before version 8 could hold. */
+function planOfLines({ steps, ...plan }: Record<string, unknown>): Record<string, unknown> {
+  return {
+    ...plan,
+    lines: (Array.isArray(steps) ? steps : []).filter(isObject).map((step) => ({
+      key: 'saddleUp',
+      moves: { saddleUp: step.byMm },
+      today: { saddleUp: step.todayMm },
+      why: [],
+      check: '',
+    })),
+  };
+}
 
 /**
  * Brings a record up to today's shape. A record of today or of a newer version comes back as it is.

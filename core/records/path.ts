@@ -1,7 +1,7 @@
 import { NOT_TESTED } from '../body/tests.ts';
 
 /** The parts of a session that are edited one value at a time. */
-const EDITABLE = ['intake', 'body', 'asFound', 'final', 'changes', 'statics'];
+const EDITABLE = ['intake', 'body', 'asFound', 'final', 'changes', 'statics', 'planning', 'handOver'];
 
 /** The parts of a session that are set as a whole. */
 const WHOLE = ['final', 'plan', 'followUps'];
@@ -13,7 +13,7 @@ const isTree = (v: unknown): v is Tree => typeof v === 'object' && v !== null &&
 const resultsOf = (record: object): unknown => (record as { body?: { results?: unknown } }).body?.results;
 
 /** What is said of a take, beside what is pointed out and followed on it. */
-const OF_TAKE = /^takes\.\d+\.(view|position|effort|effortW|cadenceRpm|pairWith|note|trim)$/;
+const OF_TAKE = /^takes\.\d+\.(view|position|effort|effortW|cadenceRpm|pairWith|note|trim|devices)$/;
 
 const FORBIDDEN = ['__proto__', 'constructor', 'prototype', ''];
 

@@ -11,7 +11,12 @@ import { isDue, nextVisit } from './visits.ts';
 const visit = CATALOGUE.sessions.find((s) => s.riderId === 'idris')!;
 /** With the film from the side alone. */
 const idris = { ...visit, takes: visit.takes.slice(-1) };
-const maren = CATALOGUE.sessions.find((s) => s.riderId === 'maren')!;
+/** Before anything was filmed. */
+const maren: FitSession = {
+  ...CATALOGUE.sessions.find((s) => s.riderId === 'maren')!,
+  takes: [],
+  takeId: null,
+};
 
 const takeId = idris.takes[0].id;
 
@@ -249,9 +254,8 @@ describe('edits', () => {
     expect(after.asFound).toEqual({ ...idris.asFound, crank: { ...idris.asFound.crank, lengthMm: 165 } });
     expect(idris).toEqual(before);
   });
-  it('new marks make the tracks void, and the tried height with them', () => {
-    const tried = mustEdit(idris, { kind: 'tried', saddleMm: 6 });
-    const after = mustEdit(tried, {
+  it('new marks make the tracks void', () => {
+    const after = mustEdit(idris, {
       kind: 'marks',
       takeId,
       frame: 3,
@@ -260,7 +264,6 @@ describe('edits', () => {
     const [take] = after.takes;
     expect(take.tracking).toMatchObject({ state: 'none', framesDone: 0 });
     expect(take.tracking.revision).toBeGreaterThan(idris.takes[0].tracking.revision);
-    expect(after.triedSaddleMm).toBeNull();
   });
   it('are taken back by their inverses, and by those done again', () => {
     for (const edit of [
@@ -273,7 +276,8 @@ describe('edits', () => {
       },
       { kind: 'set', at: 'intake.complaints', value: [] },
       { kind: 'protocol', protocolId: 'road-race', protocol: null },
-      { kind: 'tried', saddleMm: 4 },
+      { kind: 'set', at: 'planning.trying', value: { saddleUp: 6, 'cleatBack.left': 2 } },
+      { kind: 'set', at: 'planning.ladders.numbFoot', value: ['same', 'helped'] },
       { kind: 'take-added', take: { ...idris.takes[0], id: 'second', view: 'drive' } },
       { kind: 'take-removed', takeId },
       { kind: 'set', at: 'takes.0.effortW', value: 180 },
@@ -308,7 +312,7 @@ describe('edits', () => {
       { kind: 'set', at: 'asFound.crank.colour', value: 'red' },
       { kind: 'set', at: 'id', value: 'other' },
       { kind: 'set', at: 'changes', value: [] },
-      { kind: 'set', at: 'changes.0.word', value: 'easier' },
+      { kind: 'set', at: 'changes.0.word', value: 'better' },
       { kind: 'set', at: 'followUps', value: [{ id: 'f', due: 'soon', why: '', doneIso: null }] },
       { kind: 'moved', id: 'c', madeIso: '2026-11-20T14:00:00.000Z', values: [] },
       {
@@ -342,7 +346,8 @@ describe('edits', () => {
       { kind: 'set', at: 'intake.complaints', value: [{ region: 'nose' }] },
       { kind: 'marks', takeId, frame: -1, marks: {} },
       { kind: 'marks', takeId, frame: 0, marks: { nose: { x: 1, y: 1, onSticker: false } } },
-      { kind: 'tried', saddleMm: 500 },
+      { kind: 'set', at: 'planning.trying', value: { saddleUp: 500 } },
+      { kind: 'set', at: 'planning.trying', value: { saddleSideways: 5 } },
       { kind: 'elsewhere' },
       {},
       null,

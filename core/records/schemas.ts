@@ -3,6 +3,9 @@ import { MEASURE_KEYS, type Protocol } from '../prescribe/protocols.ts';
 import { LANDMARKS } from '../stroke/landmarks.ts';
 import { RECORD_VERSIONS, upToDate, type RecordKind } from './migrations.ts';
 import { bikeSchema, bodySchema, intakeSchema } from './stationSchemas.ts';
+import { devicesSchema } from '../trial/devices.ts';
+import { handOverSchema } from './handOver.ts';
+import { planningSchema } from './planning.ts';
 import { staticsSchema } from './statics.ts';
 import type { Bike, FitSession, PartsBin, ProtocolShelf, Rider, Studio } from './types.ts';
 import { changeSchema, followUpSchema, planSchema } from './work.ts';
@@ -17,6 +20,12 @@ const point = Joi.object({ x: finite.required(), y: finite.required() });
 
 const version = (kind: RecordKind): Joi.NumberSchema => Joi.number().valid(RECORD_VERSIONS[kind]).required();
 
+/** A share of an answer, with how surely it is known. */
+const shareSchema = Joi.object({
+  mean: Joi.number().min(0).max(1).required(),
+  sd: Joi.number().min(0).max(1).required(),
+}).required();
+
 export const riderName = Joi.string().trim().min(1).max(120).messages({
   'string.empty': 'Type the rider’s name.',
   'string.max': 'A name of at most 120 characters, please.',
@@ -29,6 +38,7 @@ export const riderSchema = Joi.object<Rider>({
   note: Joi.string().allow('').max(2000).required(),
   createdIso: iso,
   deletedIso: Joi.string().isoDate().allow(null).required(),
+  habits: Joi.object({ kappa: shareSchema, rho: shareSchema, learnedIso: iso }).allow(null).required(),
 });
 
 const bikeRecordSchema = Joi.object<Bike>({
@@ -77,6 +87,9 @@ export const trackingSchema = Joi.object({
 
 export const takeSchema = Joi.object({
   id,
+  round: Joi.number().integer().min(1).max(1000).required(),
+  setup: bikeSchema.allow(null).required(),
+  devices: devicesSchema.required(),
   view: Joi.string().valid('drive', 'nonDrive', 'front', 'rear').required(),
   position: Joi.string().valid('tops', 'hoods', 'drops', 'extensions', 'grips').allow(null).required(),
   effort: Joi.string().valid('easy', 'working', 'hard').allow(null).required(),
@@ -163,6 +176,7 @@ export const sessionSchema = Joi.object<FitSession>({
   startedIso: iso,
   deletedIso: Joi.string().isoDate().allow(null).required(),
   bikeId: id,
+  followsId: id.allow(null),
   protocolId: Joi.string().max(60).required(),
   protocol: protocolSchema.allow(null).required(),
   intake: intakeSchema.required(),
@@ -172,11 +186,13 @@ export const sessionSchema = Joi.object<FitSession>({
   final: bikeSchema.allow(null).required(),
   changes: Joi.array().items(changeSchema).unique('id').max(1000).required(),
   plan: planSchema.allow(null).required(),
+  earlierPlans: Joi.array().items(planSchema).max(200).required(),
   followUps: Joi.array().items(followUpSchema).unique('id').max(100).required(),
   statics: staticsSchema.required(),
   takes: Joi.array().items(takeSchema).unique('id').max(100).required(),
   takeId: Joi.string().max(40).allow(null).required(),
-  triedSaddleMm: Joi.number().min(-80).max(80).allow(null).required(),
+  planning: planningSchema.required(),
+  handOver: handOverSchema.required(),
 });
 
 const studioSchema = Joi.object<Studio>({

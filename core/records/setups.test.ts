@@ -38,7 +38,7 @@ describe('what is moved', () => {
     const steps = move(move(pilar, 'saddle.heightMm', from - 3), 'saddle.heightMm', from - 6);
     expect(steps.changes).toHaveLength(1);
     expect(steps.changes[0].values[0]).toEqual({ at: 'saddle.heightMm', from, to: from - 6 });
-    const spoken = { ...steps, changes: [{ ...steps.changes[0], word: 'easier' as const }] };
+    const spoken = { ...steps, changes: [{ ...steps.changes[0], word: 'better' as const }] };
     expect(move(spoken, 'saddle.heightMm', from - 9).changes).toHaveLength(2);
     expect(move(steps, 'saddle.heightMm', from).changes).toEqual([]);
   });

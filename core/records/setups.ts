@@ -1,7 +1,8 @@
 import type { BikeSetup } from '../bike/setup.ts';
 import { putValue, valueAt } from './path.ts';
 import type { FitSession } from './types.ts';
-import type { Change, ChangedValue } from './work.ts';
+import { roundNow } from '../trial/rounds.ts';
+import { NOT_RIDDEN, type Change, type ChangedValue } from './work.ts';
 
 /** The bike as it stands: as found until something was moved. */
 export const setupNow = (s: Pick<FitSession, 'asFound' | 'current'>): BikeSetup => s.current ?? s.asFound;
@@ -45,7 +46,12 @@ export function differences(from: BikeSetup, to: BikeSetup): ChangedValue[] {
  */
 export function moved(
   session: FitSession,
-  given: { id: string; madeIso: string; values: readonly { at: string; value: unknown }[] },
+  given: {
+    id: string;
+    madeIso: string;
+    values: readonly { at: string; value: unknown }[];
+    lineKey?: string | null;
+  },
 ): FitSession | null {
   const before = setupNow(session);
   let now: BikeSetup | null = before;
@@ -63,14 +69,50 @@ export function moved(
     last &&
     last.word === null &&
     last.putBackIso === null &&
+    // Every step of a line is ridden by itself.
+    last.lineKey === null &&
+    (given.lineKey ?? null) === null &&
+    last.round === roundNow(session) &&
     last.values.length === values.length &&
     last.values.every((v, k) => v.at === values[k].at);
   const change: Change = goesOn
     ? { ...last, madeIso: given.madeIso, values: last.values.map((v, k) => ({ ...v, to: values[k].to })) }
-    : { id: given.id, madeIso: given.madeIso, values, word: null, putBackIso: null };
+    : newChange(session, given, values);
   const earlier = goesOn ? session.changes.slice(0, -1) : session.changes;
   const nothing = change.values.every((v) => v.from === v.to);
   return { ...session, current: now, changes: nothing ? earlier : [...earlier, change] };
+}
+
+const newChange = (
+  session: FitSession,
+  { id, madeIso, lineKey = null }: { id: string; madeIso: string; lineKey?: string | null },
+  values: ChangedValue[],
+): Change => ({
+  id,
+  madeIso,
+  round: roundNow(session),
+  lineKey,
+  values,
+  word: null,
+  felt: [],
+  note: '',
+  tests: {},
+  ridden: NOT_RIDDEN,
+  putBackIso: null,
+});
+
+/**
+ * Puts everything back as it was found, logged as one change.
+ * @returns null where nothing differs
+ */
+export function allBack(session: FitSession, given: { id: string; madeIso: string }): FitSession | null {
+  const values = differences(setupNow(session), session.asFound);
+  if (values.length === 0) return null;
+  return {
+    ...session,
+    current: session.asFound,
+    changes: [...session.changes, newChange(session, given, values)],
+  };
 }
 
 /**

@@ -19,6 +19,7 @@ export const BIKE_BOUNDS = {
   'frame.stackMm': mm(350, 800),
   'frame.reachMm': mm(250, 600),
   'frame.headAngleDeg': deg(55, 80),
+  'frame.seatTubeMm': mm(200, 800),
   'frame.seatAngleDeg': Joi.number().min(60).max(90).messages({
     'number.base': 'Type the seat tube’s angle in degrees from horizontal.',
     'number.min': 'The seat tube’s angle is measured from horizontal: 60 to 90 degrees.',

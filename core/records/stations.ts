@@ -56,7 +56,7 @@ export function stationsOf(session: FitSession): Station[] {
     {
       path: 'bike',
       name: 'Bike',
-      note: session.final ? 'handed over' : session.current ? 'moved' : measured ? 'as found' : 'open',
+      note: session.current ? 'moved' : measured ? 'as found' : 'open',
       ready: measured,
     },
     {
@@ -87,8 +87,26 @@ export function stationsOf(session: FitSession): Station[] {
     {
       path: 'plan',
       name: 'Plan',
-      note: tracked !== 'none' && axles ? 'saddle height' : 'waits for figures',
+      note: session.plan ? 'kept' : tracked !== 'none' && axles ? 'proposed' : 'waits for figures',
       ready: tracked !== 'none' && axles,
+    },
+    {
+      path: 'trial',
+      name: 'Trial',
+      note:
+        session.changes.length > 0
+          ? `${session.changes.length} ${session.changes.length === 1 ? 'change' : 'changes'}`
+          : session.plan
+            ? 'to be ridden'
+            : 'waits for a plan',
+      // A plan that moves nothing has nothing to try.
+      ready: session.changes.some((c) => c.word !== null) || session.plan?.lines.length === 0,
+    },
+    {
+      path: 'handover',
+      name: 'Hand over',
+      note: session.final ? 'handed over' : 'open',
+      ready: session.final !== null,
     },
   ];
 }

@@ -17,9 +17,12 @@ export interface VisitSummary {
   /** How far each station has got, in working order, and the first that still waits. */
   ready: boolean[];
   next: string | null;
+  nextPath: string | null;
   /** What still hurts, the worst first. */
   complaints: { name: string; severity: number }[];
   nextDue: string | null;
+  /** Follow-ups that are still open. */
+  dues: { id: string; due: string; why: string }[];
   takes: { id: string; revision: number; clipName: string; clipBytes: number }[];
 }
 
@@ -37,6 +40,8 @@ export interface RiderSummary {
 
 export function summaryOfVisit(s: FitSession): VisitSummary {
   const stations = stationsOf(s);
+  // A bike that was handed over is done, whatever was left out on the way.
+  const waits = s.final === null ? stations.find((station) => !station.ready) : undefined;
   return {
     id: s.id,
     riderId: s.riderId,
@@ -46,11 +51,13 @@ export function summaryOfVisit(s: FitSession): VisitSummary {
     bikeId: s.bikeId,
     bikeName: setupNow(s).name,
     ready: stations.map((station) => station.ready),
-    next: stations.find((station) => !station.ready)?.name ?? null,
+    next: waits?.name ?? null,
+    nextPath: waits?.path ?? null,
     complaints: openComplaints(s.intake.complaints)
       .sort((a, b) => b.severity - a.severity)
       .map((c) => ({ name: complaintName(c), severity: c.severity })),
     nextDue: nextDue(s.followUps),
+    dues: s.followUps.filter((f) => f.doneIso === null).map(({ id, due, why }) => ({ id, due, why })),
     takes: s.takes.map(({ id, tracking, clipName, clipBytes }) => ({
       id,
       revision: tracking.revision,

@@ -9,6 +9,10 @@ import type { WheelRims } from '../stroke/keystone.ts';
 import type { Landmark, View } from '../stroke/landmarks.ts';
 import type { WidthReference } from '../frontal/scale.ts';
 import type { MeasureKey, Protocol } from '../prescribe/protocols.ts';
+import type { Habits } from '../prescribe/bodyModel.ts';
+import type { TakeDevices } from '../trial/devices.ts';
+import type { HandOver } from './handOver.ts';
+import type { Planning } from './planning.ts';
 import type { Statics } from './statics.ts';
 import { RECORD_VERSIONS } from './migrations.ts';
 import type { Change, FollowUp, Plan } from './work.ts';
@@ -23,6 +27,8 @@ export interface Rider {
   createdIso: string;
   /** Since when it lies in the bin; null while it does not. */
   deletedIso: string | null;
+  /** How foot and back of this rider answer a change, learned by filming again; null while the usual shares are taken. */
+  habits: (Habits & { learnedIso: string }) | null;
 }
 
 /** A bike that a rider comes with. It outlives the visits: each visit has the set-up that the bike had then. */
@@ -63,6 +69,12 @@ export type TakeEffort = 'easy' | 'working' | 'hard';
 /** One film with what was pointed out and followed on it. */
 export interface Take {
   id: string;
+  /** Rounds are numbered from 1; a new one begins with the first film of a bike that was changed. */
+  round: number;
+  /** The bike as it stood when this was filmed; null for as found. */
+  setup: BikeSetup | null;
+  /** What trainer and pressure mat read meanwhile. */
+  devices: TakeDevices;
   view: TakeView;
   position: TakePosition | null;
   effort: TakeEffort | null;
@@ -123,6 +135,8 @@ export interface FitSession {
   deletedIso: string | null;
   /** The bike it is about. */
   bikeId: string;
+  /** The visit that this one goes on from; null for a first one. */
+  followsId: string | null;
   protocolId: string;
   /** The studio's own version of it that this visit is judged by; null for the starting one. */
   protocol: Protocol | null;
@@ -136,8 +150,10 @@ export interface FitSession {
   final: BikeSetup | null;
   /** What was moved, in the order it was. */
   changes: Change[];
-  /** The plan as it was kept; null before that. */
+  /** The plan of this round as it was kept; null before that. */
   plan: Plan | null;
+  /** The plans of the rounds before. */
+  earlierPlans: Plan[];
   followUps: FollowUp[];
   /** Goniometer readings, taken standing still. */
   statics: Statics;
@@ -145,8 +161,10 @@ export interface FitSession {
   takes: Take[];
   /** The one that the stations work on; null while there is none. */
   takeId: string | null;
-  /** The saddle-height change that the fitter looks at, mm; null while it is the advised one. */
-  triedSaddleMm: number | null;
+  /** What is being thought of; nothing of it is on the bike. */
+  planning: Planning;
+  /** What the rider and the next fitter take along. */
+  handOver: HandOver;
 }
 
 /** The studio's parts bin. */

@@ -1,4 +1,6 @@
 import { openComplaints } from '../intake/intake.ts';
+import { NO_HAND_OVER } from './handOver.ts';
+import { NO_PLANNING } from './planning.ts';
 import { lastSetup } from './setups.ts';
 import type { FitSession } from './types.ts';
 
@@ -21,15 +23,18 @@ export function nextVisit(last: FitSession, id: string, nowIso: string): FitSess
       redFlags: [],
       filmConsent: null,
     },
+    followsId: last.id,
     asFound: structuredCopy(lastSetup(last)),
     current: null,
     final: null,
     changes: [],
     plan: null,
+    earlierPlans: [],
     followUps: [],
     takes: [],
     takeId: null,
-    triedSaddleMm: null,
+    planning: NO_PLANNING,
+    handOver: NO_HAND_OVER,
   };
 }
 

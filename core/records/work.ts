@@ -1,5 +1,9 @@
 import Joi from 'joi';
+import { REGIONS, type RegionKey } from '../intake/intake.ts';
+import type { Moves } from '../prescribe/controls.ts';
 import type { Band, Verdict } from '../prescribe/judge.ts';
+import { TRIAL_TESTS, type TrialTests } from '../trial/tests.ts';
+import { movesSchema } from './planning.ts';
 
 /** A value of a set-up, by its place in it: “saddle.heightMm”. */
 export interface ChangedValue {
@@ -9,14 +13,44 @@ export interface ChangedValue {
 }
 
 /** What the rider says after riding a change. */
-export type RiderWord = 'easier' | 'same' | 'harder';
+export type RiderWord = 'better' | 'same' | 'worse';
+
+/** What was read while riding a change: by hand, or off a trainer and a pressure mat. */
+export interface Ridden {
+  powerW: number | null;
+  cadenceRpm: number | null;
+  /** Left leg's share of the power. */
+  leftPercent: number | null;
+  /** Share of the load on the saddle that is on its left half and on its front half, and its peak. */
+  saddleLeftPercent: number | null;
+  saddleFrontPercent: number | null;
+  saddlePeakKPa: number | null;
+}
+
+export const NOT_RIDDEN: Ridden = {
+  powerW: null,
+  cadenceRpm: null,
+  leftPercent: null,
+  saddleLeftPercent: null,
+  saddleFrontPercent: null,
+  saddlePeakKPa: null,
+};
 
 /** One thing moved on the bike, with what the rider said of it. Putting it back is kept too: it was tried. */
 export interface Change {
   id: string;
   madeIso: string;
+  /** The round it belongs to: how often the rider had been filmed. */
+  round: number;
+  /** The line of the plan that it is a step of; null for something else. */
+  lineKey: string | null;
   values: ChangedValue[];
   word: RiderWord | null;
+  /** Where it was felt, and in which words. */
+  felt: RegionKey[];
+  note: string;
+  tests: TrialTests;
+  ridden: Ridden;
   putBackIso: string | null;
 }
 
@@ -31,22 +65,23 @@ export interface Finding {
   verdict: Verdict;
 }
 
-/** One correction of a plan: by how much a value of the set-up moves, with its 95 % interval, mm. */
-export interface PlanStep {
-  at: string;
-  byMm: number;
-  lowMm: number;
-  highMm: number;
-  /** How much of it today, before filming again. */
-  todayMm: number;
+/** One line of a kept plan: what moves by how much, how much of it before filming again, and why. */
+export interface KeptLine {
+  key: string;
+  moves: Moves;
+  today: Moves;
+  why: string[];
+  check: string;
 }
 
 /** A plan as the fitter kept it: what was found, and what was to be moved. Later readings never change it. */
 export interface Plan {
   keptIso: string;
+  /** The round it was made in, from 1. */
+  round: number;
   protocolId: string;
   findings: Finding[];
-  steps: PlanStep[];
+  lines: KeptLine[];
 }
 
 /** A day on which the rider is to be heard or seen again. */
@@ -70,6 +105,10 @@ const value = Joi.alternatives(
 ).required();
 const finite = Joi.number().min(-1e5).max(1e5).required();
 
+const round = Joi.number().integer().min(1).max(1000);
+const reading = (least: number, most: number): Joi.NumberSchema =>
+  Joi.number().min(least).max(most).allow(null).required();
+
 /** Place of a value in a set-up: two or three names. */
 export const setupPlace = Joi.string()
   .pattern(/^[a-z][A-Za-z0-9]*(\.[a-z][A-Za-z0-9]*){0,2}$/)
@@ -84,7 +123,28 @@ export const changeSchema = Joi.object<Change>({
     .min(1)
     .max(20)
     .required(),
-  word: Joi.string().valid('easier', 'same', 'harder').allow(null).required(),
+  round: round.required(),
+  lineKey: Joi.string()
+    .pattern(/^[A-Za-z]{1,40}$/)
+    .allow(null)
+    .required(),
+  word: Joi.string().valid('better', 'same', 'worse').allow(null).required(),
+  felt: Joi.array()
+    .items(Joi.string().valid(...REGIONS.map((r) => r.key)))
+    .unique()
+    .required(),
+  note: Joi.string().allow('').max(1000).required(),
+  tests: Joi.object(
+    Object.fromEntries(TRIAL_TESTS.map((t) => [t.key, Joi.string().valid(...t.options.map(([key]) => key))])),
+  ).required(),
+  ridden: Joi.object<Ridden>({
+    powerW: reading(0, 2500),
+    cadenceRpm: reading(20, 220),
+    leftPercent: reading(0, 100),
+    saddleLeftPercent: reading(0, 100),
+    saddleFrontPercent: reading(0, 100),
+    saddlePeakKPa: reading(0, 1000),
+  }).required(),
   putBackIso: iso.allow(null).required(),
 });
 
@@ -101,10 +161,21 @@ export const findingSchema = Joi.object<Finding>({
 
 export const planSchema = Joi.object<Plan>({
   keptIso: iso.required(),
+  round: round.required(),
   protocolId: Joi.string().max(60).required(),
   findings: Joi.array().items(findingSchema).max(100).required(),
-  steps: Joi.array()
-    .items(Joi.object({ at: setupPlace, byMm: finite, lowMm: finite, highMm: finite, todayMm: finite }))
+  lines: Joi.array()
+    .items(
+      Joi.object<KeptLine>({
+        key: Joi.string()
+          .pattern(/^[A-Za-z]{1,40}$/)
+          .required(),
+        moves: movesSchema.required(),
+        today: movesSchema.required(),
+        why: Joi.array().items(Joi.string().max(400)).max(20).required(),
+        check: Joi.string().allow('').max(400).required(),
+      }),
+    )
     .max(40)
     .required(),
 });

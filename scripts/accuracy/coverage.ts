@@ -1,4 +1,3 @@
-import { RAD_PER_DEG } from '../../core/geometry/angles.ts';
 import type { Vec2 } from '../../core/geometry/vec.ts';
 import { ANGLE_KEYS, type AngleKey } from '../../core/stroke/angles.ts';
 import { SIDE_LANDMARKS, type SideLandmark } from '../../core/stroke/landmarks.ts';
@@ -7,8 +6,9 @@ import { readTracks, type Reading } from '../../core/stroke/read.ts';
 import { emptyTracks, type Tracks } from '../../core/stroke/tracks.ts';
 import { project, wheelsInPicture, type Camera } from '../../sim/camera.ts';
 import { CAST } from '../../sim/cast.ts';
+import { turnedWithLimb } from '../../sim/filmed.ts';
 import { gaussian, seededRandom } from '../../sim/random.ts';
-import { crankAngleDeg, footToPlane, poseAt, type Pose, type VirtualRider } from '../../sim/rider.ts';
+import { crankAngleDeg, footToPlane, poseAt, type VirtualRider } from '../../sim/rider.ts';
 
 /** How often the 95 % interval holds the truth, over many random riders, cameras and stickers. */
 export interface Coverage {
@@ -32,20 +32,6 @@ const DEPTH_MM: Record<SideLandmark, number> = {
 };
 const STICKER_SD_MM = 5;
 const SECONDS = 5;
-
-const turned = (v: Vec2, rad: number): Vec2 => ({
-  x: v.x * Math.cos(rad) - v.y * Math.sin(rad),
-  y: v.x * Math.sin(rad) + v.y * Math.cos(rad),
-});
-const towards = (a: Vec2, b: Vec2): number => Math.atan2(b.y - a.y, b.x - a.x);
-
-/** How the limb that carries a sticker is turned: the sticker's place beside the bone turns with it. */
-function turnOf(key: SideLandmark, { joints, footPitchDeg }: Pose): number {
-  if (key === 'knee') return towards(joints.hip, joints.knee);
-  if (key === 'ankle') return towards(joints.knee, joints.ankle);
-  if (key === 'heel' || key === 'toe') return -footPitchDeg * RAD_PER_DEG;
-  return 0;
-}
 
 /** A rider unlike the others: one of the cast with every measure shifted; null where such a body can't sit on its bike. */
 function randomRider(random: () => number): VirtualRider | null {
@@ -88,7 +74,7 @@ function tracksOf(rider: VirtualRider, s: Setting, random: () => number): Tracks
   tracks.tS.forEach((t, i) => {
     const pose = poseAt(rider, crankAngleDeg(rider, t), t);
     for (const key of SIDE_LANDMARKS) {
-      const off = turned(s.stickers[key], turnOf(key, pose));
+      const off = turnedWithLimb(s.stickers[key], key, pose);
       const joint = pose.joints[key];
       const p = project(s.camera, { x: joint.x + off.x, y: joint.y + off.y }, DEPTH_MM[key]);
       const track = tracks.landmarks[key];

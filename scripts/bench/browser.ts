@@ -4,16 +4,17 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { chromium, type Browser, type Page } from '@playwright/test';
 import { chromiumLaunch } from '../../e2e/chromium.ts';
 import {
+  beforeFilming,
   markAll,
-  openSession,
   setScale,
+  takeDemoFilm,
   track,
   truthOf,
-  takeDemoFilm,
   type Truth,
 } from '../../e2e/studio.ts';
 import { measureBigClips, type BigClips } from './bigClips.ts';
 import { manyRiders, type ManyRiders } from './manyRiders.ts';
+import { phasePlayback, type PhaseFigures } from './phase.ts';
 
 const PORT = 4183;
 
@@ -24,6 +25,7 @@ export interface BrowserFigures {
   readyMs: number[];
   clips: { clip: string; decodeFps: number; trackFps: number; ratio: number; trackerMs: number }[];
   dragFps: { what: string; fps: number; worstGapMs: number }[];
+  phase: PhaseFigures;
 }
 
 async function serve(): Promise<ChildProcess> {
@@ -170,7 +172,7 @@ async function bareDrag(browser: Browser): Promise<BrowserFigures['dragFps'][num
 
 async function dragging(browser: Browser, page: Page): Promise<BrowserFigures['dragFps']> {
   const truth = truthOf('maren');
-  await openSession(page, 'Maren Toft');
+  await beforeFilming(page);
   await takeDemoFilm(page);
   await setScale(page, truth);
   await markAll(page, truth);
@@ -185,10 +187,14 @@ async function dragging(browser: Browser, page: Page): Promise<BrowserFigures['d
   await page.getByRole('link', { name: /^9 Plan/ }).click();
   await page.getByTestId('advice').waitFor();
   // From the middle, nearly to both ends: where the slider stands still at an end there is nothing to draw.
+  await page.getByRole('tab', { name: 'What-if bench' }).click();
   await page.getByRole('button', { name: 'As filmed' }).click();
-  const thumb = (await page.locator('.MuiSlider-thumb').boundingBox())!;
-  const slider = await drawnWhile(browser, page, 'the saddle’s slider', () =>
-    sweep(page, { x: thumb.x + thumb.width / 2, y: thumb.y + thumb.height / 2 }, 290, 0),
+  const thumb = (await page
+    .getByRole('group', { name: 'Saddle height' })
+    .locator('.MuiSlider-thumb')
+    .boundingBox())!;
+  const slider = await drawnWhile(browser, page, 'the saddle on the bench', () =>
+    sweep(page, { x: thumb.x + thumb.width / 2, y: thumb.y + thumb.height / 2 }, 50, 0),
   );
   return [await bareDrag(browser), landmark, slider];
 }
@@ -211,8 +217,9 @@ export async function measureBrowser(): Promise<BrowserFigures> {
     const clips: BrowserFigures['clips'] = [];
     for (const rider of ['maren', 'juno']) clips.push(await clipSpeed(page, truthOf(rider)));
     const dragFps = await dragging(browser, page);
+    const phase = await phasePlayback(browser, `http://localhost:${PORT}`);
     const big = await measureBigClips(browser, `http://localhost:${PORT}`);
-    return { readyMs, many, clips, dragFps, big };
+    return { readyMs, many, clips, dragFps, phase, big };
   } finally {
     await browser.close();
     server.kill();

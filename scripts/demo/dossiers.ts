@@ -186,7 +186,7 @@ export const DOSSIERS: Record<string, Dossier> = {
           eases: 'shaking them out',
         }),
       ],
-      filmConsent: { givenIso: '2026-11-23T08:20:00.000Z', by: 'Maren Toft' },
+      filmConsent: { givenIso: '2026-10-07T08:42:00.000Z', by: 'Maren Toft' },
     }),
     body: bodyOf('maren', {
       inseam: 798,

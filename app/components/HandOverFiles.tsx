@@ -1,0 +1,209 @@
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { useRef, useState } from 'react';
+import { writeAnglesCsv } from '../../core/formats/angles.ts';
+import { readC3d, writeC3d } from '../../core/formats/c3d.ts';
+import { parsePlanLog, planLogJsonSchema, restoredFrom, writePlanLog } from '../../core/formats/planLog.ts';
+import { markersOf, tracksOfMarkers } from '../../core/formats/trackMarkers.ts';
+import { parseTracksCsv, writeTracksCsv } from '../../core/formats/tracksCsv.ts';
+import { SIDE_LANDMARKS } from '../../core/stroke/landmarks.ts';
+import type { FitSession } from '../../core/records/types.ts';
+import type { Tracks } from '../../core/stroke/tracks.ts';
+import { useSession } from '../routes/session';
+import { saveBundle } from '../storage/backup';
+import { saving } from '../storage/saveState';
+import { saveTracks } from '../storage/stores';
+import { Sheet } from './Desk';
+import { download } from './download';
+import { fileName } from './PaperBar';
+import { useEdit } from './useEdit';
+import { sideTake, useReading } from './useTakeResults';
+
+/** Everything of the visit as files that open elsewhere; what is written can be read in again. */
+export function HandOverFiles({ session }: { session: FitSession }) {
+  const { rider } = useSession();
+  const { edit, refused } = useEdit();
+  const state = useReading(session);
+  const take = sideTake(session);
+  const read =
+    state.status === 'read' && state.result.ok ? { reading: state.result, tracks: state.tracks } : null;
+  const [said, setSaid] = useState<{ ok: boolean; text: string } | null>(null);
+  const [packing, setPacking] = useState(false);
+  const files = {
+    plan: useRef<HTMLInputElement | null>(null),
+    tracks: useRef<HTMLInputElement | null>(null),
+  };
+  const stem = fileName(rider?.name ?? 'rider', session.startedIso.slice(0, 10));
+  const pack = async (): Promise<void> => {
+    setPacking(true);
+    try {
+      download(`${stem}.zip`, await saveBundle(session.riderId, () => undefined, session.id));
+    } catch (error) {
+      setSaid({ ok: false, text: error instanceof Error ? error.message : String(error) });
+    } finally {
+      setPacking(false);
+    }
+  };
+  const putTracks = async (tracks: Tracks, name: string): Promise<void> => {
+    const missing = SIDE_LANDMARKS.find((k) => !tracks.landmarks[k]);
+    if (missing) {
+      setSaid({ ok: false, text: `${name}: “${missing}” is not among its markers.` });
+      return;
+    }
+    const revision = Date.now();
+    await saving(() => saveTracks(take!.id, revision, tracks));
+    await edit({
+      kind: 'tracking',
+      takeId: take!.id,
+      tracking: { state: 'done', framesDone: tracks.tS.length, revision },
+    });
+    setSaid({ ok: true, text: `Tracks read in from ${name}.` });
+  };
+  const readTracksIn = async (file: File): Promise<void> => {
+    if (!take || !read) return;
+    const fail = (text: string): void => setSaid({ ok: false, text: `${file.name}: ${text}` });
+    if (/\.c3d$/i.test(file.name)) {
+      const got = readC3d(new Uint8Array(await file.arrayBuffer()));
+      const back = got.ok ? tracksOfMarkers(got.markers, read.reading, read.tracks.tS) : got;
+      if (back.ok) await putTracks(back.tracks, file.name);
+      else fail(back.message);
+      return;
+    }
+    const parsed = parseTracksCsv(await file.text());
+    if (!parsed.ok) fail(parsed.message);
+    else if (parsed.tracks.tS.length !== take.video.frames)
+      fail(
+        `it has ${parsed.tracks.tS.length} rows, but the film has ${take.video.frames} frames: they don’t belong together.`,
+      );
+    else await putTracks(parsed.tracks, file.name);
+  };
+  const readPlan = async (file: File): Promise<void> => {
+    const parsed = parsePlanLog(await file.text());
+    if (!parsed.ok) {
+      setSaid({ ok: false, text: `${file.name}: ${parsed.message}` });
+      return;
+    }
+    await edit({ kind: 'restored', part: restoredFrom(parsed.log) });
+    setSaid({
+      ok: true,
+      text: `${parsed.log.plans.length} plans and ${parsed.log.changes.length} changes read in from ${file.name}; Undo takes them back.`,
+    });
+  };
+  return (
+    <Box sx={{ p: { xs: 2, md: 3 }, maxWidth: 860, mx: 'auto', '& section + section': { mt: 3 } }}>
+      {said && (
+        <Alert
+          severity={said.ok ? 'success' : 'error'}
+          variant="outlined"
+          onClose={() => setSaid(null)}
+          sx={{ mb: 2 }}
+        >
+          {said.text}
+        </Alert>
+      )}
+      {refused && <Alert severity="error">{refused}</Alert>}
+      <Sheet
+        title="The visit"
+        note="records, tracks and films in one zip of open files; comes back on Backup"
+      >
+        <Button variant="contained" disabled={packing} onClick={() => void pack()}>
+          {packing ? 'Packing…' : 'Visit as zip'}
+        </Button>
+      </Sheet>
+      <Sheet title="Plan and log" note="JSON, with its published schema">
+        <Line text="What was found, planned, moved and said, with the bike as found, as it stands and as handed over.">
+          <Button
+            variant="outlined"
+            onClick={() => download(`${stem}-plan-log.json`, writePlanLog(session), 'application/json')}
+          >
+            Plan and log (JSON)
+          </Button>
+          <Button
+            onClick={() =>
+              download(
+                'deep-angle-plan-log.schema.json',
+                `${JSON.stringify(planLogJsonSchema(), null, 2)}\n`,
+                'application/schema+json',
+              )
+            }
+          >
+            Its JSON Schema
+          </Button>
+          <Button onClick={() => files.plan.current?.click()}>Read one in…</Button>
+        </Line>
+      </Sheet>
+      <Sheet title="Measurements" note={take ? take.clipName : 'no film yet'}>
+        {read && take ? (
+          <>
+            <Line text="Joints on every frame, in pixels.">
+              <Button
+                variant="outlined"
+                onClick={() => download(`${stem}-tracks.csv`, writeTracksCsv(read.tracks), 'text/csv')}
+              >
+                Tracks (CSV)
+              </Button>
+            </Line>
+            <Line text="Angles of every counted stroke against the crank.">
+              <Button
+                variant="outlined"
+                onClick={() => download(`${stem}-angles.csv`, writeAnglesCsv(read.reading), 'text/csv')}
+              >
+                Angles (CSV)
+              </Button>
+            </Line>
+            <Line text="Markers in millimetres about the bottom bracket, an event at each top dead centre: for motion-capture programs.">
+              <Button
+                variant="outlined"
+                onClick={() =>
+                  download(
+                    `${stem}.c3d`,
+                    new Blob([writeC3d(markersOf(read.tracks, read.reading)) as Uint8Array<ArrayBuffer>]),
+                  )
+                }
+              >
+                Markers (C3D)
+              </Button>
+              <Button onClick={() => files.tracks.current?.click()}>Read tracks or C3D in…</Button>
+            </Line>
+            <Typography variant="body2" color="textSecondary">
+              Charts go out as SVG and PNG under each chart on Read and on Trial.
+            </Typography>
+          </>
+        ) : (
+          <Typography color="textSecondary">
+            Film, mark and track first: then tracks, angles and markers stand here.
+          </Typography>
+        )}
+      </Sheet>
+      {(
+        [
+          [files.plan, readPlan, 'plan-file', '.json,application/json'],
+          [files.tracks, readTracksIn, 'markers-file', '.c3d,.csv,text/csv'],
+        ] as const
+      ).map(([ref, take_, testId, accept]) => (
+        <input
+          key={testId}
+          ref={ref}
+          type="file"
+          hidden
+          accept={accept}
+          data-testid={testId}
+          onChange={(e) => {
+            const file = e.target.files?.[0];
+            e.target.value = '';
+            if (file) void take_(file);
+          }}
+        />
+      ))}
+    </Box>
+  );
+}
+
+const Line = ({ text, children }: { text: string; children: React.ReactNode }) => (
+  <Box sx={{ mb: 1.5 }}>
+    <Typography sx={{ mb: 0.5 }}>{text}</Typography>
+    <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>{children}</Box>
+  </Box>
+);

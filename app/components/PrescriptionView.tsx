@@ -1,0 +1,291 @@
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import LinearProgress from '@mui/material/LinearProgress';
+import Typography from '@mui/material/Typography';
+import { useMemo } from 'react';
+import { Link } from 'react-router';
+import { single } from '../../core/body/tests.ts';
+import { RED_FLAGS } from '../../core/intake/intake.ts';
+import { balanceAfter } from '../../core/prescribe/balanceAfter.ts';
+import { adviceFor, cautionsFor } from '../../core/prescribe/cautions.ts';
+import { CONTROLS, effectsOf, type ControlKey, type Moves } from '../../core/prescribe/controls.ts';
+import { asItIs, foretell, laidOut } from '../../core/prescribe/foretell.ts';
+import { pick } from '../../core/prescribe/solve.ts';
+import {
+  bodyOf,
+  GROUPS,
+  type Decision,
+  type PlanLine,
+  type Prescription,
+} from '../../core/prescribe/prescribe.ts';
+import { ON_BIKE } from '../../core/prescribe/onBike.ts';
+import { MEASURE_NAMES } from '../../core/prescribe/protocols.ts';
+import { setupNow } from '../../core/records/setups.ts';
+import { valuesOf } from '../../core/trial/progress.ts';
+import type { FitSession } from '../../core/records/types.ts';
+import { balanceOf } from '../../core/stroke/balance.ts';
+import type { Reading } from '../../core/stroke/read.ts';
+import { FollowUps } from './FollowUps';
+import { ForecastTable } from './ForecastTable';
+import { KeepPlan } from './KeepPlan';
+import { lineTitle, movesText } from './moveText';
+import { LeaveAlone, PlanLines } from './PlanLines';
+import { SchoolsChoice } from './SchoolsChoice';
+import type { PlanGround } from '../../core/prescribe/planGround.ts';
+import { useSet } from './useSet';
+import { useStudio } from './useStudio';
+
+/** What to move, how far, in which order, and what it will do; with everything that speaks against it in sight. */
+export function PrescriptionView({
+  session,
+  ground,
+  reading,
+  plan,
+}: {
+  session: FitSession;
+  ground: PlanGround;
+  reading: Reading;
+  plan: Prescription | null;
+}) {
+  const { set, move, refused } = useSet();
+  const { lengthUnit, jointConvention } = useStudio();
+  const { planning, intake } = session;
+  const { case: c, measures } = ground;
+  if (!plan) return <LinearProgress aria-label="Working out the prescription" sx={{ m: 4 }} />;
+  const standing = plan.lines.filter((l) => l.decision?.state !== 'rejected');
+  const decide = (key: string, decision: Decision | null): void =>
+    set('planning.decisions', [
+      ...planning.decisions.filter((d) => d.key !== key),
+      ...(decision ? [decision] : []),
+    ]);
+  const onDone = (moves: Moves): void => {
+    const values = valuesOf(setupNow(session), moves);
+    if (values.length) move(values);
+  };
+  const done = (line: PlanLine): boolean =>
+    Object.keys(line.moves).length > 0 &&
+    Object.keys(line.moves).every((key) =>
+      session.changes.some(
+        (ch) => !ch.putBackIso && ch.values.some((v) => v.at === CONTROLS[key as ControlKey].at),
+      ),
+    );
+  const cautions = cautionsFor(c, plan);
+  const open = cautions.filter((q) => q.serious && !planning.acknowledged.includes(q.key));
+  const advice = adviceFor(c);
+  return (
+    <Box
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 1fr) 440px' },
+        gap: 4,
+        p: { xs: 2, md: 3 },
+        maxWidth: 1280,
+        mx: 'auto',
+      }}
+    >
+      <Box sx={{ minWidth: 0 }}>
+        {intake.redFlags.length > 0 && (
+          <Alert severity="error" sx={{ mb: 2 }}>
+            Intake holds a reason to refer first:{' '}
+            {intake.redFlags
+              .map((f) => RED_FLAGS.find((r) => r.key === f.key)!.text.toLowerCase())
+              .join('; ')}
+            .
+          </Alert>
+        )}
+        <Typography variant="h1" sx={{ fontSize: '1.8rem', mb: 1, textWrap: 'balance' }} data-testid="advice">
+          {plan.leaveAlone
+            ? 'Leave it alone'
+            : standing.length === 0
+              ? 'Nothing to move'
+              : standing.length === 1
+                ? lineTitle(standing[0].key, standing[0].moves, lengthUnit)
+                : `${standing.length} changes: ${standing
+                    .slice(0, 2)
+                    .map((l) => lineTitle(l.key, l.moves, lengthUnit))
+                    .join('; ')}${standing.length > 2 ? ' …' : ''}`}
+        </Typography>
+        {plan.leaveAlone && <LeaveAlone />}
+        {plan.conflicts.map((w) => (
+          <Alert key={w} severity="warning" variant="outlined" sx={{ mb: 1 }}>
+            {w}
+          </Alert>
+        ))}
+        {plan.seenThrough.map((w) => (
+          <Alert key={w} severity="info" variant="outlined" sx={{ mb: 1 }}>
+            {w}
+          </Alert>
+        ))}
+        {plan.forecast?.ok && plan.forecast.rounds && (
+          <Alert severity="warning" variant="outlined" sx={{ mb: 1 }}>
+            With this the back is at its limit and rounds.
+          </Alert>
+        )}
+        {refused && <Alert severity="error">{refused}</Alert>}
+        <PlanLines
+          lines={plan.lines}
+          bike={c.bike}
+          measures={measures}
+          done={done}
+          onDecide={decide}
+          onOrder={(keys) => set('planning.order', keys)}
+          onDone={onDone}
+        />
+        {plan.open.length > 0 && (
+          <Part title="Still out, and what to do">
+            {plan.open.map((o) => (
+              <Typography key={o.key}>
+                <strong>{MEASURE_NAMES[o.key]}</strong>: {o.words}
+              </Typography>
+            ))}
+          </Part>
+        )}
+        {plan.alternatives.length > 0 && (
+          <Part title="Nearly as good">
+            {plan.alternatives.map((a, i) => (
+              <Box key={i} sx={{ display: 'flex', alignItems: 'center', gap: 1, flexWrap: 'wrap' }}>
+                <Typography sx={{ flex: 1 }}>
+                  {a.stage === 'saddle' ? 'Saddle' : 'Cockpit'}: {a.words ?? movesText(a.moves, lengthUnit)}
+                </Typography>
+                <Button onClick={() => set('planning.decisions', insteadOf(a, planning.decisions))}>
+                  Take this instead
+                </Button>
+              </Box>
+            ))}
+          </Part>
+        )}
+        {advice.length > 0 && (
+          <Part title="Beside the bike">
+            {advice.map((w) => (
+              <Typography key={w}>{w}</Typography>
+            ))}
+          </Part>
+        )}
+      </Box>
+      <Box sx={{ minWidth: 0 }}>
+        <ForecastTable
+          measures={measures}
+          foretold={plan.forecast?.ok ? plan.forecast.measures : null}
+          convention={jointConvention}
+        />
+        <HandsShare session={session} ground={ground} reading={reading} moves={plan.total} />
+        {cautions.length > 0 && (
+          <Part title="Cautions">
+            {cautions.map((q) =>
+              q.serious ? (
+                <FormControlLabel
+                  key={q.key}
+                  sx={{ display: 'flex', alignItems: 'flex-start', mr: 0 }}
+                  control={
+                    <Checkbox
+                      checked={planning.acknowledged.includes(q.key)}
+                      onChange={(e) =>
+                        set(
+                          'planning.acknowledged',
+                          e.target.checked
+                            ? [...planning.acknowledged, q.key]
+                            : planning.acknowledged.filter((k) => k !== q.key),
+                        )
+                      }
+                    />
+                  }
+                  label={<Typography sx={{ pt: 1 }}>{q.words}</Typography>}
+                />
+              ) : (
+                <Typography key={q.key} sx={{ pl: 5.25, py: 0.25 }} color="textSecondary">
+                  {q.words}
+                </Typography>
+              ),
+            )}
+            {open.length > 0 && (
+              <Typography variant="body2" color="textSecondary">
+                {open.length === 1 ? 'One is' : `${open.length} are`} not acknowledged yet.
+              </Typography>
+            )}
+          </Part>
+        )}
+        <Part title="Schools">
+          <SchoolsChoice schools={planning.schools} onChange={(s) => set('planning.schools', s)} />
+        </Part>
+        <Part title="On record">
+          <KeepPlan session={session} measures={measures} plan={plan} />
+          {session.plan && (
+            <Button variant="contained" component={Link} to="../trial" relative="path" sx={{ mt: 1 }}>
+              On to the trial
+            </Button>
+          )}
+        </Part>
+        <Part title="Follow-ups">
+          <FollowUps list={session.followUps} onChange={(list) => set('followUps', list)} />
+        </Part>
+        {planning.decisions.length > 0 && (
+          <Button onClick={() => set('planning.decisions', [])}>Forget all decisions</Button>
+        )}
+      </Box>
+    </Box>
+  );
+}
+
+function Part({ title, children }: { title: string; children: React.ReactNode }) {
+  return (
+    <Box component="section" aria-label={title} sx={{ mt: 3 }}>
+      <Typography variant="h2" sx={{ borderBottom: 1, borderColor: 'text.primary', mb: 1 }}>
+        {title}
+      </Typography>
+      {children}
+    </Box>
+  );
+}
+
+/** The decisions that take another answer for a stage: its own moves as typed, the stage's other lines left. */
+function insteadOf(a: Prescription['alternatives'][number], decisions: readonly Decision[]): Decision[] {
+  const groups = GROUPS.filter((g) => g.stage === a.stage);
+  return [
+    ...decisions.filter((d) => !groups.some((g) => g.key === d.key)),
+    ...groups.map(({ key, controls }): Decision => {
+      const moves = pick(a.moves, controls);
+      return Object.keys(moves).length > 0
+        ? { key, state: 'edited', moves, reason: '' }
+        : { key, state: 'rejected', moves: {}, reason: 'another way taken' };
+    }),
+  ];
+}
+
+const percent = (v: number): string => `${Math.round(100 * v)} %`;
+
+/** The share of the weight on the hands, before and after, beside what the complaint says. */
+function HandsShare({
+  session,
+  ground,
+  reading,
+  moves,
+}: {
+  session: FitSession;
+  ground: PlanGround;
+  reading: Reading;
+  moves: Moves;
+}) {
+  const { case: c, near, measures } = ground;
+  const shares = useMemo(() => {
+    const known = { powerW: null, massKg: single(session.body, 'mass') };
+    const prepared = laidOut(near);
+    const start = asItIs(prepared);
+    const then = foretell(prepared, measures, effectsOf(c.bike, moves), c.habits, bodyOf(c), true);
+    const now = balanceOf(reading, known);
+    const after =
+      then.ok && then.turn && start?.turn ? balanceAfter(reading, start.turn, then.turn, known) : null;
+    return now && after ? { now, after } : null;
+  }, [session.body, near, measures, c, moves, reading]);
+  if (!shares) return null;
+  return (
+    <Typography sx={{ mt: 1.5 }} data-testid="hands-share">
+      On the hands: {percent(shares.now.handsShare)} → <strong>{percent(shares.after.handsShare)}</strong> (
+      {percent(shares.after.handsLow)} to {percent(shares.after.handsHigh)}) of the weight. An indicator; the
+      hands-off test decides:{' '}
+      {ON_BIKE[0].options.find(([k]) => k === c.onBike?.handsOff)?.[1] ?? 'not done yet'}.
+    </Typography>
+  );
+}

@@ -1,0 +1,156 @@
+import Box from '@mui/material/Box';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { useMemo, useState } from 'react';
+import { fieldName, fieldUnit } from '../../core/bike/fields.ts';
+import { USUAL_HABITS } from '../../core/prescribe/bodyModel.ts';
+import { CONTROL_KEYS, CONTROLS, effectsOf, standsAt } from '../../core/prescribe/controls.ts';
+import { foretell, laidOut } from '../../core/prescribe/foretell.ts';
+import { filmedTake, legOf, measuresOf } from '../../core/prescribe/planGround.ts';
+import { MEASURE_NAMES, type MeasureKey } from '../../core/prescribe/protocols.ts';
+import type { FitSession } from '../../core/records/types.ts';
+import type { Ridden } from '../../core/records/work.ts';
+import type { Reading } from '../../core/stroke/read.ts';
+import { setupOf } from '../../core/trial/rounds.ts';
+import { sweepOf, sweptPlaces } from '../../core/trial/sweep.ts';
+import { useSession } from '../routes/session';
+import { quoted } from './angleText';
+import { ChartTools } from './ChartTools';
+import { LadderChart, type LadderLine } from './LadderChart';
+import { useStudio } from './useStudio';
+import { sideTake } from './useTakeResults';
+
+/** What was read on a setting by a device. */
+const READ: readonly (readonly [keyof Ridden, string, string])[] = [
+  ['powerW', 'Power', 'W'],
+  ['cadenceRpm', 'Cadence', 'rpm'],
+  ['leftPercent', 'Left leg', '%'],
+  ['saddleFrontPercent', 'Saddle, front', '%'],
+  ['saddleLeftPercent', 'Saddle, left', '%'],
+  ['saddlePeakKPa', 'Saddle, peak', 'kPa'],
+];
+
+/** One setting stepped through: the rider's word and a measure against it in one chart, with the plateau and where it turns. */
+export function StepLadder({ session, reading }: { session: FitSession; reading: Reading | null }) {
+  const { rider } = useSession();
+  const { jointConvention } = useStudio();
+  const places = useMemo(() => sweptPlaces(session.changes), [session.changes]);
+  const [asked, setAsked] = useState<string | null>(null);
+  const [measure, setMeasure] = useState<string>('kneeFlexionMinDeg');
+  const at = asked && places.includes(asked) ? asked : (places[0] ?? null);
+  const sweep = useMemo(
+    () => (at ? sweepOf(session.asFound, session.changes, at) : null),
+    [session.asFound, session.changes, at],
+  );
+  const take = sideTake(session);
+  const model = useMemo(() => {
+    if (!reading) return null;
+    const measures = measuresOf(session, reading, legOf(take));
+    return { measures, prepared: laidOut(filmedTake(session, take, reading).model) };
+  }, [session, reading, take]);
+  const line = useMemo((): LadderLine | null => {
+    if (!sweep) return null;
+    const read = READ.find(([key]) => key === measure);
+    if (read) {
+      const points = sweep.points.flatMap((p) => {
+        const v = p.ridden?.[read[0]] ?? null;
+        return v === null ? [] : [{ setting: p.setting, value: v }];
+      });
+      return { name: read[1], unit: read[2], points, band: null, filmedAt: null };
+    }
+    const control = CONTROL_KEYS.find((key) => CONTROLS[key].at === sweep.at);
+    const bike = setupOf(session, take);
+    const from = control ? standsAt(bike, control) : null;
+    const m = model?.measures.find((q) => q.key === measure);
+    if (!model || !control || from === null || !m) return null;
+    const points = [...new Set([...sweep.points.map((p) => p.setting), from])]
+      .sort((a, b) => a - b)
+      .flatMap((setting) => {
+        const fx = effectsOf(bike, { [control]: setting - from });
+        const f = foretell(model.prepared, [m], fx, rider?.habits ?? USUAL_HABITS);
+        const value = f.ok ? f.measures[0]?.after : undefined;
+        return value === undefined ? [] : [{ setting, value: quoted(m.key, value, jointConvention) }];
+      });
+    const ends = [m.band.low, m.band.high]
+      .map((v) => (v === null ? null : quoted(m.key, v, jointConvention)))
+      .sort((a, b) => (a ?? -Infinity) - (b ?? -Infinity));
+    return {
+      name: MEASURE_NAMES[m.key as MeasureKey],
+      unit: m.unit,
+      points,
+      band: { low: ends[0], high: ends[1] },
+      filmedAt: { setting: from, value: quoted(m.key, m.value, jointConvention) },
+    };
+  }, [sweep, measure, model, session, take, rider, jointConvention]);
+  if (!at || !sweep)
+    return (
+      <Box sx={{ p: 4, maxWidth: 640, mx: 'auto' }}>
+        <Typography variant="h1">No ladder yet</Typography>
+        <Typography>
+          Step one setting on Changes, asking the rider after each: height, setback, tilt, whichever. The
+          words line up here against the setting.
+        </Typography>
+      </Box>
+    );
+  const unit = fieldUnit(at);
+  const text = (v: number): string => `${String(v).replace('-', '−')}${unit === '°' ? '°' : ` ${unit}`}`;
+  const { plateau, turnsAt } = sweep;
+  return (
+    <Box sx={{ p: { xs: 2, md: 3 }, maxWidth: 1000, mx: 'auto' }}>
+      <Box sx={{ display: 'flex', gap: 2, mb: 2, flexWrap: 'wrap' }}>
+        <TextField
+          select
+          size="small"
+          label="What was stepped"
+          value={at}
+          onChange={(e) => setAsked(e.target.value)}
+          sx={{ minWidth: 260 }}
+        >
+          {places.map((p) => (
+            <MenuItem key={p} value={p}>
+              {fieldName(p)}
+            </MenuItem>
+          ))}
+        </TextField>
+        <TextField
+          select
+          size="small"
+          label="Beside it"
+          value={measure}
+          onChange={(e) => setMeasure(e.target.value)}
+          sx={{ minWidth: 260 }}
+        >
+          {(model?.measures ?? [])
+            .filter((m) => m.key !== 'kneePathWidthMm' && m.key !== 'hipVerticalTravelMm')
+            .map((m) => (
+              <MenuItem key={m.key} value={m.key}>
+                {MEASURE_NAMES[m.key]}
+              </MenuItem>
+            ))}
+          {READ.map(([key, name]) => (
+            <MenuItem key={key} value={key}>
+              {name}
+            </MenuItem>
+          ))}
+        </TextField>
+      </Box>
+      <Typography sx={{ fontSize: '1.5rem', fontWeight: 620 }} data-testid="ladder-answer">
+        {plateau === null
+          ? 'Two words at least are needed'
+          : plateau.from === plateau.to
+            ? `Best at ${text(plateau.from)}`
+            : `Best from ${text(plateau.from)} to ${text(plateau.to)}`}
+        {turnsAt !== null && `; turns at ${text(turnsAt)}`}
+      </Typography>
+      <Typography color="textSecondary" sx={{ mb: 1 }}>
+        {fieldName(at)}. The steps’ line counts each “better” up and each “worse” down, from the setting it
+        was moved from.
+        {line?.filmedAt && ` ${line.name}: filmed at the dot, foretold along the dashes.`}
+      </Typography>
+      <ChartTools name={`${session.id}-ladder`}>
+        <LadderChart sweep={sweep} unit={unit} line={line} />
+      </ChartTools>
+    </Box>
+  );
+}

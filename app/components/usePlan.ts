@@ -1,0 +1,68 @@
+import { useEffect, useMemo, useState } from 'react';
+import type { Part } from '../../core/bike/parts.ts';
+import type { Habits } from '../../core/prescribe/bodyModel.ts';
+import { filmedTake, planGround, type PlanGround } from '../../core/prescribe/planGround.ts';
+import type { PlanCase, Prescription } from '../../core/prescribe/prescribe.ts';
+import { setupOf } from '../../core/trial/rounds.ts';
+import { partnerOf } from '../../core/records/pairs.ts';
+import type { FitSession } from '../../core/records/types.ts';
+import type { Reading } from '../../core/stroke/read.ts';
+import { spawnPlanner, type Spawned } from '../workers/spawn';
+import type { PlanApi } from '../workers/plan.worker';
+import { sideTake, useFrontal, useTakeReadings } from './useTakeResults';
+
+/** Everything that the plan is made from: both sides' models where both were filmed, bands, suspects, parts. */
+export function usePlanGround(
+  session: FitSession,
+  reading: Reading,
+  parts: readonly Part[],
+  habits: Habits | null,
+): PlanGround {
+  const frontal = useFrontal(session);
+  const take = sideTake(session);
+  const partner = take ? partnerOf(session, take) : null;
+  const others = useTakeReadings(session, partner ? [partner.id] : []);
+  const farReading = others[0]?.reading ?? null;
+  const seat = setupOf(session, take).frame.seatAngleDeg;
+  // Models are fitted anew with the readings, not with every word that is edited.
+  const near = useMemo(
+    () => filmedTake(session, take, reading),
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [reading, take, seat],
+  );
+  const far = useMemo(
+    () => (farReading && partner ? filmedTake(session, partner, farReading) : null),
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [farReading, partner, seat],
+  );
+  return useMemo(
+    () => planGround(session, near, far, frontal, parts, habits),
+    [session, near, far, frontal, parts, habits],
+  );
+}
+
+let planner: Spawned<PlanApi> | null = null;
+
+/** The prescription, worked out beside the page; the last one stands while the next is made. Null until there is one. */
+export function usePrescription(c: PlanCase): Prescription | null {
+  const [plan, setPlan] = useState<Prescription | null>(null);
+  useEffect(() => {
+    let ended = false;
+    planner ??= spawnPlanner();
+    planner.api.prescribe(c).then(
+      (made) => {
+        if (!ended) setPlan(made);
+      },
+      (error: unknown) => {
+        if (!ended)
+          setPlan(() => {
+            throw error;
+          });
+      },
+    );
+    return () => {
+      ended = true;
+    };
+  }, [c]);
+  return plan;
+}

@@ -1,0 +1,61 @@
+import type { Workbox } from 'workbox-window';
+
+/** How the page stands to the network: kept for use without one, a newer version waiting, a network there at all. */
+export interface OfflineState {
+  /** Everything needed is on this device. */
+  ready: boolean;
+  /** A newer version is on this device and waits to be asked for. */
+  newer: boolean;
+  online: boolean;
+}
+
+let state: OfflineState = { ready: false, newer: false, online: true };
+const listeners = new Set<() => void>();
+let worker: Workbox | null = null;
+let asked = false;
+
+function change(part: Partial<OfflineState>): void {
+  state = { ...state, ...part };
+  listeners.forEach((tell) => tell());
+}
+
+export const readOffline = (): OfflineState => state;
+
+export function watchOffline(tell: () => void): () => void {
+  listeners.add(tell);
+  return () => listeners.delete(tell);
+}
+
+/** Looked for again while the page stays open for days. */
+const LOOK_AGAIN_MS = 3_600_000;
+
+/** Keeps the application on this device, once it has been drawn. Nothing happens where browsers have no service workers, or in development. */
+export function keepOffline(): void {
+  if (!import.meta.env.PROD || !('serviceWorker' in navigator) || asked) return;
+  asked = true;
+  change({ online: navigator.onLine });
+  window.addEventListener('online', () => change({ online: true }));
+  window.addEventListener('offline', () => change({ online: false }));
+  // Browsers may forbid it (private windows, their owner's settings): then the page goes on needing the network, and says so.
+  void register().catch(() => change({ ready: false }));
+}
+
+async function register(): Promise<void> {
+  // Browsers only: the server draws pages too, and has no use for it.
+  const { Workbox } = await import('workbox-window');
+  const wb = new Workbox('/sw.js');
+  worker = wb;
+  wb.addEventListener('waiting', () => change({ newer: true }));
+  await wb.register();
+  setInterval(() => void wb.update().catch(() => undefined), LOOK_AGAIN_MS);
+  const { active } = await navigator.serviceWorker.ready;
+  change({ ready: true });
+  active?.postMessage({ type: 'KEEP_DEMO' });
+}
+
+/** Takes the newer version, and draws the page anew from it: only when the fitter says so. */
+export function takeNewer(): void {
+  if (!worker) return;
+  worker.addEventListener('controlling', () => window.location.reload());
+  worker.messageSkipWaiting();
+}

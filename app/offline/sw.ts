@@ -1,0 +1,47 @@
+/// <reference lib="webworker" />
+import { clientsClaim } from 'workbox-core';
+import { createHandlerBoundToURL, precacheAndRoute, type PrecacheEntry } from 'workbox-precaching';
+import { NavigationRoute, registerRoute } from 'workbox-routing';
+import { CacheFirst, NetworkFirst } from 'workbox-strategies';
+
+declare const self: ServiceWorkerGlobalScope & { __WB_MANIFEST: PrecacheEntry[]; __DEMO: string[] };
+
+// A new version waits until it is asked for: nobody is thrown out of a session.
+self.addEventListener('message', (event) => {
+  const { type } = (event.data ?? {}) as { type?: string };
+  if (type === 'SKIP_WAITING') void self.skipWaiting();
+  if (type === 'KEEP_DEMO') event.waitUntil(keepDemo());
+});
+clientsClaim();
+precacheAndRoute(self.__WB_MANIFEST, { cleanURLs: false });
+
+/**
+ * Every address is drawn from the same shell. With a network the server's own answer is taken, so that a page and its scripts are of one
+ * version; without one the shell that came with this version stands in.
+ */
+const shell = createHandlerBoundToURL('/');
+const network = new NetworkFirst({ cacheName: 'pages', networkTimeoutSeconds: 4 });
+registerRoute(
+  new NavigationRoute(async (options) => {
+    try {
+      const answer = await network.handle(options);
+      return answer.ok || answer.status === 404 ? answer : await shell(options);
+    } catch {
+      return shell(options);
+    }
+  }),
+);
+
+const DEMO = 'demo-films';
+registerRoute(({ url }) => url.pathname.startsWith('/demo/'), new CacheFirst({ cacheName: DEMO }));
+registerRoute(({ url }) => url.pathname.startsWith('/pose/'), new CacheFirst({ cacheName: 'pose-model' }));
+
+/** The demo's films are fetched when the page asks for it, after everything else: they are of use without a network too. */
+async function keepDemo(): Promise<void> {
+  const cache = await caches.open(DEMO);
+  for (const url of self.__DEMO) {
+    if (await cache.match(url)) continue;
+    // One after another; what is missing comes when it is asked for.
+    await cache.add(url).catch(() => undefined);
+  }
+}

@@ -1,0 +1,138 @@
+import type { MeasureKey } from '../../core/prescribe/protocols.ts';
+import type { Take } from '../../core/records/types.ts';
+import { isSeen, type Vec2 } from '../../core/geometry/vec.ts';
+import { SIDE_BONES, type SideLandmark } from '../../core/stroke/landmarks.ts';
+import { pointAt, type Tracks } from '../../core/stroke/tracks.ts';
+import { clipOf } from '../storage/sessions';
+import { spawnClipReader } from '../workers/spawn';
+
+/** The limbs whose angle a measure is; the first and last joint's lines meet at the middle one. */
+const SHOWN: Partial<Record<MeasureKey, readonly SideLandmark[]>> = {
+  kneeFlexionMinDeg: ['hip', 'knee', 'ankle'],
+  kneeFlexionMaxDeg: ['hip', 'knee', 'ankle'],
+  hipAngleMinDeg: ['shoulder', 'hip', 'knee'],
+  backAngleDeg: ['hip', 'shoulder'],
+  shoulderAngleDeg: ['hip', 'shoulder', 'elbow'],
+  elbowFlexionDeg: ['shoulder', 'elbow', 'wrist'],
+  footPitch90Deg: ['heel', 'toe'],
+  footPitch180Deg: ['heel', 'toe'],
+  kneeOverSpindleMm: ['hip', 'knee', 'ankle'],
+  effectiveSeatAngleDeg: ['hip', 'knee', 'ankle'],
+};
+
+/** Whether a measure can be shown on a picture from the side. */
+export const isShown = (key: MeasureKey): boolean => SHOWN[key] !== undefined;
+
+const WIDE_PX = 1000;
+const PAPER = 'rgba(251,248,241,0.9)';
+const INK = '#1d282e';
+const ACCENT = '#a3451c';
+
+/**
+ * A frame of the rider's own film with the centre lines along the limbs and one angle drawn in, cut to the rider, as a JPEG data
+ * address; null where the film is not on this device.
+ */
+export async function filmPicture(
+  take: Take,
+  tracks: Tracks,
+  frame: number,
+  key: MeasureKey,
+  text: string,
+): Promise<string | null> {
+  const film = await clipOf(take);
+  if (!film) return null;
+  const reader = spawnClipReader();
+  try {
+    const opened = await reader.api.open(film);
+    if (!opened.ok) return null;
+    const bitmap = await reader.api.frame(frame);
+    if (!bitmap) return null;
+    const joints = (Object.keys(tracks.landmarks) as SideLandmark[])
+      .map((k) => pointAt(tracks, k, frame))
+      .filter(isSeen);
+    if (joints.length === 0) return null;
+    // The rider with some air round, as wide as it is tall by four to three.
+    const [xs, ys] = [joints.map((p) => p.x), joints.map((p) => p.y)];
+    const middle = { x: (Math.min(...xs) + Math.max(...xs)) / 2, y: (Math.min(...ys) + Math.max(...ys)) / 2 };
+    const tall = Math.min(bitmap.height, 1.5 * (Math.max(...ys) - Math.min(...ys)));
+    const wide = Math.min(bitmap.width, (4 / 3) * tall);
+    const left = Math.min(bitmap.width - wide, Math.max(0, middle.x - wide / 2));
+    const top = Math.min(bitmap.height - tall, Math.max(0, middle.y - 0.55 * tall));
+    const k = WIDE_PX / wide;
+    const canvas = new OffscreenCanvas(WIDE_PX, Math.round(tall * k));
+    const c = canvas.getContext('2d', { alpha: false })!;
+    c.drawImage(bitmap, left, top, wide, tall, 0, 0, canvas.width, canvas.height);
+    bitmap.close();
+    const at = (p: Vec2): Vec2 => ({ x: (p.x + 0.5 - left) * k, y: (p.y + 0.5 - top) * k });
+    const stroke = (points: readonly Vec2[], colour: string, width: number): void => {
+      c.strokeStyle = colour;
+      c.lineWidth = width;
+      c.lineCap = 'round';
+      c.beginPath();
+      points.forEach((p, i) => (i === 0 ? c.moveTo(p.x, p.y) : c.lineTo(p.x, p.y)));
+      c.stroke();
+    };
+    for (const [a, b] of SIDE_BONES) {
+      const [p, q] = [pointAt(tracks, a, frame), pointAt(tracks, b, frame)];
+      if (!isSeen(p) || !isSeen(q)) continue;
+      stroke([at(p), at(q)], PAPER, 7);
+      stroke([at(p), at(q)], INK, 2);
+    }
+    drawAngle(
+      c,
+      stroke,
+      (SHOWN[key] ?? []).map((j) => at(pointAt(tracks, j, frame))),
+      text,
+    );
+    const blob = await canvas.convertToBlob({ type: 'image/jpeg', quality: 0.88 });
+    return await dataUrlOf(blob);
+  } finally {
+    reader.end();
+  }
+}
+
+/** The limbs of the angle in the accent, its arc or its level, and the figure on a plate beside it. */
+function drawAngle(
+  c: OffscreenCanvasRenderingContext2D,
+  stroke: (points: readonly Vec2[], colour: string, width: number) => void,
+  points: readonly Vec2[],
+  text: string,
+): void {
+  if (points.length < 2 || !points.every(isSeen)) return;
+  stroke(points, PAPER, 11);
+  stroke(points, ACCENT, 5);
+  const vertex = points.length === 3 ? points[1] : points[0];
+  const ends = points.length === 3 ? [points[0], points[2]] : [points[1], { x: points[1].x, y: points[0].y }];
+  if (points.length === 2) stroke([vertex, ends[1]], ACCENT, 2);
+  const [a, b] = ends.map((p) => Math.atan2(p.y - vertex.y, p.x - vertex.x));
+  const turn = Math.atan2(Math.sin(b - a), Math.cos(b - a));
+  const r = 70;
+  for (const [colour, width] of [
+    [PAPER, 8],
+    [ACCENT, 3.5],
+  ] as const) {
+    c.strokeStyle = colour;
+    c.lineWidth = width;
+    c.beginPath();
+    c.arc(vertex.x, vertex.y, r, a, a + turn, turn < 0);
+    c.stroke();
+  }
+  c.font = '600 34px "Archivo Variable", Arial, sans-serif';
+  const w = c.measureText(text).width + 22;
+  const mid = a + turn / 2;
+  const centre = { x: vertex.x + (r + 20 + w / 2) * Math.cos(mid), y: vertex.y + (r + 34) * Math.sin(mid) };
+  const x = Math.min(c.canvas.width - w - 6, Math.max(6, centre.x - w / 2));
+  const y = Math.min(c.canvas.height - 50, Math.max(6, centre.y - 24));
+  c.fillStyle = PAPER;
+  c.fillRect(x, y, w, 46);
+  c.fillStyle = INK;
+  c.fillText(text, x + 11, y + 35);
+}
+
+const dataUrlOf = (blob: Blob): Promise<string> =>
+  new Promise((resolve, reject) => {
+    const reader = new FileReader();
+    reader.onload = () => resolve(reader.result as string);
+    reader.onerror = () => reject(reader.error);
+    reader.readAsDataURL(blob);
+  });

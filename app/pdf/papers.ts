@@ -1,0 +1,86 @@
+import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
+import type { Paper } from '../../core/records/handOver.ts';
+
+/** Ink on white paper: quiet, one accent for what matters, thin rules. */
+export const INK = '#1d282e';
+export const QUIET = '#55605f';
+export const ACCENT = '#a3451c';
+const RULE = '#cfc7b5';
+
+const POINTS: Record<Paper, { width: number; height: number }> = {
+  A4: { width: 595.28, height: 841.89 },
+  LETTER: { width: 612, height: 792 },
+};
+export const MARGIN = 48;
+
+/** Width between the margins, points. */
+export const innerWidth = (paper: Paper, margin = MARGIN): number => POINTS[paper].width - 2 * margin;
+
+export const rule = (width: number, heavy = false): Content => ({
+  canvas: [
+    {
+      type: 'line',
+      x1: 0,
+      y1: 0,
+      x2: width,
+      y2: 0,
+      lineWidth: heavy ? 1 : 0.5,
+      lineColor: heavy ? INK : RULE,
+    },
+  ],
+});
+
+/** What all papers share: size, head and foot with the page's number, styles. */
+export function paperOf(of: {
+  paper: Paper;
+  title: string;
+  /** Who it is about, and which day. */
+  head: string;
+  foot: string;
+  margin?: number;
+  content: Content[];
+}): TDocumentDefinitions {
+  const margin = of.margin ?? MARGIN;
+  return {
+    pageSize: of.paper,
+    pageMargins: [margin, margin + 10, margin, margin],
+    info: { title: of.title, creator: 'Deep Angle' },
+    header: (page) =>
+      page === 1 ? '' : { text: of.head, fontSize: 8, color: QUIET, margin: [margin, 24, margin, 0] },
+    footer: (page, pages) => ({
+      columns: [
+        { text: of.foot, fontSize: 8, color: QUIET },
+        { text: `${page} of ${pages}`, fontSize: 8, color: QUIET, alignment: 'right', width: 60 },
+      ],
+      margin: [margin, 14, margin, 0],
+    }),
+    defaultStyle: { font: 'Roboto', fontSize: 10.5, lineHeight: 1.25, color: INK },
+    styles: {
+      title: { fontSize: 22, bold: true, lineHeight: 1.1 },
+      part: { fontSize: 14, bold: true, margin: [0, 14, 0, 4] },
+      note: { fontSize: 8.5, color: QUIET, lineHeight: 1.2 },
+      small: { fontSize: 9 },
+      cell: { fontSize: 8, lineHeight: 1.1 },
+      head: { fontSize: 8, bold: true, color: QUIET, lineHeight: 1.1 },
+    },
+    content: of.content,
+  };
+}
+
+/** The fonts that ship have no arrows; what a fitter types may. */
+export const printable = (text: string): string =>
+  text.replace(/\s*[→➔⟶]\s*/g, ' to ').replace(/[\u{1F000}-\u{1FAFF}]/gu, '');
+
+/** Text with empty lines between paragraphs and “- ” before points, as blocks. */
+export function blocksOf(text: string): Content[] {
+  return printable(text)
+    .split(/\n\s*\n/)
+    .map((p) => p.trim())
+    .filter(Boolean)
+    .map((p): Content => {
+      const lines = p.split('\n');
+      if (lines.every((l) => l.trim().startsWith('- ')))
+        return { ul: lines.map((l) => l.trim().slice(2)), margin: [0, 0, 0, 6] };
+      return { text: p, margin: [0, 0, 0, 6] };
+    });
+}

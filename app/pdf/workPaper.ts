@@ -1,0 +1,103 @@
+import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
+import { RETORQUE, totalOf, type Job, type OrderLine } from '../../core/handover/orders.ts';
+import type { Paper } from '../../core/records/handOver.ts';
+import { innerWidth, paperOf, rule } from './papers';
+
+const money = (v: number | null): string => (v === null ? 'ask' : v.toFixed(2));
+
+/** A box to tick, drawn: fonts that ship have none. */
+const box = (ticked: boolean): Content => ({
+  canvas: [
+    { type: 'rect', x: 0, y: 1, w: 9, h: 9, lineWidth: 0.8 },
+    ...(ticked
+      ? ([
+          {
+            type: 'polyline',
+            lineWidth: 1.4,
+            points: [
+              { x: 1.5, y: 5.5 },
+              { x: 4, y: 8.5 },
+              { x: 8.5, y: 1.5 },
+            ],
+          },
+        ] as const)
+      : []),
+  ] as never,
+});
+
+/** Parts with prices, and the mechanic's jobs with a box for each bolt's torque. */
+export function workPaper(of: {
+  paper: Paper;
+  riderName: string;
+  bikeName: string;
+  day: string;
+  studio: { name: string };
+  parts: readonly OrderLine[];
+  jobs: readonly Job[];
+  ticked: readonly string[];
+  changes: readonly string[];
+}): TDocumentDefinitions {
+  const width = innerWidth(of.paper);
+  const total = totalOf(of.parts);
+  const rows: TableCell[][] = [
+    ['Part', 'Count', 'From', 'Price'].map((text): TableCell => ({ text, style: 'head' })),
+    ...of.parts.map((p): TableCell[] => [
+      p.what,
+      { text: String(p.count), alignment: 'right' },
+      p.from === 'bin' ? 'the bin' : 'to order',
+      { text: money(p.price), alignment: 'right' },
+    ]),
+    [
+      { text: total.unpriced ? `Total, ${total.unpriced} without a price` : 'Total', bold: true, colSpan: 3 },
+      {},
+      {},
+      { text: total.price.toFixed(2), bold: true, alignment: 'right' },
+    ],
+  ];
+  const content: Content[] = [
+    { text: 'Parts and work order', style: 'note' },
+    { text: of.riderName, style: 'title' },
+    { text: [of.bikeName, of.day].filter(Boolean).join(', '), margin: [0, 2, 0, 8] },
+    rule(width, true),
+    { text: 'Parts', style: 'part' },
+    of.parts.length
+      ? { table: { headerRows: 1, widths: ['*', 40, 60, 60], body: rows }, layout: 'lightHorizontalLines' }
+      : { text: 'None: everything is done with what is on the bike.' },
+    { text: 'Work', style: 'part' },
+    ...(of.changes.length ? [{ ul: [...of.changes], style: 'small', margin: [0, 0, 0, 8] } as Content] : []),
+    ...of.jobs.map((j): Content => ({
+      columns: [
+        { width: 18, stack: [box(of.ticked.includes(j.key))] },
+        {
+          width: '*',
+          stack: [
+            { text: j.what, bold: true },
+            ...j.bolts.map((b): Content => ({
+              columns: [
+                { width: 18, stack: [box(of.ticked.includes(j.key))] },
+                { width: '*', text: `${b}: torque per maker, ________ Nm` },
+              ],
+              margin: [0, 2, 0, 0],
+            })),
+          ],
+        },
+      ],
+      margin: [0, 2, 0, 8],
+      unbreakable: true,
+    })),
+    { text: RETORQUE, bold: true, margin: [0, 6, 0, 0] },
+    {
+      text: 'Torque, paste and clamp zones by the maker’s own figures and local rules.',
+      style: 'note',
+      margin: [0, 4, 0, 16],
+    },
+    { text: 'Done by ______________________________    on ____________________' },
+  ];
+  return paperOf({
+    paper: of.paper,
+    title: `Work order, ${of.riderName}`,
+    head: `${of.riderName}, ${of.day}`,
+    foot: of.studio.name || 'Deep Angle',
+    content,
+  });
+}

@@ -1,0 +1,119 @@
+import { legLength, shoeAdvice, crankRangeMm } from '../body/estimates.ts';
+import { pair, single, worse } from '../body/tests.ts';
+import { isMinor, openComplaints } from '../intake/intake.ts';
+import type { PlanCase, Prescription } from './prescribe.ts';
+
+export interface Caution {
+  key: string;
+  words: string;
+  /** Has to be acknowledged by the fitter. */
+  serious: boolean;
+}
+
+/** The cautions that apply to this rider and this plan (handbook: rules, cautions): shown, never hidden in a help page. */
+export function cautionsFor(
+  c: Pick<PlanCase, 'intake' | 'body' | 'bike' | 'halfSteps'>,
+  plan: Prescription,
+): Caution[] {
+  const out: Caution[] = [];
+  const say = (key: string, serious: boolean, words: string): number => out.push({ key, serious, words });
+  if (isMinor(c.intake))
+    say('minor', true, 'Rider under 18: guardian’s consent, and an earlier review, since the body grows.');
+  if (legLength(c.body).refer)
+    say(
+      'legLength',
+      true,
+      'Over 6 mm of true leg-length difference: a licensed clinician first. No diagnosis is made here.',
+    );
+  if (openComplaints(c.intake.complaints).some((q) => q.severity >= 7))
+    say(
+      'strongPain',
+      true,
+      'A complaint of 7 or more: stop on pain; if it is there at rest or at night, refer.',
+    );
+  const keys = new Set(plan.lines.filter((l) => l.decision?.state !== 'rejected').map((l) => l.key));
+  const up = plan.total.saddleUp ?? 0;
+  const back = Math.max(plan.total['cleatBack.left'] ?? 0, plan.total['cleatBack.right'] ?? 0);
+  if (Math.abs(up) > 10 || keys.size >= 3)
+    say(
+      'bigChange',
+      true,
+      'A big change is a new load on tissue: small steps, easy rides first, filmed again in between.',
+    );
+  if (c.halfSteps) say('halfSteps', false, 'Half steps: new, returning or over 60.');
+  if (back >= 20)
+    say(
+      'plates',
+      true,
+      'Plates that move the cleat so far raise the stack by about 3 mm: carry it into the saddle. Never drill a shoe.',
+    );
+  if (keys.has('saddleUp') || keys.has('saddleBack') || keys.has('saddleTilt'))
+    say(
+      'post',
+      false,
+      'Seatpost: minimum insertion and maximum extension marks; maker’s torque, carbon paste where it belongs.',
+    );
+  if (keys.has('front'))
+    say(
+      'front',
+      true,
+      'Stem and steerer to the maker’s torque; bar straight, brakes reachable, toe overlap told, before riding.',
+    );
+  if (
+    keys.has('cleatBack') ||
+    keys.has('stance') ||
+    keys.has('heelOut') ||
+    keys.has('stanceEven') ||
+    keys.has('shim')
+  )
+    say('cleats', false, 'Cleat bolts again after the first ride; one pedal washer only.');
+  if (keys.size > 0)
+    say(
+      'trial',
+      false,
+      'Trainer fixed and level; someone beside the rider in hands-off tests; the rider may decline any test.',
+    );
+  return out;
+}
+
+/** A last is usually some 37 to 38 % as wide as it is long (own rule of thumb from size tables); beyond 2 % of that it is told. */
+function shoeWidth({ body }: Pick<PlanCase, 'body'>): string[] {
+  const [width, loaded, plain] = [
+    pair(body, 'footWidth'),
+    pair(body, 'footLengthLoaded'),
+    pair(body, 'footLength'),
+  ];
+  const shares = (['left', 'right'] as const).flatMap((side) => {
+    const long = loaded[side] ?? plain[side];
+    const wide = width[side];
+    return wide !== null && long !== null ? [wide / long] : [];
+  });
+  if (shares.length === 0) return [];
+  const most = Math.max(...shares);
+  if (most >= 0.395) return ['Feet wide for their length: a wide last, rather than a longer shoe.'];
+  return most <= 0.355 ? ['Feet slim for their length: a narrow last, so that the heel stays put.'] : [];
+}
+
+/** Advice that moves nothing on the bike: shoes, crank, stretching (handbook: rules, starting estimates, body tests). */
+export function adviceFor(c: Pick<PlanCase, 'intake' | 'body' | 'bike' | 'measures'>): string[] {
+  const out = [...shoeAdvice(c.body, c.bike).notes, ...shoeWidth(c)];
+  const inseam = single(c.body, 'inseam');
+  const crank = c.bike.crank.lengthMm;
+  const hip = c.measures.find((m) => m.key === 'hipAngleMinDeg');
+  const flexion = worse(c.body, 'hipFlexion', 'least');
+  if (inseam !== null && crank !== null) {
+    const [from, to] = crankRangeMm(inseam);
+    const closes = hip?.verdict === 'low' || (flexion !== null && flexion < 110);
+    const evidence = [
+      hip?.verdict === 'low' ? `the hip closes to ${Math.round(hip.value)}° in the film` : null,
+      flexion !== null && flexion < 110 ? `hip flexion ${flexion}° on the table` : null,
+      crank > to ? `${crank} mm is over the ${from} to ${to} mm of this inseam` : null,
+    ].filter((v) => v !== null);
+    if (closes || crank > to)
+      out.push(`Crank: ${evidence.join('; ')}. A shorter one gains twice its difference at the top.`);
+  }
+  const raise = worse(c.body, 'straightLegRaise', 'least');
+  if (raise !== null && raise < 60)
+    out.push(`Straight-leg raise ${raise}°: hamstring stretching, then look at the bands again.`);
+  return out;
+}

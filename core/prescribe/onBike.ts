@@ -1,0 +1,94 @@
+import type { SuspectKey } from './suspectRules.ts';
+
+/** The tests done with the rider on the bike (handbook: rules, on-bike tests): each with what may be found. */
+export const ON_BIKE = [
+  {
+    key: 'handsOff',
+    name: 'Both hands off, 2–3 s, in the drops under load',
+    options: [
+      ['holds', 'holds'],
+      ['wobbles', 'wobbles'],
+      ['falls', 'falls forward'],
+    ],
+  },
+  {
+    key: 'oneHand',
+    name: 'One hand off: does the other arm load?',
+    options: [
+      ['no', 'no'],
+      ['yes', 'yes'],
+    ],
+  },
+  {
+    key: 'handsRest',
+    name: 'Hands, when not watched',
+    options: [
+      ['hoods', 'on the hoods'],
+      ['behind', 'behind them'],
+    ],
+  },
+  {
+    key: 'slides',
+    name: 'Slides forward on the saddle',
+    options: [
+      ['no', 'no'],
+      ['yes', 'yes'],
+    ],
+  },
+  {
+    key: 'sits',
+    name: 'Sits',
+    options: [
+      ['middle', 'in the middle'],
+      ['side', 'off one side'],
+      ['back', 'off the back'],
+    ],
+  },
+  {
+    key: 'heel',
+    name: 'Heel and crank',
+    options: [
+      ['clear', 'clear'],
+      ['strikes', 'strikes'],
+    ],
+  },
+  {
+    key: 'levers',
+    name: 'Two fingers reach the levers',
+    options: [
+      ['yes', 'yes'],
+      ['no', 'no'],
+    ],
+  },
+] as const;
+
+export type OnBikeKey = (typeof ON_BIKE)[number]['key'];
+export type OnBike = Partial<Record<OnBikeKey, string>>;
+
+/** What a finding says of the suspects: a test on the bike counts like a plain measurement. */
+const SAYS: Partial<Record<`${OnBikeKey}.${string}`, Partial<Record<SuspectKey, number>>>> = {
+  'handsOff.falls': { saddleForward: 1, reachLong: 0.6, barLow: 0.6 },
+  'handsOff.wobbles': { saddleForward: 0.4 },
+  'handsOff.holds': { saddleForward: -0.8 },
+  'oneHand.yes': { reachLong: 0.5, barLow: 0.5, saddleForward: 0.3 },
+  'handsRest.behind': { reachLong: 0.8 },
+  'handsRest.hoods': { reachLong: -0.4 },
+  'slides.yes': { saddleHigh: 0.6, noseDown: 0.8, reachLong: 0.5 },
+  'slides.no': { noseDown: -0.3 },
+  'sits.side': { legLength: 0.8, saddleHigh: 0.3 },
+  'sits.back': { saddleNarrow: 0.8, saddleForward: 0.5 },
+  'heel.strikes': { cleatRotation: 1, stanceNarrow: 0.4 },
+  'levers.no': { leverReach: 1 },
+  'levers.yes': { leverReach: -0.8 },
+};
+
+/** What the tests on the bike say for or against a suspect. */
+export function onBikeEvidence(key: SuspectKey, found: OnBike): { weight: number; text: string }[] {
+  return ON_BIKE.flatMap((test) => {
+    const answer = found[test.key];
+    const weight = answer === undefined ? undefined : SAYS[`${test.key}.${answer}`]?.[key];
+    if (!weight) return [];
+    const words = test.options.find(([k]) => k === answer)?.[1] ?? answer;
+    return [{ weight, text: `${test.name.replace(/[?:].*$/, '').toLowerCase()}: ${words}` }];
+  });
+}

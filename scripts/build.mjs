@@ -1,0 +1,52 @@
+// Builds the application, and then the service worker that knows what the build is made of.
+import { createHash } from 'node:crypto';
+import { existsSync, readdirSync, readFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import { build } from 'vite';
+import { run } from './ensure-installed.mjs';
+
+const root = fileURLToPath(new URL('..', import.meta.url));
+const client = `${root}build/client`;
+
+run('npx', ['react-router', 'build']);
+
+const hashOf = (file) => createHash('sha256').update(readFileSync(file)).digest('hex').slice(0, 16);
+const assets = readdirSync(`${client}/assets`).map((name) => ({ url: `/assets/${name}`, revision: null }));
+const shell = createHash('sha256')
+  .update(
+    assets
+      .map((a) => a.url)
+      .sort()
+      .join(),
+  )
+  .digest('hex')
+  .slice(0, 16);
+const plain = ['icon.svg', 'manifest.webmanifest'].filter((name) => existsSync(`${client}/${name}`));
+const precache = [
+  ...assets,
+  ...plain.map((name) => ({ url: `/${name}`, revision: hashOf(`${client}/${name}`) })),
+  // The page itself comes from the server and carries the names of its scripts.
+  { url: '/', revision: shell },
+];
+const demo = readdirSync(`${client}/demo`)
+  .filter((name) => !name.endsWith('.truth.json'))
+  .map((name) => `/demo/${name}`);
+
+await build({
+  root,
+  configFile: false,
+  logLevel: 'warn',
+  publicDir: false,
+  define: {
+    'self.__WB_MANIFEST': JSON.stringify(precache),
+    'self.__DEMO': JSON.stringify(demo),
+    'process.env.NODE_ENV': '"production"',
+  },
+  build: {
+    outDir: client,
+    emptyOutDir: false,
+    copyPublicDir: false,
+    target: 'es2022',
+    lib: { entry: `${root}app/offline/sw.ts`, formats: ['iife'], name: 'offline', fileName: () => 'sw.js' },
+  },
+});
