@@ -13,7 +13,7 @@ import { Choice } from './Choice';
 import { NumberField } from './NumberField';
 import { PointBoard } from './PointBoard';
 import { useClip } from './useClip';
-import { useEdit } from './useEdit';
+import { useEdit, useEditUnderWay } from './useEdit';
 import { useTakeResults } from './useTakeResults';
 
 const WIDTHS: readonly (readonly [WidthOf, string])[] = [
@@ -41,7 +41,8 @@ export function FrontalScaling({ session }: { session: FitSession }) {
   const take = openTake(session)!;
   const { width } = take;
   const clip = useClip(take, take.markedFrame);
-  const { edit, refused, busy } = useEdit();
+  const { edit, refused } = useEdit();
+  const busy = useEditUnderWay();
   const [name, place] = ENDS[width.of];
   const items = useMemo<BoardItem[]>(
     () =>

@@ -11,12 +11,9 @@ const KEY = 'edit-';
 export function useEdit(): {
   edit: (e: SessionEdit) => Promise<void>;
   refused: string | null;
-  busy: boolean;
 } {
   const { sessionId } = useParams();
   const submit = useSubmit();
-  // Until what is read back stands on the page, in the same drawing: a state of our own would be a drawing too early.
-  const busy = useFetchers().some((f) => f.key.startsWith(KEY) && f.state !== 'idle');
   const [refused, setRefused] = useState<string | null>(null);
   const edit = useCallback(
     (e: SessionEdit) =>
@@ -37,5 +34,12 @@ export function useEdit(): {
       }),
     [submit, sessionId],
   );
-  return { edit, refused, busy };
+  return { edit, refused };
 }
+
+/**
+ * Whether an edit is under way, until what is read back stands on the page: in the same drawing, which a state of our own would be
+ * a drawing too early for.
+ */
+export const useEditUnderWay = (): boolean =>
+  useFetchers().some((f) => f.key.startsWith(KEY) && f.state !== 'idle');

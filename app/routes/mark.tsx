@@ -10,7 +10,7 @@ import { ProposeMarks, type Proposal } from '../components/ProposeMarks';
 import { PointBoard } from '../components/PointBoard';
 import type { BoardPoints } from '../components/boardPoints';
 import { useClip } from '../components/useClip';
-import { useEdit } from '../components/useEdit';
+import { useEdit, useEditUnderWay } from '../components/useEdit';
 import { spawnTracker, type Spawned } from '../workers/spawn';
 import type { TrackApi } from '../workers/track.worker';
 import { useSession } from './session';
@@ -33,7 +33,8 @@ export default function Mark() {
 function Marking({ session }: { session: FitSession }) {
   const take = openTake(session)!;
   const clip = useClip(take, take.markedFrame);
-  const { edit, refused, busy } = useEdit();
+  const { edit, refused } = useEdit();
+  const busy = useEditUnderWay();
   const worker = useRef<Spawned<TrackApi> | null>(null);
   useEffect(
     () => () => {

@@ -14,7 +14,7 @@ import { NumberField } from '../components/NumberField';
 import { PointBoard } from '../components/PointBoard';
 import type { BoardItem, BoardPoints } from '../components/boardPoints';
 import { useClip } from '../components/useClip';
-import { useEdit } from '../components/useEdit';
+import { useEdit, useEditUnderWay } from '../components/useEdit';
 import { scaleOf } from '../../core/records/readOptions.ts';
 import { useReading } from '../components/useTakeResults';
 import { useSession } from './session';
@@ -68,7 +68,8 @@ export default function Scale() {
 function Scaling({ session }: { session: FitSession }) {
   const take = openTake(session)!;
   const clip = useClip(take, take.markedFrame);
-  const { edit, refused, busy } = useEdit();
+  const { edit, refused } = useEdit();
+  const busy = useEditUnderWay();
   const asBoard = (p: { x: number; y: number } | null): BoardPoints[string] =>
     p ? { ...p, onSticker: false } : undefined;
   const { rear, front } = take.axles;

@@ -3,14 +3,24 @@ import { DEMO_PARTS } from '../demo/parts';
 import { PARTS } from './parts';
 import { bikeStore, riderStore, sessionStore, settingsStore } from './stores';
 import { STUDIO } from './studio';
+import { alone } from './tabs';
 
 const SEEDED = 'demo-seeded';
 
 /** Whether this browser has been here before. */
 export const isSeeded = async (): Promise<boolean> => Boolean(await settingsStore.getItem(SEEDED));
 
+/** One laying out at a time: a second one, begun while the first was under way, would write over what was edited in between. */
+let seeding: Promise<void> | null = null;
+
 /** On a browser's first visit the demo studio is laid out; later visits leave what is there alone. */
 export async function seedDemo(catalogue: Catalogue): Promise<void> {
+  if (await isSeeded()) return;
+  seeding ??= alone('demo', () => layOut(catalogue)).finally(() => (seeding = null));
+  await seeding;
+}
+
+async function layOut(catalogue: Catalogue): Promise<void> {
   if (await isSeeded()) return;
   await Promise.all([
     ...catalogue.riders.map((r) => riderStore.setItem(r.id, r)),

@@ -78,67 +78,86 @@ export const saveRider = (rider: Rider): Promise<unknown> => saving(() => putRid
 export const saveSession = (session: FitSession): Promise<unknown> => saving(() => putSession(session));
 export const saveBike = (bike: Bike): Promise<unknown> => saving(() => bikeStore.setItem(bike.id, bike));
 
+/** What waits to be stored: an edit, or a step back or forward, which depends on what was noted before it. */
+interface Waiting {
+  asked: SessionEdit | 'undo' | 'redo';
+  answer: (result: EditResult) => void;
+  fail: (error: unknown) => void;
+}
+
 /** Edits of one session wait for each other: each starts from what the one before has stored. */
-const queues = new Map<string, Promise<unknown>>();
+const queues = new Map<string, Waiting[]>();
 
 /** Applies an edit to the stored session and stores the result; what does not fit is refused with a sentence. */
-export function editSession(id: string, edit: SessionEdit): Promise<EditResult> {
-  const before = queues.get(id) ?? Promise.resolve();
-  // “Saving…” stands from the moment of the edit, not only while the database writes.
-  const now = saving(() => before.catch(() => undefined).then(() => storeNoted(id, edit)));
-  queues.set(id, now);
-  return now;
-}
-
-async function storeNoted(id: string, edit: SessionEdit): Promise<EditResult> {
-  const { result, inverse } = await storeEdit(id, edit);
-  if (result.ok && inverse) note(id, inverse);
-  return result;
-}
+export const editSession = (id: string, edit: SessionEdit): Promise<EditResult> => enqueue(id, edit);
 
 /** Takes the last edit of this session back, or does it again. */
-export function stepSession(id: string, which: 'undo' | 'redo'): Promise<EditResult> {
-  const before = queues.get(id) ?? Promise.resolve();
-  const now = saving(() =>
-    before
-      .catch(() => undefined)
-      .then(async (): Promise<EditResult> => {
-        const edit = nextStep(id, which);
-        if (!edit) return { ok: false, message: which === 'undo' ? 'Nothing to undo.' : 'Nothing to redo.' };
-        const { result, inverse } = await storeEdit(id, edit);
-        if (result.ok && inverse) stepped(id, which, inverse);
-        return result;
+export const stepSession = (id: string, which: 'undo' | 'redo'): Promise<EditResult> => enqueue(id, which);
+
+function enqueue(id: string, asked: Waiting['asked']): Promise<EditResult> {
+  // “Saving…” stands from the moment of the edit, not only while the database writes.
+  return saving(
+    () =>
+      new Promise((answer, fail) => {
+        const entry = { asked, answer, fail };
+        const queue = queues.get(id);
+        if (queue) return void queue.push(entry);
+        queues.set(id, [entry]);
+        void work(id);
       }),
   );
-  queues.set(id, now);
-  return now;
 }
 
-interface Stored {
-  result: EditResult;
-  inverse: SessionEdit | null;
+/** Stores what waits, all edits that came meanwhile in one write: however fast they come, the store is one write behind. */
+async function work(id: string): Promise<void> {
+  const queue = queues.get(id)!;
+  while (queue.length > 0) {
+    const steps = queue.findIndex(({ asked }) => typeof asked === 'string');
+    const batch = queue.splice(0, steps < 0 ? queue.length : Math.max(1, steps));
+    if (!(await storeBatch(id, batch))) for (const one of batch) await storeBatch(id, [one]);
+  }
+  queues.delete(id);
 }
 
-async function storeEdit(id: string, edit: SessionEdit): Promise<Stored> {
-  const stored = await alone(id, () => changeStored(id, edit));
-  if (stored.result.ok) tellWritten(id);
-  return stored;
+/** Answers every one of a batch; false where several could not be written at once, and none was answered. */
+async function storeBatch(id: string, batch: readonly Waiting[]): Promise<boolean> {
+  try {
+    const results = await alone(id, () => changeStored(id, batch));
+    if (results.some((r) => r.ok)) tellWritten(id);
+    batch.forEach(({ answer }, k) => answer(results[k]!));
+  } catch (error) {
+    if (batch.length > 1) return false;
+    batch[0]!.fail(error);
+  }
+  return true;
 }
 
 /**
  * One record, one write: a crash leaves the session as it was or as it is, never half of it. Films and tracks that the session lets
  * go stay for an undo until `sweepFilms`.
  */
-async function changeStored(id: string, edit: SessionEdit): Promise<Stored> {
+async function changeStored(id: string, batch: readonly Waiting[]): Promise<EditResult[]> {
   const stored = await loadSession(id);
-  const failed = (message: string) => ({ result: { ok: false as const, message }, inverse: null });
-  if (!stored) return failed('This session is no longer on this device.');
-  if (!stored.ok) return failed(stored.message);
-  const result = applyEdit(stored.value, edit);
-  if (!result.ok) return { result, inverse: null };
-  await putSession(result.session);
-  if (edit.kind === 'set' && edit.at === 'asFound.name') await nameBike(result.session);
-  return { result, inverse: inverseOf(stored.value, edit) };
+  const none = (message: string): EditResult[] => batch.map(() => ({ ok: false, message }));
+  if (!stored) return none('This session is no longer on this device.');
+  if (!stored.ok) return none(stored.message);
+  let session = stored.value;
+  const notes: (() => void)[] = [];
+  const results = batch.map(({ asked }): EditResult => {
+    const edit = typeof asked === 'string' ? nextStep(id, asked) : asked;
+    if (!edit) return { ok: false, message: asked === 'undo' ? 'Nothing to undo.' : 'Nothing to redo.' };
+    const result = applyEdit(session, edit);
+    if (!result.ok) return result;
+    const inverse = inverseOf(session, edit);
+    if (inverse)
+      notes.push(() => (typeof asked === 'string' ? stepped(id, asked, inverse) : note(id, inverse)));
+    session = result.session;
+    return result;
+  });
+  if (session !== stored.value) await putSession(session);
+  notes.forEach((go) => go());
+  if (session.asFound.name !== stored.value.asFound.name) await nameBike(session);
+  return results;
 }
 
 /** The bike's own record follows what it was last called at a visit. */
