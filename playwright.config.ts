@@ -7,8 +7,8 @@ export default defineConfig({
   timeout: 300_000,
   expect: { timeout: 20_000 },
   retries: 1,
-  workers: 1,
-  fullyParallel: false,
+  workers: 2,
+  fullyParallel: true,
   reporter: [['list'], ['json', { outputFile: 'test-results/e2e.json' }]],
   use: {
     baseURL: 'http://localhost:4179',
