@@ -69,13 +69,29 @@ test('front beside side: one visit, one set of findings; width and crank check e
   await page.getByRole('button', { name: 'Files' }).click();
   const saved = page.waitForEvent('download');
   await page.getByRole('menuitem', { name: 'Save curves (CSV)' }).click();
-  const rows = readFileSync((await (await saved).path())!, 'utf8')
-    .trim()
-    .split('\n');
+  const text = readFileSync((await (await saved).path())!, 'utf8');
+  const rows = text.trim().split('\n');
   expect(rows).toHaveLength(145);
   expect(rows[0]).toBe(
     'theta_deg,knee_left_mm,knee_right_mm,knee_over_foot_left_mm,knee_over_foot_right_mm,pelvis_deg,shoulders_deg,hip_shift_mm',
   );
+  await page.getByRole('button', { name: 'Files' }).click();
+  const tracks = page.waitForEvent('download');
+  await page.getByRole('menuitem', { name: 'Save tracks (CSV)' }).click();
+  await page.getByTestId('tracks-file').setInputFiles({
+    name: 'rear.csv',
+    mimeType: 'text/csv',
+    buffer: readFileSync((await (await tracks).path())!),
+  });
+  await expect(page.getByText('Tracks read in from rear.csv.')).toBeVisible();
+  const lay = (content: string): Promise<void> =>
+    page
+      .getByTestId('curves-file')
+      .setInputFiles({ name: 'front.csv', mimeType: 'text/csv', buffer: Buffer.from(content) });
+  await lay(rows.slice(0, 9).join('\n'));
+  await expect(page.getByText(/front\.csv: The table has 8 rows/)).toBeVisible();
+  await lay(text);
+  await expect(page.getByTestId('laid-table')).toContainText(/pelvis deg from −?\d\.\d to \d\.\d/);
 });
 
 test('without WebGL the pose model says so, and the rest goes on', async ({ baseURL }) => {

@@ -220,7 +220,13 @@ test('follow-ups as a calendar; the visit as files that come back', async ({ pag
   const zip = await caught(page, () => page.getByRole('button', { name: 'Visit as zip' }).click());
   await page.goto('/backup');
   await page.getByTestId('backup-file').setInputFiles(zip.path);
-  await expect(page.getByText('Maren Toft')).toBeVisible();
+  await expect(page.getByTestId('backup-seen')).toContainText('1 rider and 1 visit can be brought back.');
+  // Put over what is here it takes the place of this one visit: the rider's other one stays.
+  await page.getByRole('button', { name: 'put it over what is here' }).click();
+  await page.getByRole('button', { name: 'Bring back', exact: true }).click();
+  await expect(page.getByRole('alert')).toContainText('1 rider, 1 visit');
+  await page.goto('/sessions/maren-1/plan');
+  await page.getByTestId('advice').waitFor();
 });
 
 test('export everything, wipe the device, bring it back: the same to the byte', async ({

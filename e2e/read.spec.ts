@@ -65,6 +65,66 @@ test('a chart goes out as drawing and picture, the table into a spreadsheet', as
   expect(Number(rows[1][5])).toBeGreaterThan(20);
 });
 
+test('angles and the visit come back from their files; broken ones are told where they are read', async ({
+  page,
+}) => {
+  const saved = async (item: string): Promise<string> => {
+    const coming = page.waitForEvent('download');
+    await page.getByRole('button', { name: 'Files' }).click();
+    await page.getByRole('menuitem', { name: item }).click();
+    return (await (await coming).path())!;
+  };
+  await page.goto('/sessions/idris-1/read');
+  await page.getByTestId('knee-min').waitFor();
+  const angles = readFileSync(await saved('Save angles (CSV)'), 'utf8');
+  const visit = readFileSync(await saved('Save session (JSON)'), 'utf8');
+  const beside = page.getByRole('region', { name: 'Beside other takes' });
+  const lay = (name: string, text: string): Promise<void> =>
+    beside
+      .getByTestId('curves-file')
+      .setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(text) });
+  await lay('broken.csv', angles.replace(/\n1,/, '\none,'));
+  await expect(beside.getByRole('alert')).toContainText('broken.csv: Row 2, column stroke: “one”');
+  // The reading's own table differs from it by nothing; one with the knee 5° further bent by that.
+  await lay('own.csv', angles);
+  const own = beside.getByRole('table', { name: 'own.csv, differences' });
+  await expect(own.getByRole('row')).toHaveCount(9);
+  await expect(own.getByRole('row', { name: /^Knee/ })).toContainText(/^Knee0\.0°0\.0°$/);
+  const [head, ...rows] = angles.trim().split('\n');
+  const knee = head.split(',').indexOf('knee_flexion_deg');
+  const bent = rows.map((row) =>
+    row
+      .split(',')
+      .map((cell, i) => (i === knee ? String(Number(cell) + 5) : cell))
+      .join(','),
+  );
+  await lay('bent.csv', [head, ...bent].join('\n'));
+  await expect(
+    beside.getByRole('table', { name: 'bent.csv, differences' }).getByRole('row', { name: /^Knee/ }),
+  ).toContainText(/\+5\.0°\+5\.0°/);
+  await beside.getByRole('button', { name: 'Take own.csv off' }).click();
+  await expect(beside.getByTestId('laid-table')).toHaveCount(1);
+
+  await page.goto('/backup');
+  const bring = (text: string): Promise<void> =>
+    page
+      .getByTestId('backup-file')
+      .setInputFiles({ name: 'visit.json', mimeType: 'application/json', buffer: Buffer.from(text) });
+  await bring('{"session": 7');
+  await expect(page.getByRole('alert')).toContainText('neither a backup nor a visit');
+  await bring(
+    visit
+      .replaceAll('"riderId":"idris"', '"riderId":"nobody"')
+      .replaceAll('"riderId": "idris"', '"riderId": "nobody"'),
+  );
+  await expect(page.getByRole('alert')).toContainText('The rider of this visit is not on this device');
+  await bring(visit);
+  await expect(page.getByTestId('backup-seen')).toContainText('1 rider and 1 visit can be brought back.');
+  await page.getByRole('button', { name: 'have both' }).click();
+  await page.getByRole('button', { name: 'Bring back', exact: true }).click();
+  await expect(page.getByRole('alert')).toContainText('1 rider, 1 visit');
+});
+
 test('another take is laid beside: its curve, its differences, real or within noise', async ({ page }) => {
   // The same film once more as a second take, with the first one's tracks read in: nothing may differ.
   await page.goto('/sessions/idris-1/film');

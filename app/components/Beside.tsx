@@ -8,14 +8,16 @@ import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
+import { parseAnglesCsv, writeAnglesCsv } from '../../core/formats/angles.ts';
 import type { FitSession, Take } from '../../core/records/types.ts';
 import { isFrontal } from '../../core/stroke/landmarks.ts';
-import { ANGLE_NAMES } from '../../core/stroke/angles.ts';
+import { ANGLE_NAMES, type AnyAngleKey } from '../../core/stroke/angles.ts';
 import { compareReadings } from '../../core/stroke/compare.ts';
 import type { Reading } from '../../core/stroke/read.ts';
 import { degrees } from './angleText';
-import { BESIDE_DASHES } from './StrokeChart';
+import { LaidTables, type Laid, type LaidTable } from './LaidTables';
+import { Dash } from './StrokeChart';
 import { takeText } from './takeWords';
 import type { TakeReading } from './useTakeResults';
 
@@ -31,6 +33,7 @@ export function Beside({
   reading,
   chosen,
   beside,
+  laid,
   onChoose,
 }: {
   session: FitSession;
@@ -38,14 +41,15 @@ export function Beside({
   reading: Reading;
   chosen: readonly string[];
   beside: readonly TakeReading[];
+  laid: Laid<AnyAngleKey>;
   onChoose: (takeIds: string[]) => void;
 }) {
   const others = session.takes.filter(
     (t) => t.id !== take.id && !isFrontal(t.view) && t.tracking.state !== 'none',
   );
-  if (others.length === 0) return null;
+  const full = beside.length + laid.tables.length >= MOST_BESIDE;
   return (
-    <Box component="section" aria-label="Beside other takes" sx={{ mt: 2 }}>
+    <Box component="section" aria-label="Beside other takes and tables" sx={{ mt: 2 }}>
       <Typography variant="h2">Beside</Typography>
       {others.map((t) => (
         <FormControlLabel
@@ -55,7 +59,7 @@ export function Beside({
             <Checkbox
               size="small"
               checked={chosen.includes(t.id)}
-              disabled={!chosen.includes(t.id) && chosen.length >= MOST_BESIDE}
+              disabled={!chosen.includes(t.id) && full}
               onChange={(e) =>
                 onChoose(e.target.checked ? [...chosen, t.id] : chosen.filter((id) => id !== t.id))
               }
@@ -71,25 +75,12 @@ export function Beside({
       {beside.map((b) => (
         <Differences key={b.take.id} take={take} reading={reading} other={b} />
       ))}
+      <LaidTables laid={laid} what="a table of angles" firstDash={beside.length} full={full}>
+        {(table) => <FromTable reading={reading} table={table} />}
+      </LaidTables>
     </Box>
   );
 }
-
-/** The dash by which a take's curve is told in the chart. */
-const Dash = ({ index }: { index: number }) =>
-  index < 0 ? null : (
-    <svg width="34" height="8" aria-hidden style={{ verticalAlign: 'middle' }}>
-      <line
-        x1="0"
-        x2="34"
-        y1="4"
-        y2="4"
-        stroke="currentColor"
-        strokeWidth="1.6"
-        strokeDasharray={BESIDE_DASHES[index]}
-      />
-    </svg>
-  );
 
 function Differences({ take, reading, other }: { take: Take; reading: Reading; other: TakeReading }) {
   // The two sides wear different stickers; takes of one side in one visit keep theirs.
@@ -141,5 +132,40 @@ function Differences({ take, reading, other }: { take: Take; reading: Reading; o
         {all ? 'Only what is real' : 'All figures'}
       </Button>
     </Box>
+  );
+}
+
+/** How a table's angles differ from what is read here. It does not say how sure it is: so neither can the difference. */
+function FromTable({ reading, table }: { reading: Reading; table: LaidTable<AnyAngleKey> }) {
+  // A table has the smoothed angles of single frames: it is held against the reading's own table, not against its curves.
+  const own = useMemo(() => parseAnglesCsv(writeAnglesCsv(reading)), [reading]);
+  if (!own.ok) return null;
+  const keys = (Object.keys(table.ends) as AnyAngleKey[]).filter((key) => own.ends[key]);
+  const by = (v: number): string => `${v > 0 ? '+' : ''}${degrees(v)}`;
+  return (
+    <>
+      <Typography variant="body2" color="textSecondary">
+        {table.strokes} {table.strokes === 1 ? 'stroke' : 'strokes'}, less the one read. A table does not say
+        how sure it is: no interval.
+      </Typography>
+      <Table size="small" aria-label={`${table.name}, differences`} sx={{ '& td, & th': { px: 0.75 } }}>
+        <TableHead>
+          <TableRow>
+            <TableCell>Angle</TableCell>
+            <TableCell align="right">least by</TableCell>
+            <TableCell align="right">most by</TableCell>
+          </TableRow>
+        </TableHead>
+        <TableBody>
+          {keys.map((key) => (
+            <TableRow key={key}>
+              <TableCell>{ANGLE_NAMES[key]}</TableCell>
+              <TableCell align="right">{by(table.ends[key]!.min - own.ends[key]!.min)}</TableCell>
+              <TableCell align="right">{by(table.ends[key]!.max - own.ends[key]!.max)}</TableCell>
+            </TableRow>
+          ))}
+        </TableBody>
+      </Table>
+    </>
   );
 }

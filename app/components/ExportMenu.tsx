@@ -4,15 +4,12 @@ import MenuItem from '@mui/material/MenuItem';
 import Snackbar from '@mui/material/Snackbar';
 import { useRef, useState } from 'react';
 import { summarise, writeAnglesCsv } from '../../core/formats/angles.ts';
-import { writeTracksCsv, parseTracksCsv } from '../../core/formats/tracksCsv.ts';
-import { SIDE_LANDMARKS } from '../../core/stroke/landmarks.ts';
+import { writeTracksCsv } from '../../core/formats/tracksCsv.ts';
 import { openTake, type FitSession } from '../../core/records/types.ts';
 import type { Reading } from '../../core/stroke/read.ts';
 import type { Tracks } from '../../core/stroke/tracks.ts';
-import { saving } from '../storage/saveState';
-import { saveTracks } from '../storage/stores';
 import { download } from './download';
-import { useEdit } from './useEdit';
+import { useTracksIn } from './useTracksIn';
 
 /** Writes the session's tracks, angles and whole record as files, and reads a tracks table back in. */
 export function ExportMenu({
@@ -27,33 +24,14 @@ export function ExportMenu({
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const [said, setSaid] = useState<string | null>(null);
   const input = useRef<HTMLInputElement | null>(null);
-  const { edit } = useEdit();
+  const tracksIn = useTracksIn();
   const stem = session.id.replace(/[^A-Za-z0-9_-]/g, '');
   const act = (run: () => void) => () => {
     setAnchor(null);
     run();
   };
-  const readIn = async (file: File): Promise<void> => {
-    const parsed = parseTracksCsv(await file.text());
-    const missing = parsed.ok ? SIDE_LANDMARKS.find((k) => !parsed.tracks.landmarks[k]) : null;
-    const frames = openTake(session)!.video.frames;
-    if (!parsed.ok) setSaid(parsed.message);
-    else if (missing) setSaid(`Row 1: the columns of “${missing}” are missing.`);
-    else if (parsed.tracks.tS.length !== frames)
-      setSaid(
-        `The table has ${parsed.tracks.tS.length} rows, but the film has ${frames} frames: they don’t belong together.`,
-      );
-    else {
-      const revision = Date.now();
-      await saving(() => saveTracks(openTake(session)!.id, revision, parsed.tracks));
-      await edit({
-        kind: 'tracking',
-        takeId: openTake(session)!.id,
-        tracking: { state: 'done', framesDone: frames, revision },
-      });
-      setSaid(`Tracks read in from ${file.name}.`);
-    }
-  };
+  const readIn = async (file: File): Promise<void> =>
+    setSaid((await tracksIn(file, openTake(session)!, { reading, tracks })).text);
   return (
     <>
       <Button variant="outlined" onClick={(e) => setAnchor(e.currentTarget)} aria-haspopup="menu">
@@ -77,13 +55,13 @@ export function ExportMenu({
         >
           Save session (JSON)
         </MenuItem>
-        <MenuItem onClick={act(() => input.current?.click())}>Read tracks in (CSV)…</MenuItem>
+        <MenuItem onClick={act(() => input.current?.click())}>Read tracks in (CSV, C3D)…</MenuItem>
       </Menu>
       <input
         ref={input}
         type="file"
         hidden
-        accept=".csv,text/csv"
+        accept=".csv,text/csv,.c3d"
         data-testid="tracks-file"
         onChange={(e) => {
           const file = e.target.files?.[0];

@@ -1,13 +1,15 @@
 import Button from '@mui/material/Button';
 import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
-import { useState } from 'react';
+import Snackbar from '@mui/material/Snackbar';
+import { useRef, useState } from 'react';
 import { writeFrontalCsv } from '../../core/formats/angles.ts';
 import { writeTracksCsv } from '../../core/formats/tracksCsv.ts';
 import type { FrontalReading } from '../../core/frontal/readFrontal.ts';
-import type { FitSession } from '../../core/records/types.ts';
+import { openTake, type FitSession } from '../../core/records/types.ts';
 import type { Tracks } from '../../core/stroke/tracks.ts';
 import { download } from './download';
+import { useTracksIn } from './useTracksIn';
 
 /** Writes what was followed and read from the front or the rear as files. */
 export function FrontalExport({
@@ -20,6 +22,9 @@ export function FrontalExport({
   tracks: Tracks;
 }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const [said, setSaid] = useState<string | null>(null);
+  const input = useRef<HTMLInputElement | null>(null);
+  const tracksIn = useTracksIn();
   const save = (name: string, text: string) => () => {
     setAnchor(null);
     download(`${session.id}-${reading.view}-${name}.csv`, text, 'text/csv');
@@ -32,7 +37,28 @@ export function FrontalExport({
       <Menu open={anchor !== null} anchorEl={anchor} onClose={() => setAnchor(null)}>
         <MenuItem onClick={save('tracks', writeTracksCsv(tracks))}>Save tracks (CSV)</MenuItem>
         <MenuItem onClick={save('curves', writeFrontalCsv(reading))}>Save curves (CSV)</MenuItem>
+        <MenuItem
+          onClick={() => {
+            setAnchor(null);
+            input.current?.click();
+          }}
+        >
+          Read tracks in (CSV)…
+        </MenuItem>
       </Menu>
+      <input
+        ref={input}
+        type="file"
+        hidden
+        accept=".csv,text/csv"
+        data-testid="tracks-file"
+        onChange={(e) => {
+          const file = e.target.files?.[0];
+          e.target.value = '';
+          if (file) void tracksIn(file, openTake(session)!, null).then((done) => setSaid(done.text));
+        }}
+      />
+      <Snackbar open={said !== null} autoHideDuration={9000} onClose={() => setSaid(null)} message={said} />
     </>
   );
 }

@@ -4,27 +4,25 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useRef, useState } from 'react';
 import { writeAnglesCsv } from '../../core/formats/angles.ts';
-import { readC3d, writeC3d } from '../../core/formats/c3d.ts';
+import { writeC3d } from '../../core/formats/c3d.ts';
 import { parsePlanLog, planLogJsonSchema, restoredFrom, writePlanLog } from '../../core/formats/planLog.ts';
-import { markersOf, tracksOfMarkers } from '../../core/formats/trackMarkers.ts';
-import { parseTracksCsv, writeTracksCsv } from '../../core/formats/tracksCsv.ts';
-import { SIDE_LANDMARKS } from '../../core/stroke/landmarks.ts';
+import { markersOf } from '../../core/formats/trackMarkers.ts';
+import { writeTracksCsv } from '../../core/formats/tracksCsv.ts';
 import type { FitSession } from '../../core/records/types.ts';
-import type { Tracks } from '../../core/stroke/tracks.ts';
 import { useSession } from '../routes/session';
 import { saveBundle } from '../storage/backup';
-import { saving } from '../storage/saveState';
-import { saveTracks } from '../storage/stores';
 import { Sheet } from './Desk';
 import { download } from './download';
 import { fileName } from './PaperBar';
 import { useEdit } from './useEdit';
+import { useTracksIn } from './useTracksIn';
 import { sideTake, useReading } from './useTakeResults';
 
 /** Everything of the visit as files that open elsewhere; what is written can be read in again. */
 export function HandOverFiles({ session }: { session: FitSession }) {
   const { rider } = useSession();
   const { edit, refused } = useEdit();
+  const tracksIn = useTracksIn();
   const state = useReading(session);
   const take = sideTake(session);
   const read =
@@ -46,38 +44,8 @@ export function HandOverFiles({ session }: { session: FitSession }) {
       setPacking(false);
     }
   };
-  const putTracks = async (tracks: Tracks, name: string): Promise<void> => {
-    const missing = SIDE_LANDMARKS.find((k) => !tracks.landmarks[k]);
-    if (missing) {
-      setSaid({ ok: false, text: `${name}: “${missing}” is not among its markers.` });
-      return;
-    }
-    const revision = Date.now();
-    await saving(() => saveTracks(take!.id, revision, tracks));
-    await edit({
-      kind: 'tracking',
-      takeId: take!.id,
-      tracking: { state: 'done', framesDone: tracks.tS.length, revision },
-    });
-    setSaid({ ok: true, text: `Tracks read in from ${name}.` });
-  };
   const readTracksIn = async (file: File): Promise<void> => {
-    if (!take || !read) return;
-    const fail = (text: string): void => setSaid({ ok: false, text: `${file.name}: ${text}` });
-    if (/\.c3d$/i.test(file.name)) {
-      const got = readC3d(new Uint8Array(await file.arrayBuffer()));
-      const back = got.ok ? tracksOfMarkers(got.markers, read.reading, read.tracks.tS) : got;
-      if (back.ok) await putTracks(back.tracks, file.name);
-      else fail(back.message);
-      return;
-    }
-    const parsed = parseTracksCsv(await file.text());
-    if (!parsed.ok) fail(parsed.message);
-    else if (parsed.tracks.tS.length !== take.video.frames)
-      fail(
-        `it has ${parsed.tracks.tS.length} rows, but the film has ${take.video.frames} frames: they don’t belong together.`,
-      );
-    else await putTracks(parsed.tracks, file.name);
+    if (take && read) setSaid(await tracksIn(file, take, read));
   };
   const readPlan = async (file: File): Promise<void> => {
     const parsed = parsePlanLog(await file.text());
@@ -145,7 +113,7 @@ export function HandOverFiles({ session }: { session: FitSession }) {
                 Tracks (CSV)
               </Button>
             </Line>
-            <Line text="Angles of every counted stroke against the crank.">
+            <Line text="Angles of every counted stroke against the crank; a table like it is laid beside on Read.">
               <Button
                 variant="outlined"
                 onClick={() => download(`${stem}-angles.csv`, writeAnglesCsv(read.reading), 'text/csv')}

@@ -81,7 +81,8 @@ export function PointBoard({
     const now = JSON.parse(storedJson) as BoardPoints;
     if (busy || samePoints(now, live.current)) return;
     setPoints(now);
-    setSelected(nextOpen(items, now));
+    // A point that was chosen meanwhile stays chosen.
+    setSelected((chosen) => (chosen && now[chosen] ? chosen : nextOpen(items, now)));
   }, [busy, storedJson, items]);
 
   const count = Object.keys(points).length;

@@ -3,6 +3,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useMemo } from 'react';
 import { Link, useSearchParams } from 'react-router';
+import { parseFrontalCsv, type FrontalColumn } from '../../core/formats/angles.ts';
 import type { FrontalReading, Obliquity } from '../../core/frontal/readFrontal.ts';
 import { legsCompared } from '../../core/prescribe/asymmetry.ts';
 import { inMm, judgeReading } from '../../core/prescribe/measures.ts';
@@ -15,6 +16,7 @@ import { Breakdown, Findings } from './Findings';
 import { FrontalExport } from './FrontalExport';
 import { FrontalOverlay } from './FrontalOverlay.client';
 import { KneeTrace } from './KneeTrace';
+import { LaidTables, useLaidTables, type LaidTable } from './LaidTables';
 import { Multiples } from './Multiples';
 import { CadenceNote, LossNote, ProvisionalNote, TurnFigures } from './readingNotes';
 import { SideTable } from './Sides';
@@ -33,6 +35,8 @@ interface Drawn {
   hint: string;
   /** One curve on the right arm's turn, or both legs' each on its own. */
   curves: readonly { name: string; curve: CurveReading }[];
+  /** The columns of a table that go beside it. */
+  columns: readonly FrontalColumn[];
 }
 
 const PELVIS: Record<Obliquity['of'], string> = {
@@ -53,6 +57,7 @@ function drawnOf(r: FrontalReading): Drawn[] {
   return [
     {
       key: 'kneeLateral',
+      columns: ['knee_right_mm', 'knee_left_mm'] as const,
       name: 'Knee across',
       unit: 'mm',
       hint: 'from the bike’s middle, outward +, each leg on its own crank arm',
@@ -60,6 +65,7 @@ function drawnOf(r: FrontalReading): Drawn[] {
     },
     {
       key: 'kneeOverFoot',
+      columns: ['knee_over_foot_right_mm', 'knee_over_foot_left_mm'] as const,
       name: 'Knee over foot',
       unit: 'mm',
       hint: 'outward +, each leg on its own crank arm',
@@ -69,6 +75,7 @@ function drawnOf(r: FrontalReading): Drawn[] {
       ? [
           {
             key: 'kneeOffLine',
+            columns: [],
             name: 'Knee off the line',
             unit: 'mm' as const,
             hint: 'against the line from hip to foot, outward +',
@@ -80,6 +87,7 @@ function drawnOf(r: FrontalReading): Drawn[] {
       ? [
           {
             key: 'pelvis',
+            columns: ['pelvis_deg'] as const,
             name: 'Pelvis',
             unit: '°' as const,
             hint: `${PELVIS[r.pelvis.of]}, left higher +, on the right arm’s turn`,
@@ -91,6 +99,7 @@ function drawnOf(r: FrontalReading): Drawn[] {
       ? [
           {
             key: 'shoulders',
+            columns: ['shoulders_deg'] as const,
             name: 'Shoulders',
             unit: '°' as const,
             hint: 'left higher +, on the right arm’s turn',
@@ -102,6 +111,7 @@ function drawnOf(r: FrontalReading): Drawn[] {
       ? [
           {
             key: 'hipShift',
+            columns: ['hip_shift_mm'] as const,
             name: 'Hips across',
             unit: 'mm' as const,
             hint: 'pelvis from the bike’s middle, rider’s right +',
@@ -136,15 +146,24 @@ export function ReadFrontal({
     () => judgeReading(sideReading, protocolOf(session), reading),
     [session, sideReading, reading],
   );
+  const laid = useLaidTables(parseFrontalCsv);
   const ground = useMemo(
     () => ({
       name: shown.curves[0].name,
       measured: shown.curves[0].curve.meanOnGrid,
       spread: shown.curves[0].curve.sdOnGrid,
       sure: shown.curves[0].curve.ciOnGrid,
-      beside: shown.curves.slice(1).map((c) => ({ name: c.name, values: c.curve.meanOnGrid })),
+      beside: [
+        ...shown.curves.slice(1).map((c) => ({ name: c.name, values: c.curve.meanOnGrid })),
+        ...laid.tables.flatMap((t) =>
+          shown.columns.flatMap((c) => {
+            const values = t.curves[c];
+            return values ? [{ name: `${t.name}, ${c.replaceAll('_', ' ')}`, values }] : [];
+          }),
+        ),
+      ],
     }),
-    [shown],
+    [shown, laid.tables],
   );
   const small = useMemo(
     () =>
@@ -214,6 +233,14 @@ export function ReadFrontal({
           onCursor={goToTheta}
         />
       </ChartTools>
+      <LaidTables
+        laid={laid}
+        what="a table of curves"
+        firstDash={shown.curves.length - 1}
+        full={laid.tables.length > 0}
+      >
+        {(table) => <FromTable table={table} columns={shown.columns} />}
+      </LaidTables>
       <Typography variant="h2" sx={{ mt: 2 }}>
         Left against right
       </Typography>
@@ -253,6 +280,25 @@ export function ReadFrontal({
     </Workbench>
   );
 }
+
+/** What a table says of the curve that is shown. */
+const FromTable = ({
+  table,
+  columns,
+}: {
+  table: LaidTable<FrontalColumn>;
+  columns: readonly FrontalColumn[];
+}) => (
+  <Typography variant="body2" color="textSecondary">
+    {columns
+      .filter((c) => table.ends[c])
+      .map((c) => {
+        const { min, max } = table.ends[c]!;
+        return `${c.replaceAll('_', ' ')} from ${min.toFixed(1)} to ${max.toFixed(1)}`.replaceAll('-', '−');
+      })
+      .join('; ') || 'The table has nothing of this curve.'}
+  </Typography>
+);
 
 function Line({ name, of }: { name: string; of: Obliquity | null }) {
   if (!of)

@@ -5,6 +5,7 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
 import { useMemo, useState } from 'react';
 import { Link, useFetcher, useSearchParams } from 'react-router';
+import { parseAnglesCsv } from '../../core/formats/angles.ts';
 import { inDegrees, judgeReading } from '../../core/prescribe/measures.ts';
 import { partnerOf } from '../../core/records/pairs.ts';
 import { openTake, type FitSession } from '../../core/records/types.ts';
@@ -21,6 +22,7 @@ import { Figure } from './Figure';
 import { CadenceNote, LossNote, ProvisionalNote, TurnFigures } from './readingNotes';
 import { Breakdown, Findings } from './Findings';
 import { Glance } from './Glance';
+import { useLaidTables } from './LaidTables';
 import { Multiples } from './Multiples';
 import { PerStroke } from './PerStroke';
 import { RiderOverlay } from './RiderOverlay.client';
@@ -69,6 +71,7 @@ export function ReadSide({
   const other = further.find((b) => b.take.id === partner?.id) ?? null;
   const [glancing, setGlancing] = useState(false);
   // What changes with neither cursor nor frame is handed on as it is, so that the chart's ground is not drawn anew.
+  const laid = useLaidTables(parseAnglesCsv);
   const besideKey = beside.map((b) => b.take.id).join();
   const ground = useMemo(
     () => ({
@@ -80,20 +83,14 @@ export function ReadSide({
         angle === 'kneeFlexionDeg'
           ? { band: bandQuoted('knee', knee.band, jointConvention), text: 'target, straightest' }
           : null,
-      beside: beside.flatMap((b) => {
-        const curve = b.reading.angles[angle];
-        return curve
-          ? [
-              {
-                name: takeText(b.take),
-                values: curve.meanOnGrid.map((v) => quoted(angle, v, jointConvention)),
-              },
-            ]
-          : [];
-      }),
+      // One that has not this angle keeps its place all the same: dashes are told by it.
+      beside: [
+        ...beside.map((b) => ({ name: takeText(b.take), values: b.reading.angles[angle]?.meanOnGrid ?? [] })),
+        ...laid.tables.map((t) => ({ name: t.name, values: t.curves[angle] ?? [] })),
+      ].map((b) => ({ ...b, values: b.values.map((v) => quoted(angle, v, jointConvention)) })),
     }),
     // eslint-disable-next-line react-hooks/exhaustive-deps
-    [shown, angle, knee, jointConvention, besideKey],
+    [shown, angle, knee, jointConvention, besideKey, laid.tables],
   );
   const curves = useMemo(
     () =>
@@ -194,6 +191,7 @@ export function ReadSide({
         reading={reading}
         chosen={chosen}
         beside={beside}
+        laid={laid}
         onChoose={setChosen}
       />
       <BodyFigures session={session} take={take} reading={reading} />

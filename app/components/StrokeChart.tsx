@@ -46,7 +46,23 @@ const GRID = [...GRID_DEG, 360];
 
 const xOf = scaleLinear([0, 360], [M.left, WIDTH - M.right]);
 
-export const BESIDE_DASHES = ['9 4', '3 4', '12 3 2 3'] as const;
+const BESIDE_DASHES = ['9 4', '3 4', '12 3 2 3'] as const;
+
+/** The dash by which a curve laid beside is told in the chart; nothing for one that is not there. */
+export const Dash = ({ index }: { index: number }) =>
+  index < 0 ? null : (
+    <svg width="34" height="8" aria-hidden style={{ verticalAlign: 'middle', flexShrink: 0 }}>
+      <line
+        x1="0"
+        x2="34"
+        y1="4"
+        y2="4"
+        stroke="currentColor"
+        strokeWidth="1.6"
+        strokeDasharray={BESIDE_DASHES[index]}
+      />
+    </svg>
+  );
 
 function yScale({ measured, target, hold, beside, height = HEIGHT }: Drawn): ScaleLinear<number, number> {
   const band = target?.band ?? { low: null, high: null };
@@ -157,8 +173,8 @@ const Ground = memo(function Ground(props: Drawn) {
         <path d={curvePath(measured, y)} fill="none" stroke={palette.ink.measured} strokeWidth={2.2} />
         {beside?.map((b, k) => (
           <path
-            key={b.name}
-            d={curvePath(b.values, y)}
+            key={`${k} ${b.name}`}
+            d={b.values.length > 0 ? curvePath(b.values, y) : undefined}
             fill="none"
             stroke={palette.text.primary}
             strokeWidth={1.6}
@@ -192,8 +208,8 @@ const AsTable = memo(function AsTable({
           <th scope="col">Crank, degrees from the top</th>
           <th scope="col">{name ?? 'Mean'}</th>
           {sure && <th scope="col">± of the mean</th>}
-          {beside?.map((b) => (
-            <th scope="col" key={b.name}>
+          {beside?.map((b, k) => (
+            <th scope="col" key={`${k} ${b.name}`}>
               {b.name}
             </th>
           ))}
@@ -205,8 +221,8 @@ const AsTable = memo(function AsTable({
             <th scope="row">{GRID_DEG[i]}</th>
             <td>{measured[i].toFixed(1)}</td>
             {sure && <td>{sure[i].toFixed(1)}</td>}
-            {beside?.map((b) => (
-              <td key={b.name}>{b.values[i].toFixed(1)}</td>
+            {beside?.map((b, k) => (
+              <td key={`${k} ${b.name}`}>{b.values[i]?.toFixed(1)}</td>
             ))}
           </tr>
         ))}

@@ -18,12 +18,12 @@ export interface Clip {
   shown: number;
   playing: boolean;
   speed: number;
-  /** The picture, at the film's own size. */
+  /** The picture, at the film's own size; while several play, as large as it is shown. */
   canvas: HTMLCanvasElement | null;
   attach: (canvas: HTMLCanvasElement | null) => void;
   /** `passing`: while playing, so that nothing is kept of it. */
   goTo: (frame: number, passing?: boolean) => void;
-  /** The picture of a frame, for whoever plays several films at once; null where there is none. */
+  /** The picture of a frame, about as large as it is shown, for whoever plays several films at once; null where there is none. */
   ahead: (frame: number) => Promise<ImageData | null>;
   /** Puts such a picture on the canvas. @param tell the frame’s number is told to the page as well */
   paint: (frame: number, picture: ImageData, tell: boolean) => void;
@@ -38,6 +38,12 @@ const LOST: ClipTrouble = {
   title: 'The film of this take is not on this device.',
   advice: 'Choose the file again on the Film station; marks and tracks stay.',
 };
+
+/** The canvas in the picture's size; left alone, and so not wiped, where it has it. */
+function fit(canvas: HTMLCanvasElement, { width, height }: { width: number; height: number }): void {
+  if (canvas.width !== width) canvas.width = width;
+  if (canvas.height !== height) canvas.height = height;
+}
 
 /**
  * Opens a take's film in a worker and shows one frame at a time on a canvas. However fast frames are asked for, only the
@@ -68,8 +74,7 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
       const bitmap = (await reader.current?.api.frame(index, passing.current)) ?? null;
       const target = canvasRef.current;
       if (bitmap && target) {
-        if (target.width !== bitmap.width) target.width = bitmap.width;
-        if (target.height !== bitmap.height) target.height = bitmap.height;
+        fit(target, bitmap);
         target.getContext('2d', { alpha: false })!.drawImage(bitmap, 0, 0);
         setShown(index);
       }
@@ -142,10 +147,22 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
     },
     [goTo],
   );
-  const ahead = useCallback(async (frame: number) => (await reader.current?.api.pixels(frame)) ?? null, []);
+  const widthPx = state.status === 'ready' ? state.info.widthPx : 0;
+  const ahead = useCallback(
+    async (frame: number) => {
+      const wide = (canvasRef.current?.clientWidth ?? widthPx) * devicePixelRatio;
+      // A little larger than half is taken for half: played, nobody sees it; standing still it is drawn whole.
+      return (await reader.current?.api.pixels(frame, wide <= 0.6 * widthPx)) ?? null;
+    },
+    [widthPx],
+  );
   const paint = useCallback((frame: number, picture: ImageData, tell: boolean) => {
     wanted.current = frame;
-    canvasRef.current?.getContext('2d', { alpha: false })!.putImageData(picture, 0, 0);
+    const target = canvasRef.current;
+    if (target) {
+      fit(target, picture);
+      target.getContext('2d', { alpha: false })!.putImageData(picture, 0, 0);
+    }
     if (tell) setShown(frame);
   }, []);
   const togglePlay = useCallback(() => setPlaying((p) => !p), []);

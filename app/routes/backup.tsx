@@ -47,8 +47,8 @@ export async function clientLoader() {
 }
 
 const DUPLICATES: readonly (readonly [Duplicates, string])[] = [
-  ['keep', 'keep what is here'],
-  ['replace', 'replace it'],
+  ['add', 'add what is missing'],
+  ['over', 'put it over what is here'],
   ['both', 'have both'],
 ];
 
@@ -129,11 +129,11 @@ function BringBack({ onDone }: { onDone: () => void }) {
   const input = useRef<HTMLInputElement | null>(null);
   const [state, setState] = useState<
     | { at: 'idle' | 'looking' | 'storing' }
-    | { at: 'seen'; file: File; inspection: Inspection; here: string[] }
+    | { at: 'seen'; backup: Blob; inspection: Inspection; here: string[] }
     | { at: 'done'; text: string }
     | { at: 'failed'; text: string }
   >({ at: 'idle' });
-  const [duplicates, setDuplicates] = useState<Duplicates>('keep');
+  const [duplicates, setDuplicates] = useState<Duplicates>('add');
   const [studioToo, setStudioToo] = useState(false);
   const run = (work: () => Promise<void>): void =>
     void work().catch((error: unknown) =>
@@ -142,13 +142,12 @@ function BringBack({ onDone }: { onDone: () => void }) {
   const look = (file: File): void =>
     run(async () => {
       setState({ at: 'looking' });
-      const { inspection, here } = await lookInto(file);
-      setState({ at: 'seen', file, inspection, here });
+      setState({ at: 'seen', ...(await lookInto(file)) });
     });
-  const store = (file: File, inspection: Inspection, here: string[]): void =>
+  const store = (backup: Blob, inspection: Inspection, here: string[]): void =>
     run(async () => {
       setState({ at: 'storing' });
-      const n = await bringBack(file, inspection, here, duplicates, studioToo);
+      const n = await bringBack(backup, inspection, here, duplicates, studioToo);
       setState({
         at: 'done',
         text: `${many(n.riders, 'rider')}, ${many(n.sessions, 'visit')} and ${many(n.films, 'film')} brought back.`,
@@ -162,13 +161,13 @@ function BringBack({ onDone }: { onDone: () => void }) {
         disabled={state.at === 'looking' || state.at === 'storing'}
         onClick={() => input.current?.click()}
       >
-        Choose a backup…
+        Choose a backup or a visit…
       </Button>
       <input
         ref={input}
         type="file"
         hidden
-        accept=".zip,application/zip"
+        accept=".zip,application/zip,.json,application/json"
         data-testid="backup-file"
         onChange={(e) => {
           const file = e.target.files?.[0];
@@ -217,7 +216,7 @@ function BringBack({ onDone }: { onDone: () => void }) {
               />
             )}
             {(state.inspection.riders.length > 0 || studioToo) && (
-              <Button variant="contained" onClick={() => store(state.file, state.inspection, state.here)}>
+              <Button variant="contained" onClick={() => store(state.backup, state.inspection, state.here)}>
                 Bring back
               </Button>
             )}

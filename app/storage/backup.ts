@@ -9,7 +9,7 @@ import {
   type Inspection,
 } from '../../core/formats/bundle.ts';
 import { checkRecord } from '../../core/records/schemas.ts';
-import { eraseRider, storedBikes } from './bin';
+import { storedBikes } from './bin';
 import { loadParts, saveParts } from './parts';
 import { loadShelf, saveShelf } from './protocols';
 import { saving } from './saveState';
@@ -94,11 +94,47 @@ async function* piecesOf(file: Blob): AsyncGenerator<Uint8Array> {
     yield new Uint8Array(await file.slice(at, at + STEP).arrayBuffer());
 }
 
-/** What is in a backup, and which of its riders are already here. Nothing is stored. */
-export async function lookInto(file: Blob): Promise<{ inspection: Inspection; here: string[] }> {
-  const inspection = await inspectBundle(piecesOf(file));
+/** A visit saved alone as JSON, as a backup with its rider, who must be here: the file has only the visit. */
+async function asBackup(file: Blob): Promise<Blob> {
+  if ((await file.slice(0, 1).text()) !== '{') return file;
+  if (file.size > MOST_JSON_BYTES) throw new Error('No visit is as large as this file.');
+  let record: unknown;
+  try {
+    record = (JSON.parse(await file.text()) as { session?: unknown }).session;
+  } catch {
+    throw new Error('This is neither a backup nor a visit: it can’t be read as JSON.');
+  }
+  const session = checkRecord('session', record);
+  if (!session.ok) throw new Error(`The visit in this file can’t be used: ${session.message}`);
+  const rider = checkRecord('rider', await riderStore.getItem(session.value.riderId));
+  if (!rider.ok)
+    throw new Error(
+      'The rider of this visit is not on this device: bring the rider back first, from a backup.',
+    );
+  const bikes = (await storedBikes(rider.value.id)).filter((b) => b.id === session.value.bikeId);
+  const bundle = {
+    riders: [rider.value],
+    bikes,
+    sessions: [session.value],
+    tracks: new Map(),
+    clips: new Map(),
+  };
+  return new Blob([(await writeBundle(bundle)) as Uint8Array<ArrayBuffer>]);
+}
+const MOST_JSON_BYTES = 10_000_000;
+
+/**
+ * What is in a backup or a visit's file, and which of its riders are already here. Nothing is stored.
+ * @returns `backup`: what to hand to `bringBack`
+ * @throws with a sentence where it is neither
+ */
+export async function lookInto(
+  file: Blob,
+): Promise<{ backup: Blob; inspection: Inspection; here: string[] }> {
+  const backup = await asBackup(file);
+  const inspection = await inspectBundle(piecesOf(backup));
   const known = new Set((await studioIndex()).index.riders.map((r) => r.id));
-  return { inspection, here: inspection.riders.filter((r) => known.has(r.id)).map((r) => r.id) };
+  return { backup, inspection, here: inspection.riders.filter((r) => known.has(r.id)).map((r) => r.id) };
 }
 
 /** Of every visit, bike and film here, the rider it belongs to. */
@@ -118,8 +154,7 @@ export interface BroughtBack {
 }
 
 /**
- * Stores a backup that was looked into: film and tracks first, then the visit that needs them, then the rider. What is replaced
- * goes last, when all that comes in its place stands.
+ * Stores a backup that was looked into: film and tracks first, then the visit that needs them, then the rider. Nothing is erased.
  * @param studioToo the studio's own record and its parts bin and protocols as well
  */
 export function bringBack(
@@ -148,8 +183,6 @@ export function bringBack(
     }
     for (const b of plan.bikes) await bikeStore.setItem(b.id, b);
     for (const r of plan.riders) await putRider(r);
-    const kept = new Set([...plan.sessions, ...plan.bikes].map((r) => r.id));
-    for (const id of plan.replaced) await eraseRider(id, kept);
     if (studioToo && inspection.studio) await saveStudio(inspection.studio);
     if (studioToo && inspection.parts) await saveParts(inspection.parts.parts);
     if (studioToo && inspection.protocols) await saveShelf(inspection.protocols.protocols);

@@ -35,17 +35,13 @@ async function eraseSession({ id, takes }: VisitSummary): Promise<void> {
   await removeSession(id);
 }
 
-/**
- * A rider gone whole, with every bike, session and film.
- * @param kept records that just took the place of old ones; with any of them the rider's own record stays too
- */
-export const eraseRider = (riderId: string, kept: ReadonlySet<string> | null = null): Promise<void> =>
+/** A rider gone whole, with every bike, session and film. */
+export const eraseRider = (riderId: string): Promise<void> =>
   saving(async () => {
     const { index } = await studioIndex();
-    for (const v of index.visits) if (v.riderId === riderId && !kept?.has(v.id)) await eraseSession(v);
-    for (const bike of await storedBikes(riderId))
-      if (!kept?.has(bike.id)) await bikeStore.removeItem(bike.id);
-    if (!kept) await removeRider(riderId);
+    for (const v of index.visits) if (v.riderId === riderId) await eraseSession(v);
+    for (const bike of await storedBikes(riderId)) await bikeStore.removeItem(bike.id);
+    await removeRider(riderId);
   });
 
 export const eraseSessionById = (id: string): Promise<void> =>

@@ -61,15 +61,26 @@ describe('a backup', () => {
     expect([...clips.keys()]).toEqual([takeId]);
     expect(Buffer.compare(clips.get(takeId)!, film)).toBe(0);
   });
-  it('keeps, replaces or takes in beside', async () => {
+  it('adds what is missing, goes over what is here or comes in beside', async () => {
     const back = await inspect(await studio());
     let n = 0;
-    const plan = (mode: 'keep' | 'replace' | 'both') =>
-      planImport(back, new Set(['idris']), mode, () => `new${(n += 1)}`);
-    expect(plan('keep').riders.map((r) => r.id)).toEqual(['maren']);
-    expect(plan('replace')).toMatchObject({
-      replaced: ['idris'],
+    const here = new Map([
+      [idrisVisit.id, 'idris'],
+      [idrisVisit.bikeId, 'idris'],
+    ]);
+    const plan = (mode: 'add' | 'over' | 'both', owners = here) =>
+      planImport(back, new Set(['idris']), mode, () => `new${(n += 1)}`, owners);
+    const added = plan('add');
+    expect(added.riders.map((r) => r.id)).toEqual(['maren']);
+    expect(added.sessions).toEqual([marenVisit]);
+    expect(added.bikes.map((b) => b.riderId)).toEqual(['maren']);
+    expect([...added.takes.keys()]).not.toContain(takeId);
+    // A visit of a rider who is here, erased meanwhile: it comes back under its own id, the rider stays as it is.
+    expect(plan('add', new Map()).sessions).toEqual([marenVisit, idrisVisit]);
+    expect(plan('add', new Map()).riders.map((r) => r.id)).toEqual(['maren']);
+    expect(plan('over')).toMatchObject({
       riders: [{ id: 'maren' }, { id: 'idris' }],
+      sessions: [{ id: marenVisit.id }, { id: idrisVisit.id }],
     });
     const both = plan('both');
     const beside = both.sessions.find((s) => s.takes.some((t) => both.takes.get(t.id) === takeId))!;
@@ -91,7 +102,7 @@ it('never writes over a visit or a film of another rider that happens to have th
     [marenVisit.id, 'maren'],
   ]);
   let n = 0;
-  const plan = planImport(back, new Set(['maren']), 'replace', () => `new${(n += 1)}`, owners);
+  const plan = planImport(back, new Set(['maren']), 'over', () => `new${(n += 1)}`, owners);
   const [ofMaren, ofIdris] = plan.sessions;
   expect(ofMaren.id).toBe(marenVisit.id);
   expect(ofIdris).toMatchObject({ riderId: 'idris', id: expect.stringMatching(/^new/) });

@@ -286,12 +286,14 @@ export async function clipsOfBundle(
   );
 }
 
-/** What happens to riders that are already there. */
-export type Duplicates = 'keep' | 'replace' | 'both';
+/**
+ * What happens with riders that are already there: what is missing of theirs is added; or what is in the backup is put over what is
+ * there (visits that it does not have stay); or it is taken in beside them.
+ */
+export type Duplicates = 'add' | 'over' | 'both';
 
 /**
- * What of a backup is to be stored: riders already there are left alone, replaced with their visits, or taken in beside them under
- * new ids.
+ * What of a backup is to be stored. What is taken in beside comes under new ids.
  * @param newId makes ids that are nowhere yet
  * @param owners of every visit, bike and take already here, the rider it belongs to: nothing of another rider is ever written over
  * @returns records to store, and for each of their takes the id its film and tracks have in the backup
@@ -302,35 +304,28 @@ export function planImport(
   duplicates: Duplicates,
   newId: () => string,
   owners: ReadonlyMap<string, string> = new Map(),
-): {
-  riders: Rider[];
-  bikes: Bike[];
-  sessions: FitSession[];
-  takes: Map<string, string>;
-  replaced: string[];
-} {
+): { riders: Rider[]; bikes: Bike[]; sessions: FitSession[]; takes: Map<string, string> } {
   const riders: Rider[] = [];
   const bikes: Bike[] = [];
   const sessions: FitSession[] = [];
   const takes = new Map<string, string>();
-  const replaced: string[] = [];
   for (const rider of inspection.riders) {
     const there = here.has(rider.id);
-    if (there && duplicates === 'keep') continue;
-    if (there && duplicates === 'replace') replaced.push(rider.id);
     const anew = there && duplicates === 'both';
+    const adding = there && duplicates === 'add';
     const riderId = anew ? newId() : rider.id;
     const idFor = (id: string): string => (anew || (owners.get(id) ?? rider.id) !== rider.id ? newId() : id);
-    riders.push({ ...rider, id: riderId });
+    const stays = (id: string): boolean => adding && owners.get(id) === rider.id;
+    if (!adding) riders.push({ ...rider, id: riderId });
     const bikeIds = new Map<string, string>();
     for (const b of inspection.bikes) {
-      if (b.riderId !== rider.id) continue;
+      if (b.riderId !== rider.id || stays(b.id)) continue;
       const id = idFor(b.id);
       bikeIds.set(b.id, id);
       bikes.push({ ...b, id, riderId });
     }
     for (const s of inspection.sessions) {
-      if (s.riderId !== rider.id) continue;
+      if (s.riderId !== rider.id || stays(s.id)) continue;
       const own = s.takes.map((t) => ({ ...t, id: idFor(t.id) }));
       own.forEach((t, k) => takes.set(t.id, s.takes[k].id));
       const takeId = own[s.takes.findIndex((t) => t.id === s.takeId)]?.id ?? null;
@@ -338,5 +333,5 @@ export function planImport(
       sessions.push({ ...s, id: idFor(s.id), riderId, bikeId, takes: own, takeId });
     }
   }
-  return { riders, bikes, sessions, takes, replaced };
+  return { riders, bikes, sessions, takes };
 }

@@ -7,7 +7,8 @@ import { filmedFrontal, FRONTAL_BODY } from '../../sim/frontal.ts';
 import { readFrontal } from '../frontal/readFrontal.ts';
 import { GRID_DEG } from '../stroke/curves.ts';
 import { readTracks } from '../stroke/read.ts';
-import { writeAnglesCsv, writeFrontalCsv } from './angles.ts';
+import { parseAnglesCsv, parseFrontalCsv, writeAnglesCsv, writeFrontalCsv } from './angles.ts';
+import { ANGLE_KEYS } from '../stroke/angles.ts';
 import { emptyTracks } from '../stroke/tracks.ts';
 import { parseTracksCsv, writeTracksCsv } from './tracksCsv.ts';
 
@@ -141,5 +142,52 @@ describe('angles and curves as tables', () => {
     expect(Object.keys(table)).not.toContain('shoulders_deg');
     table.knee_left_mm.forEach((v, i) => expect(v).toBeCloseTo(r.legs.left.kneeLateralMm.meanOnGrid[i], 1));
     expect(Math.min(...table.knee_right_mm)).toBeGreaterThan(80);
+    const back = parseFrontalCsv(writeFrontalCsv(r));
+    if (!back.ok) throw new Error(back.message);
+    expect(Object.keys(back.curves)).toEqual(Object.keys(table).filter((name) => name !== 'theta_deg'));
+    expect(back.curves.hip_shift_mm).toEqual(table.hip_shift_mm);
+    expect(back.ends.knee_left_mm!.max).toBe(Math.max(...table.knee_left_mm));
+  });
+  it('come back as the curves they were written from', () => {
+    for (const member of [CAST[0], CAST[2]]) {
+      const r = readTracks(filmed({ rider: member.scene.rider }), { mmPerPx: FILMED_MM_PER_PX });
+      if (!r.ok) throw new Error(r.detail);
+      const back = parseAnglesCsv(writeAnglesCsv(r));
+      if (!back.ok) throw new Error(back.message);
+      expect(back.strokes).toBe(r.usedStrokes);
+      for (const key of ANGLE_KEYS) {
+        // The table has the smoothed angles of the frames, the reading's curve is made of the unsmoothed ones.
+        back.curves[key]!.forEach((v, i) =>
+          expect(Math.abs(v - r.angles[key].meanOnGrid[i])).toBeLessThan(0.5),
+        );
+        expect(Math.abs(back.ends[key]!.min - r.angles[key].min)).toBeLessThan(0.5);
+      }
+      expect(back.curves.pelvisAngleDeg).toBeUndefined();
+    }
+  });
+  it('are refused by row and column', () => {
+    const head = 'stroke,theta_deg,knee_flexion_deg';
+    const rows = Array.from({ length: 40 }, (_, i) => `${1 + Math.floor(i / 20)},${18 * (i % 20)},${40 + i}`);
+    const read = (change: (all: string[]) => void): string => {
+      const all = [head, ...rows];
+      change(all);
+      const got = parseAnglesCsv(all.join('\n'));
+      return got.ok ? 'read' : got.message;
+    };
+    expect(read(() => undefined)).toBe('read');
+    expect(read((all) => (all[0] = 'stroke,knee_flexion_deg,theta'))).toMatch(/^Row 1, column theta_deg/);
+    expect(read((all) => (all[0] = 'stroke,theta_deg,mood'))).toMatch(/no column of an angle/);
+    expect(read((all) => (all[5] = '1,400,40'))).toMatch(/^Row 6, column theta_deg: “400”/);
+    expect(read((all) => (all[5] = '4,40,40'))).toMatch(/^Row 6, column stroke: 4 follows 1/);
+    expect(read((all) => (all[9] = '1,40,0x10'))).toMatch(/^Row 10, column knee_flexion_deg: “0x10”/);
+    expect(read((all) => (all[9] = '1,40,1,2'))).toMatch(/^Row 10, column 4: more cells/);
+    expect(read((all) => all.splice(12))).toMatch(/11 rows/);
+    const turn = (last: string): string =>
+      ['theta_deg,pelvis_deg', ...GRID_DEG.map((t, i) => `${t},${i === 143 ? last : '1.5'}`)].join('\n');
+    expect(parseFrontalCsv(turn('2')).ok).toBe(true);
+    expect(parseFrontalCsv(turn(''))).toMatchObject({
+      message: expect.stringMatching(/^Row 145, column pelvis_deg/),
+    });
+    expect(parseFrontalCsv('theta_deg,pelvis_deg\n0,1')).toMatchObject({ ok: false });
   });
 });

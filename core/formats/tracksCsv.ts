@@ -1,12 +1,8 @@
 import Papa from 'papaparse';
+import { DECIMAL, openTable } from './table.ts';
 import { emptyTracks, type Tracks } from '../stroke/tracks.ts';
 
 export type ParsedTracks = { ok: true; tracks: Tracks } | { ok: false; message: string };
-
-const LONGEST_FILE_CHARS = 80_000_000;
-
-/** A number as written in the table: plain decimal, a dot, an optional exponent. `Number` alone would take '0x1F' and ''. */
-const DECIMAL = /^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i;
 
 /**
  * Reads tracks from the open table: `frame,t_s,<landmark>_x_px,<landmark>_y_px[,<landmark>_conf]…`, one row a frame, an empty
@@ -15,20 +11,10 @@ const DECIMAL = /^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i;
  */
 export function parseTracksCsv(text: string): ParsedTracks {
   const fail = (message: string): ParsedTracks => ({ ok: false, message });
-  if (text.length > LONGEST_FILE_CHARS) return fail('The file is over 80 MB: no clip has that many frames.');
-  if (text.includes('\u0000')) return fail('Row 1, column 1: this is not a text file.');
-  const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), {
-    skipEmptyLines: 'greedy',
-    delimiter: ',',
-  });
-  const broken = parsed.errors.find((e) => e.type !== 'Delimiter');
-  if (broken) return fail(`Row ${(broken.row ?? 0) + 1}, column 1: ${broken.message}.`);
-  const [header, ...rows] = parsed.data;
-  if (!header) return fail('Row 1, column 1: the file is empty.');
-  const names = header.map((h) => h.trim());
+  const table = openTable(text);
+  if (!table.ok) return table;
+  const { names, rows } = table;
   const column = (name: string): number => names.indexOf(name);
-  const twice = names.findIndex((n, i) => n !== '' && names.indexOf(n) !== i);
-  if (twice >= 0) return fail(`Row 1, column ${names[twice]}: this column stands twice.`);
   if (column('frame') < 0) return fail('Row 1, column frame: the column is missing.');
   if (column('t_s') < 0) return fail('Row 1, column t_s: the column with the time in seconds is missing.');
   const keys: string[] = [];
@@ -47,11 +33,8 @@ export function parseTracksCsv(text: string): ParsedTracks {
     keys,
   );
   for (let r = 0; r < rows.length; r += 1) {
-    const row = rows[r];
-    const at = (name: string): string => (row[column(name)] ?? '').trim();
+    const at = (name: string): string => table.at(r, name);
     const where = (name: string): string => `Row ${r + 2}, column ${name}`;
-    if (row.length > names.length)
-      return fail(`Row ${r + 2}, column ${names.length + 1}: more cells than the header has.`);
     const t = at('t_s');
     if (!DECIMAL.test(t)) return fail(`${where('t_s')}: “${t.slice(0, 40)}” is not a time in seconds.`);
     if (r > 0 && Number(t) < tS[r - 1])

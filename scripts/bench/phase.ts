@@ -10,12 +10,12 @@ export interface PhaseFigures {
 
 const SECONDS = 4;
 
-/** Counts what is drawn on canvases of a film's size, by canvas. */
+/** Counts the pictures put on each canvas; those beside the films are smaller. */
 const COUNTER = `
   globalThis.__drawn = new Map();
   const put = CanvasRenderingContext2D.prototype.putImageData;
   CanvasRenderingContext2D.prototype.putImageData = function (picture, ...rest) {
-    if (this.canvas.width >= 1000) {
+    if (this.canvas.width >= 500) {
       const times = globalThis.__drawn.get(this.canvas) ?? [];
       times.push(performance.now());
       globalThis.__drawn.set(this.canvas, times);

@@ -1,0 +1,61 @@
+import { readC3d } from '../../core/formats/c3d.ts';
+import { tracksOfMarkers } from '../../core/formats/trackMarkers.ts';
+import { parseTracksCsv, type ParsedTracks } from '../../core/formats/tracksCsv.ts';
+import type { Take } from '../../core/records/types.ts';
+import { needed } from '../../core/stroke/landmarks.ts';
+import type { Reading } from '../../core/stroke/read.ts';
+import type { Tracks } from '../../core/stroke/tracks.ts';
+import { saving } from '../storage/saveState';
+import { saveTracks } from '../storage/stores';
+import { useEdit } from './useEdit';
+
+/** What a film from the side was read as: millimetres become its pixels by that. */
+interface FromSide {
+  reading: Reading;
+  tracks: Tracks;
+}
+
+/** A film's tracks as a file has them: our own table, or markers in millimetres by the film's reading. */
+async function tracksIn(file: File, take: Take, read: FromSide | null): Promise<ParsedTracks> {
+  if (/\.c3d$/i.test(file.name)) {
+    if (!read) return { ok: false, message: 'markers in millimetres are of films from the side.' };
+    const { reading, tracks } = read;
+    const got = readC3d(new Uint8Array(await file.arrayBuffer()));
+    return got.ok ? tracksOfMarkers(got.markers, reading, tracks.tS) : got;
+  }
+  const parsed = parseTracksCsv(await file.text());
+  const rows = parsed.ok ? parsed.tracks.tS.length : 0;
+  return parsed.ok && rows !== take.video.frames
+    ? {
+        ok: false,
+        message: `The table has ${rows} rows, but the film has ${take.video.frames} frames: they don’t belong together.`,
+      }
+    : parsed;
+}
+
+/** Reads a take's tracks from a CSV table or C3D file, in place of those there are; answers with what came of it. */
+export function useTracksIn(): (
+  file: File,
+  take: Take,
+  read: FromSide | null,
+) => Promise<{ ok: boolean; text: string }> {
+  const { edit } = useEdit();
+  return async (file, take, read) => {
+    const got = await tracksIn(file, take, read);
+    if (!got.ok) return { ok: false, text: `${file.name}: ${got.message}` };
+    const missing = needed(take.view).find((key) => !got.tracks.landmarks[key]);
+    if (missing)
+      return {
+        ok: false,
+        text: `${file.name}: “${missing}” is not in it: a column pair of the table, or a marker.`,
+      };
+    const revision = Date.now();
+    await saving(() => saveTracks(take.id, revision, got.tracks));
+    await edit({
+      kind: 'tracking',
+      takeId: take.id,
+      tracking: { state: 'done', framesDone: got.tracks.tS.length, revision },
+    });
+    return { ok: true, text: `Tracks read in from ${file.name}.` };
+  };
+}
