@@ -22,14 +22,38 @@ function ringDistances(f: PlanarFrame, c: Vec2, colour: Yuv, reach: number): num
   return sum.map((s, i) => s / count[i]);
 }
 
+/** How many edges are tried, from the inmost: a blot in a sticker's middle is one too. */
+const EDGES_TRIED = 3;
+
 /**
  * Learns the sticker under a point, if there is one: a spot of one colour, round, set off from what surrounds it.
  * @param f the picture  @param at a point on the sticker, px
  * @returns the sticker and its centre, or null where there is no such spot
  */
 export function learnSticker(f: PlanarFrame, at: Vec2): { sticker: Sticker; centre: Vec2 } | null {
+  let least = 2;
+  for (let k = 0; k < EDGES_TRIED; k += 1) {
+    const { learned, edgePx } = learnFrom(f, at, least);
+    if (learned) return learned;
+    if (!edgePx) return null;
+    least = Math.floor(edgePx) + 2;
+  }
+  return null;
+}
+
+/**
+ * The same with the inmost edge that lies no closer than some pixels.
+ * @returns also where that edge was first seen, 0 where there is none
+ */
+function learnFrom(
+  f: PlanarFrame,
+  at: Vec2,
+  leastPx: number,
+): { learned: { sticker: Sticker; centre: Vec2 } | null; edgePx: number } {
   let centre = at;
   let sticker: Sticker | null = null;
+  let edgePx = 0;
+  const none = (): { learned: null; edgePx: number } => ({ learned: null, edgePx });
   for (let round = 0; round < 3; round += 1) {
     const colour = discColour(f, centre, 1.8);
     const reach = 22;
@@ -37,7 +61,7 @@ export function learnSticker(f: PlanarFrame, at: Vec2): { sticker: Sticker; cent
     // The edge: where the distance first passes half of what it reaches a few pixels further out.
     let radiusPx = 0;
     let contrast = 0;
-    for (let r = 2; r < reach - 5 && !radiusPx; r += 1) {
+    for (let r = leastPx; r < reach - 5 && !radiusPx; r += 1) {
       const outer = Math.max(rings[r + 1], rings[r + 2], rings[r + 3], rings[r + 4]);
       const half = (outer + rings[0]) / 2;
       if (outer - rings[1] > MIN_CONTRAST && rings[r] >= half) {
@@ -46,19 +70,21 @@ export function learnSticker(f: PlanarFrame, at: Vec2): { sticker: Sticker; cent
         contrast = outer;
       }
     }
-    if (!radiusPx) return null;
+    edgePx ||= radiusPx;
+    if (!radiusPx) return none();
     // The inner colour again, from more of the disc, now that its size is known.
     sticker = { colour: discColour(f, centre, Math.max(1.5, radiusPx * 0.6)), radiusPx, contrast };
     const refined = centreOn(f, sticker, centre, { x: 0, y: 0 });
-    if (!refined || Math.hypot(refined.x - at.x, refined.y - at.y) > 1.5 * radiusPx + 2) return null;
+    if (!refined || Math.hypot(refined.x - at.x, refined.y - at.y) > 1.5 * radiusPx + 2) return none();
     centre = { x: refined.x, y: refined.y };
     // Σα measures the area better than the ring profile does.
     sticker.radiusPx *= Math.sqrt(Math.min(1.4, Math.max(0.6, refined.areaRatio)));
   }
-  if (!sticker || sticker.radiusPx < 1.6) return null;
+  if (!sticker || sticker.radiusPx < 1.6) return none();
   const final = centreOn(f, sticker, centre, { x: 0, y: 0 });
-  if (!final || final.areaRatio < 0.75 || final.areaRatio > 1.35 || !isRound(f, sticker, final)) return null;
-  return { sticker, centre: { x: final.x, y: final.y } };
+  if (!final || final.areaRatio < 0.75 || final.areaRatio > 1.35 || !isRound(f, sticker, final))
+    return none();
+  return { learned: { sticker, centre: { x: final.x, y: final.y } }, edgePx };
 }
 
 /** A fold, an edge or a letter is not a sticker: the surroundings must differ on every side. */

@@ -36,6 +36,15 @@ describe('learnSticker', () => {
       expect(found.sticker.radiusPx).toBeCloseTo(5.1, 0);
     }
   });
+  it('takes a blot in the middle of a large sticker for a blot', () => {
+    const frame = picture((r) => {
+      fillDisc(r, { x: 100.3, y: 80.8 }, 7.6, [238, 214, 60]);
+      fillDisc(r, { x: 100.7, y: 80.5 }, 1.4, [198, 174, 47]);
+    }, 0);
+    const found = learnSticker(frame, { x: 100.6, y: 80.8 })!;
+    expect(found.sticker.radiusPx).toBeCloseTo(7.6, 0);
+    expect(Math.hypot(found.centre.x - 100.3, found.centre.y - 80.8)).toBeLessThan(0.25);
+  });
   it('sees no sticker on plain cloth, on a limb’s edge or on a stripe', () => {
     expect(
       learnSticker(
