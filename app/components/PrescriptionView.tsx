@@ -104,9 +104,9 @@ export function PrescriptionView({
               : standing.length === 1
                 ? lineTitle(standing[0].key, standing[0].moves, lengthUnit)
                 : `${standing.length} changes: ${standing
-                    .slice(0, 2)
+                    .slice(0, 3)
                     .map((l) => lineTitle(l.key, l.moves, lengthUnit))
-                    .join('; ')}${standing.length > 2 ? ' …' : ''}`}
+                    .join('; ')}${standing.length > 3 ? ' …' : ''}`}
         </Typography>
         {plan.leaveAlone && <LeaveAlone />}
         {plan.conflicts.map((w) => (
