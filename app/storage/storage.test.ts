@@ -1,0 +1,229 @@
+import 'fake-indexeddb/auto';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { applyEdit, type SessionEdit } from '../../core/records/edits.ts';
+import type { FitSession } from '../../core/records/types.ts';
+import { emptyTracks } from '../../core/stroke/tracks.ts';
+import { seededRandom } from '../../sim/random.ts';
+import { CATALOGUE } from '../demo/catalogue.ts';
+import { bringBack, lookInto, saveBundle } from './backup.ts';
+import { eraseSessionById } from './bin.ts';
+import { seedDemo } from './demo.ts';
+import { canStep, forgetPast } from './history.ts';
+import { readSaveState } from './saveState.ts';
+import { editSession, loadRider, loadSession, stepSession } from './sessions.ts';
+import {
+  bikeStore,
+  loadTracks,
+  putSession,
+  removeRider,
+  riderStore,
+  saveTracks,
+  sessionStore,
+  settingsStore,
+} from './stores.ts';
+import { studioIndex } from './studioIndex.ts';
+
+// What the browser has beside the database, as far as storage asks for it.
+vi.stubGlobal('navigator', { userAgent: 'Chrome/140' });
+
+const ID = 'pilar-1';
+const stored = async (id = ID): Promise<FitSession> => {
+  const got = await loadSession(id);
+  if (!got?.ok) throw new Error(got?.message ?? `${id} is gone`);
+  return got.value;
+};
+const height = (mm: unknown): SessionEdit => ({ kind: 'set', at: 'asFound.saddle.heightMm', value: mm });
+const stem = (mm: number): SessionEdit => ({ kind: 'set', at: 'asFound.stem.lengthMm', value: mm });
+
+beforeEach(async () => {
+  vi.restoreAllMocks();
+  await Promise.all([riderStore, bikeStore, sessionStore, settingsStore].map((s) => s.clear()));
+  forgetPast(ID);
+  await seedDemo(CATALOGUE);
+});
+
+describe('the demo studio', () => {
+  it('is laid out once, however many ask for it at the same time: what was edited since stands', async () => {
+    await Promise.all([settingsStore.clear(), sessionStore.clear()]);
+    const all = [1, 2, 3, 4].map(() => seedDemo(CATALOGUE));
+    await all[0];
+    expect((await editSession(ID, height(777))).ok).toBe(true);
+    await Promise.all(all);
+    await seedDemo(CATALOGUE);
+    expect((await stored()).asFound.saddle.heightMm).toBe(777);
+  });
+});
+
+describe('edits of a visit', () => {
+  it('that come faster than they are written are all there, each answered by itself', async () => {
+    const writes = vi.spyOn(sessionStore, 'setItem');
+    const edits = Array.from({ length: 60 }, (_, k) =>
+      k % 7 === 3 ? height('high') : k % 2 ? height(600 + k) : stem(60 + k),
+    );
+    const answers = await Promise.all(edits.map((e) => editSession(ID, e)));
+    expect(answers.map((a) => a.ok)).toEqual(edits.map((_, k) => k % 7 !== 3));
+    expect(await stored()).toMatchObject({ asFound: { saddle: { heightMm: 657 }, stem: { lengthMm: 118 } } });
+    // They went into few writes: the store is never far behind.
+    expect(writes.mock.calls.length).toBeLessThan(5);
+    expect(readSaveState()).toEqual({ state: 'saved' });
+  });
+  it('and steps back and forward stand where a model of plain lists has them, whatever the order', async () => {
+    const random = seededRandom(31);
+    for (let run = 0; run < 6; run += 1) {
+      const first = await stored();
+      forgetPast(ID);
+      let [now, done, undone] = [first, [] as FitSession[], [] as FitSession[]];
+      const answers: Promise<unknown>[] = [];
+      for (let k = 0; k < 40; k += 1) {
+        const chance = random();
+        if (chance < 0.25) {
+          answers.push(stepSession(ID, 'undo'));
+          const before = done.pop();
+          if (before) {
+            undone.push(now);
+            now = before;
+          }
+        } else if (chance < 0.45) {
+          answers.push(stepSession(ID, 'redo'));
+          const after = undone.pop();
+          if (after) {
+            done.push(now);
+            now = after;
+          }
+        } else {
+          const edit = chance < 0.75 ? height(600 + Math.floor(90 * random())) : stem(60 + k);
+          answers.push(editSession(ID, edit));
+          const applied = applyEdit(now, edit);
+          if (!applied.ok) throw new Error(applied.message);
+          done.push(now);
+          undone = [];
+          now = applied.session;
+        }
+        // Sometimes the store is let catch up, sometimes not.
+        if (random() < 0.2) await Promise.all(answers);
+      }
+      await Promise.all(answers);
+      expect(await stored()).toEqual(now);
+      expect(canStep(ID)).toEqual({ undo: done.length > 0, redo: undone.length > 0 });
+      while (canStep(ID).undo) await stepSession(ID, 'undo');
+      expect(await stored()).toEqual(first);
+      expect(await stepSession(ID, 'undo')).toEqual({ ok: false, message: 'Nothing to undo.' });
+    }
+  });
+  it('one that finds no room is told, and takes none of those beside it along', async () => {
+    const put = sessionStore.setItem.bind(sessionStore);
+    vi.spyOn(sessionStore, 'setItem').mockImplementation((key, value) =>
+      JSON.stringify(value).includes('a film too many')
+        ? Promise.reject(new DOMException('no room', 'QuotaExceededError'))
+        : put(key, value),
+    );
+    const note = (text: string): SessionEdit => ({ kind: 'set', at: 'asFound.name', value: text });
+    const [one, two, three] = await Promise.allSettled([
+      editSession(ID, height(701)),
+      editSession(ID, note('a film too many')),
+      editSession(ID, stem(77)),
+    ]);
+    expect([one.status, two.status, three.status]).toEqual(['fulfilled', 'rejected', 'fulfilled']);
+    const { asFound } = await stored();
+    expect([asFound.saddle.heightMm, asFound.stem.lengthMm]).toEqual([701, 77]);
+    expect(JSON.stringify(asFound)).not.toContain('too many');
+    // What was not stored can't be undone: two steps lead back to the start.
+    await stepSession(ID, 'undo');
+    await stepSession(ID, 'undo');
+    expect(canStep(ID).undo).toBe(false);
+    expect((await stored()).asFound).toEqual(CATALOGUE.sessions.find((s) => s.id === ID)!.asFound);
+  });
+  it('of a visit that is gone or can’t be read are refused with a sentence, and damage nothing', async () => {
+    expect(await editSession('nobody-1', height(700))).toEqual({
+      ok: false,
+      message: 'This session is no longer on this device.',
+    });
+    const broken = { ...(await stored()), version: 999 };
+    await sessionStore.setItem(ID, broken);
+    expect((await editSession(ID, height(700))).ok).toBe(false);
+    expect(await sessionStore.getItem(ID)).toEqual(broken);
+  });
+  it('reach the lists and the bike’s own record', async () => {
+    await studioIndex();
+    await editSession(ID, { kind: 'set', at: 'asFound.name', value: 'Lantern' });
+    const due = [{ id: 'f', due: '2026-12-24', why: 'a call', doneIso: null }];
+    await editSession(ID, { kind: 'set', at: 'followUps', value: due });
+    const { index } = await studioIndex();
+    expect(JSON.stringify(index.visits.find((v) => v.id === ID))).toContain('2026-12-24');
+    expect(await bikeStore.getItem((await stored()).bikeId)).toMatchObject({ name: 'Lantern' });
+  });
+});
+
+describe('a backup', () => {
+  const bring = async (file: Blob, how: 'add' | 'over' | 'both') => {
+    const { backup, inspection, here } = await lookInto(file);
+    expect(inspection.faults).toEqual([]);
+    return bringBack(backup, inspection, here, how, false);
+  };
+  const ofMaren = async (): Promise<string[]> =>
+    (await studioIndex()).index.visits
+      .filter((v) => v.riderId === 'maren')
+      .map((v) => v.id)
+      .sort();
+
+  it('of one visit, brought back over what is here, leaves the rider’s other visits alone', async () => {
+    const take = (await stored('maren-2')).takes[0];
+    const tracks = emptyTracks([0, 0.02, 0.04], ['hip']);
+    tracks.landmarks.hip.xPx.set([1, 2, 3]);
+    tracks.landmarks.hip.yPx.set([4, 5, 6]);
+    await saveTracks(take.id, take.tracking.revision, tracks);
+    const file = await saveBundle('maren', () => undefined, 'maren-2');
+    await editSession('maren-2', height(690));
+    await editSession('maren-1', height(655));
+    const others = [await stored('maren-1'), await stored(ID)];
+    expect(await bring(file, 'over')).toMatchObject({ riders: 1, sessions: 1 });
+    expect(await stored('maren-2')).toEqual(CATALOGUE.sessions.find((s) => s.id === 'maren-2'));
+    expect([await stored('maren-1'), await stored(ID)]).toEqual(others);
+    expect((await loadTracks(take))!.landmarks.hip.xPx).toEqual(Float64Array.from([1, 2, 3]));
+  });
+  it('adds a visit that was erased and touches none that is here', async () => {
+    const file = await saveBundle('maren', () => undefined);
+    await eraseSessionById('maren-2');
+    await editSession('maren-1', height(655));
+    expect(await ofMaren()).toEqual(['maren-1']);
+    expect(await bring(file, 'add')).toMatchObject({ riders: 0, sessions: 1 });
+    expect(await ofMaren()).toEqual(['maren-1', 'maren-2']);
+    expect((await stored('maren-1')).asFound.saddle.heightMm).toBe(655);
+    expect(await bring(file, 'add')).toMatchObject({ riders: 0, sessions: 0 });
+  });
+  it('taken in beside makes a second rider, with visits and bikes of its own', async () => {
+    const before = await ofMaren();
+    await bring(await saveBundle('maren', () => undefined), 'both');
+    const { index } = await studioIndex();
+    const twins = index.riders.filter((r) => r.name === 'Maren Toft');
+    expect(twins).toHaveLength(2);
+    expect(await ofMaren()).toEqual(before);
+    const other = twins.find((r) => r.id !== 'maren')!;
+    const visits = index.visits.filter((v) => v.riderId === other.id);
+    expect(visits).toHaveLength(before.length);
+    const first = await stored(visits[0].id);
+    expect(await bikeStore.getItem(first.bikeId)).toMatchObject({ riderId: other.id });
+  });
+  it('a visit’s own file comes back too, as long as its rider is here', async () => {
+    const visit = await stored(ID);
+    const file = (session: unknown): Blob => new Blob([JSON.stringify({ session, summary: {} }, null, 2)]);
+    await editSession(ID, height(640));
+    expect(await bring(file(visit), 'over')).toMatchObject({ riders: 1, sessions: 1 });
+    expect(await stored(ID)).toEqual(visit);
+    expect(await loadRider('pilar')).toEqual(CATALOGUE.riders.find((r) => r.id === 'pilar'));
+    await expect(lookInto(new Blob(['{"session": {']))).rejects.toThrow('neither a backup nor a visit');
+    await expect(lookInto(file({ ...visit, takes: 7 }))).rejects.toThrow('can’t be used');
+    await expect(lookInto(file(undefined))).rejects.toThrow('can’t be used');
+    await removeRider('pilar');
+    await expect(lookInto(file(visit))).rejects.toThrow('rider of this visit is not on this device');
+  });
+  it('never puts a visit over one of another rider that has the same id', async () => {
+    const file = await saveBundle('idris', () => undefined);
+    const taken = { ...(await stored('idris-1')), riderId: 'juno' };
+    await putSession(taken);
+    await bring(file, 'over');
+    expect(await stored('idris-1')).toEqual(taken);
+    const { index } = await studioIndex();
+    expect(index.visits.filter((v) => v.riderId === 'idris')).toHaveLength(1);
+  });
+});
