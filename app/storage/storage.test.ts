@@ -45,6 +45,14 @@ beforeEach(async () => {
 describe('the demo studio', () => {
   it('is laid out once, however many ask for it at the same time: what was edited since stands', async () => {
     await Promise.all([settingsStore.clear(), sessionStore.clear()]);
+    const put = sessionStore.setItem.bind(sessionStore);
+    let writes = 0;
+    // A second laying out would be slower than the first, and come after the edit.
+    vi.spyOn(sessionStore, 'setItem').mockImplementation(async (key, value) => {
+      writes += 1;
+      if (writes > CATALOGUE.sessions.length + 1) await new Promise((done) => setTimeout(done, 60));
+      return put(key, value);
+    });
     const all = [1, 2, 3, 4].map(() => seedDemo(CATALOGUE));
     await all[0];
     expect((await editSession(ID, height(777))).ok).toBe(true);
@@ -72,7 +80,8 @@ describe('edits of a visit', () => {
     for (let run = 0; run < 6; run += 1) {
       const first = await stored();
       forgetPast(ID);
-      let [now, done, undone] = [first, [] as FitSession[], [] as FitSession[]];
+      const done: FitSession[] = [];
+      let [now, undone] = [first, [] as FitSession[]];
       const answers: Promise<unknown>[] = [];
       for (let k = 0; k < 40; k += 1) {
         const chance = random();
