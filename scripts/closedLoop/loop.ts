@@ -22,15 +22,15 @@ const PROTOCOL = protocolById('long-distance');
 const SIDES: readonly LegSide[] = ['right', 'left'];
 const JOINTS: readonly JointKey[] = ['hip', 'knee', 'ankle', 'heel', 'toe', 'shoulder', 'elbow', 'wrist'];
 
-type Stickers = Partial<Record<JointKey, { x: number; y: number }>>;
+export type Stickers = Partial<Record<JointKey, { x: number; y: number }>>;
 
 /** One visit: both sides filmed at track level, stickers beside their bones. */
-interface Film {
+export interface Film {
   readings: Record<LegSide, Reading>;
   measures: Record<LegSide, MeasureReading[]>;
 }
 
-function film(rider: Ridden, stickers: Record<LegSide, Stickers>, random: () => number): Film {
+export function film(rider: Ridden, stickers: Record<LegSide, Stickers>, random: () => number): Film {
   const readings = {} as Film['readings'];
   const measures = {} as Film['measures'];
   for (const side of SIDES) {
@@ -55,7 +55,7 @@ function film(rider: Ridden, stickers: Record<LegSide, Stickers>, random: () => 
   return { readings, measures };
 }
 
-function planFor(
+export function planFor(
   c: Case,
   bike: Case['bike'],
   f: Film,
