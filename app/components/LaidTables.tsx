@@ -16,6 +16,8 @@ export interface Laid<Key extends string> {
   trouble: string | null;
   lay: (file: File) => Promise<void>;
   takeOff: (index: number) => void;
+  /** The trouble has been read. */
+  forget: () => void;
 }
 
 /** Keeps the tables that were laid beside, and says what is wrong with one that can't be. */
@@ -30,6 +32,7 @@ export function useLaidTables<Key extends string>(parse: (text: string) => Parse
       setTrouble(parsed.ok ? null : `${file.name}: ${parsed.message}`);
       if (parsed.ok) setTables((now) => [...now, { ...parsed, name: file.name }]);
     },
+    forget: () => setTrouble(null),
     takeOff: (index) => setTables((now) => now.filter((_, i) => i !== index)),
   };
 }
@@ -55,7 +58,7 @@ export function LaidTables<Key extends string>({
   return (
     <Box sx={{ mt: 1 }}>
       {laid.trouble && (
-        <Alert severity="error" variant="outlined" sx={{ mb: 1 }}>
+        <Alert severity="error" variant="outlined" sx={{ mb: 1 }} onClose={laid.forget}>
           {laid.trouble}
         </Alert>
       )}

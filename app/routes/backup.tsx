@@ -179,7 +179,11 @@ function BringBack({ onDone }: { onDone: () => void }) {
         {state.at === 'looking' && <Typography role="status">Looking through it…</Typography>}
         {state.at === 'storing' && <Typography role="status">Storing…</Typography>}
         {state.at === 'done' && <Alert severity="success">{state.text}</Alert>}
-        {state.at === 'failed' && <Alert severity="error">{state.text}</Alert>}
+        {state.at === 'failed' && (
+          <Alert severity="error" variant="outlined">
+            {state.text}
+          </Alert>
+        )}
         {state.at === 'seen' && (
           <Box data-testid="backup-seen">
             <Typography>

@@ -104,6 +104,8 @@ async function asBackup(file: Blob): Promise<Blob> {
   } catch {
     throw new Error('This is neither a backup nor a visit: it can’t be read as JSON.');
   }
+  if (typeof record !== 'object' || record === null)
+    throw new Error('There is no visit in this file. A visit’s own file is saved under Files on Read.');
   const session = checkRecord('session', record);
   if (!session.ok) throw new Error(`The visit in this file can’t be used: ${session.message}`);
   const rider = checkRecord('rider', await riderStore.getItem(session.value.riderId));

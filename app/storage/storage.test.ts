@@ -223,7 +223,7 @@ describe('a backup', () => {
     expect(await loadRider('pilar')).toEqual(CATALOGUE.riders.find((r) => r.id === 'pilar'));
     await expect(lookInto(new Blob(['{"session": {']))).rejects.toThrow('neither a backup nor a visit');
     await expect(lookInto(file({ ...visit, takes: 7 }))).rejects.toThrow('can’t be used');
-    await expect(lookInto(file(undefined))).rejects.toThrow('can’t be used');
+    await expect(lookInto(file(undefined))).rejects.toThrow('There is no visit in this file');
     await removeRider('pilar');
     await expect(lookInto(file(visit))).rejects.toThrow('rider of this visit is not on this device');
   });
