@@ -13,7 +13,7 @@ const original = (): Tracks => {
 async function readIn(page: Page, tracks: Tracks): Promise<void> {
   await page.goto('/sessions/idris-1/read');
   await page.getByRole('button', { name: 'Files' }).click();
-  await page.locator('input[type=file][accept*="csv"]').setInputFiles({
+  await page.getByTestId('tracks-file').setInputFiles({
     name: 'tracks.csv',
     mimeType: 'text/csv',
     buffer: Buffer.from(writeTracksCsv(tracks)),
