@@ -102,6 +102,11 @@ test('angles and the visit come back from their files; broken ones are told wher
   await expect(
     beside.getByRole('table', { name: 'bent.csv, differences' }).getByRole('row', { name: /^Knee/ }),
   ).toContainText(/\+5\.0°\+5\.0°/);
+  // Quoted as the angle inside the joint, five degrees more bend are five degrees less.
+  await page.getByRole('button', { name: 'Inside, straight 180°' }).click();
+  await expect(
+    beside.getByRole('table', { name: 'bent.csv, differences' }).getByRole('row', { name: /^Knee/ }),
+  ).toContainText(/−5\.0°−5\.0°/);
   await beside.getByRole('button', { name: 'Take own.csv off' }).click();
   await expect(beside.getByTestId('laid-table')).toHaveCount(1);
 

@@ -15,7 +15,7 @@ import { isFrontal } from '../../core/stroke/landmarks.ts';
 import { ANGLE_NAMES, type AnyAngleKey } from '../../core/stroke/angles.ts';
 import { compareReadings } from '../../core/stroke/compare.ts';
 import type { Reading } from '../../core/stroke/read.ts';
-import { degrees } from './angleText';
+import { degrees, hasConvention, type Convention } from './angleText';
 import { LaidTables, type Laid, type LaidTable } from './LaidTables';
 import { Dash } from './StrokeChart';
 import { takeText } from './takeWords';
@@ -25,6 +25,20 @@ import type { TakeReading } from './useTakeResults';
 export const MOST_BESIDE = 3;
 
 const OF = { min: 'least', max: 'most', mean: 'mean' } as const;
+type Of = keyof typeof OF;
+
+/** A difference of two flexions in the studio's convention: what bends more is less open, and the least bend is the widest angle. */
+function differenceQuoted(
+  key: AnyAngleKey,
+  of: Of,
+  byDeg: number,
+  convention: Convention,
+): { of: Of; byDeg: number } {
+  if (convention === 'bend' || !hasConvention(key)) return { of, byDeg };
+  return { of: of === 'min' ? 'max' : of === 'max' ? 'min' : 'mean', byDeg: byDeg === 0 ? 0 : -byDeg };
+}
+
+const signedDegrees = (v: number): string => `${v > 0 ? '+' : ''}${degrees(v)}`;
 
 /** Other takes laid beside the one that is read: their curves in the chart, their differences in a table. */
 export function Beside({
@@ -34,6 +48,7 @@ export function Beside({
   chosen,
   beside,
   laid,
+  convention,
   onChoose,
 }: {
   session: FitSession;
@@ -42,6 +57,7 @@ export function Beside({
   chosen: readonly string[];
   beside: readonly TakeReading[];
   laid: Laid<AnyAngleKey>;
+  convention: Convention;
   onChoose: (takeIds: string[]) => void;
 }) {
   const others = session.takes.filter(
@@ -73,16 +89,26 @@ export function Beside({
         />
       ))}
       {beside.map((b) => (
-        <Differences key={b.take.id} take={take} reading={reading} other={b} />
+        <Differences key={b.take.id} take={take} reading={reading} other={b} convention={convention} />
       ))}
       <LaidTables laid={laid} what="a table of angles" firstDash={beside.length} full={full}>
-        {(table) => <FromTable reading={reading} table={table} />}
+        {(table) => <FromTable reading={reading} table={table} convention={convention} />}
       </LaidTables>
     </Box>
   );
 }
 
-function Differences({ take, reading, other }: { take: Take; reading: Reading; other: TakeReading }) {
+function Differences({
+  take,
+  reading,
+  other,
+  convention,
+}: {
+  take: Take;
+  reading: Reading;
+  other: TakeReading;
+  convention: Convention;
+}) {
   // The two sides wear different stickers; takes of one side in one visit keep theirs.
   const sameSide = take.view === other.take.view;
   const [anew, setAnew] = useState(false);
@@ -116,16 +142,19 @@ function Differences({ take, reading, other }: { take: Take; reading: Reading; o
           </TableRow>
         </TableHead>
         <TableBody>
-          {shown.map((r) => (
-            <TableRow key={`${r.key}${r.of}`}>
-              <TableCell>
-                {ANGLE_NAMES[r.key]}, {OF[r.of]}
-              </TableCell>
-              <TableCell align="right">{`${r.byDeg > 0 ? '+' : ''}${degrees(r.byDeg)}`}</TableCell>
-              <TableCell align="right">{degrees(r.uncertaintyDeg)}</TableCell>
-              <TableCell>{r.real ? <strong>real</strong> : 'within noise'}</TableCell>
-            </TableRow>
-          ))}
+          {shown.map((r) => {
+            const { of, byDeg } = differenceQuoted(r.key, r.of, r.byDeg, convention);
+            return (
+              <TableRow key={`${r.key}${r.of}`}>
+                <TableCell>
+                  {ANGLE_NAMES[r.key]}, {OF[of]}
+                </TableCell>
+                <TableCell align="right">{signedDegrees(byDeg)}</TableCell>
+                <TableCell align="right">{degrees(r.uncertaintyDeg)}</TableCell>
+                <TableCell>{r.real ? <strong>real</strong> : 'within noise'}</TableCell>
+              </TableRow>
+            );
+          })}
         </TableBody>
       </Table>
       <Button size="small" onClick={() => setAll(!all)}>
@@ -136,12 +165,25 @@ function Differences({ take, reading, other }: { take: Take; reading: Reading; o
 }
 
 /** How a table's angles differ from what is read here. It does not say how sure it is: so neither can the difference. */
-function FromTable({ reading, table }: { reading: Reading; table: LaidTable<AnyAngleKey> }) {
+function FromTable({
+  reading,
+  table,
+  convention,
+}: {
+  reading: Reading;
+  table: LaidTable<AnyAngleKey>;
+  convention: Convention;
+}) {
   // A table has the smoothed angles of single frames: it is held against the reading's own table, not against its curves.
   const own = useMemo(() => parseAnglesCsv(writeAnglesCsv(reading)), [reading]);
   if (!own.ok) return null;
   const keys = (Object.keys(table.ends) as AnyAngleKey[]).filter((key) => own.ends[key]);
-  const by = (v: number): string => `${v > 0 ? '+' : ''}${degrees(v)}`;
+  const by = (key: AnyAngleKey, of: 'min' | 'max'): string => {
+    // The end that is called so in this convention, of either.
+    const end = differenceQuoted(key, of, 0, convention).of as 'min' | 'max';
+    const difference = table.ends[key]![end] - own.ends[key]![end];
+    return signedDegrees(differenceQuoted(key, end, difference, convention).byDeg);
+  };
   return (
     <>
       <Typography variant="body2" color="textSecondary">
@@ -160,8 +202,8 @@ function FromTable({ reading, table }: { reading: Reading; table: LaidTable<AnyA
           {keys.map((key) => (
             <TableRow key={key}>
               <TableCell>{ANGLE_NAMES[key]}</TableCell>
-              <TableCell align="right">{by(table.ends[key]!.min - own.ends[key]!.min)}</TableCell>
-              <TableCell align="right">{by(table.ends[key]!.max - own.ends[key]!.max)}</TableCell>
+              <TableCell align="right">{by(key, 'min')}</TableCell>
+              <TableCell align="right">{by(key, 'max')}</TableCell>
             </TableRow>
           ))}
         </TableBody>

@@ -192,6 +192,7 @@ export function ReadSide({
         chosen={chosen}
         beside={beside}
         laid={laid}
+        convention={jointConvention}
         onChoose={setChosen}
       />
       <BodyFigures session={session} take={take} reading={reading} />
