@@ -154,9 +154,10 @@ async function changeStored(id: string, batch: readonly Waiting[]): Promise<Edit
     session = result.session;
     return result;
   });
+  // The visit comes last: once it stands nothing more can fail, and no edit is tried a second time.
+  if (session.asFound.name !== stored.value.asFound.name) await nameBike(session);
   if (session !== stored.value) await putSession(session);
   notes.forEach((go) => go());
-  if (session.asFound.name !== stored.value.asFound.name) await nameBike(session);
   return results;
 }
 

@@ -153,6 +153,25 @@ describe('edits of a visit', () => {
     expect((await editSession(ID, height(700))).ok).toBe(false);
     expect(await sessionStore.getItem(ID)).toEqual(broken);
   });
+  it('are tried once: where the bike’s name finds no room, none of them is half done', async () => {
+    vi.spyOn(bikeStore, 'setItem').mockRejectedValue(new DOMException('no room', 'QuotaExceededError'));
+    const [named, moved] = await Promise.allSettled([
+      editSession(ID, { kind: 'set', at: 'asFound.name', value: 'Lantern' }),
+      editSession(ID, {
+        kind: 'moved',
+        id: 'c1',
+        madeIso: '2026-11-25T10:00:00.000Z',
+        values: [{ at: 'saddle.heightMm', value: 640 }],
+      }),
+    ]);
+    expect([named.status, moved.status]).toEqual(['rejected', 'fulfilled']);
+    const now = await stored();
+    expect(now.asFound.name).not.toBe('Lantern');
+    expect(now.changes.map((c) => c.id)).toEqual(['c1']);
+    await stepSession(ID, 'undo');
+    expect((await stored()).changes).toEqual([]);
+    expect(canStep(ID).undo).toBe(false);
+  });
   it('reach the lists and the bike’s own record', async () => {
     await studioIndex();
     await editSession(ID, { kind: 'set', at: 'asFound.name', value: 'Lantern' });
