@@ -1,12 +1,9 @@
-import localforage from 'localforage';
 import type { FitSession, Rider, Take } from '../../core/records/types.ts';
 import type { LandmarkTrack, Tracks } from '../../core/stroke/tracks.ts';
+import { store } from './database';
 import { touching } from './touched';
 
-/** Where everything made here is kept, on this device only. */
-const store = (storeName: string): LocalForage =>
-  localforage.createInstance({ name: 'deep-angle', storeName, driver: localforage.INDEXEDDB });
-
+// Where everything made here is kept, on this device only.
 export const riderStore = store('riders');
 export const bikeStore = store('bikes');
 export const sessionStore = store('sessions');

@@ -1,12 +1,8 @@
-import localforage from 'localforage';
 import { nanoid } from 'nanoid';
+import { store } from './database';
 
 /** Records written since the index was last brought up to date: a mark before and after every write outlives any crash. */
-const touchedStore = localforage.createInstance({
-  name: 'deep-angle',
-  storeName: 'touched',
-  driver: localforage.INDEXEDDB,
-});
+const touchedStore = store('touched');
 
 export type TouchedKind = 'rider' | 'session';
 

@@ -1,0 +1,48 @@
+import localforage from 'localforage';
+
+const NAME = 'deep-angle';
+/** Where localForage tries out whether films can be kept as they are; without it they would be kept as text. */
+const FILM_TRIAL = 'local-forage-detect-blob-support';
+
+const stores: string[] = [FILM_TRIAL];
+
+/** The database, with every store that is named here and not there yet. @param version null: as it is, or a new one */
+function opened(version: number | null): Promise<IDBDatabase> {
+  return new Promise((resolve, reject) => {
+    const asked = version === null ? indexedDB.open(NAME) : indexedDB.open(NAME, version);
+    asked.onupgradeneeded = () => {
+      for (const name of stores)
+        if (!asked.result.objectStoreNames.contains(name)) asked.result.createObjectStore(name);
+    };
+    asked.onsuccess = () => resolve(asked.result);
+    asked.onerror = () => reject(asked.error ?? new Error('The database of this browser can’t be opened.'));
+  });
+}
+
+async function layOut(): Promise<void> {
+  const db = await opened(null);
+  const lacking = stores.some((name) => !db.objectStoreNames.contains(name));
+  db.close();
+  if (lacking) (await opened(db.version + 1)).close();
+}
+
+let laidOut: Promise<void> | null = null;
+
+/**
+ * A store in this browser's database. All stores are laid out together before the first of them is used: left to themselves each
+ * would add itself when it is first asked, and one that does so while another writes can take that write along.
+ */
+export function store(storeName: string): LocalForage {
+  stores.push(storeName);
+  const instance = localforage.createInstance({ name: NAME, storeName, driver: localforage.INDEXEDDB });
+  const ready = instance.ready.bind(instance);
+  instance.ready = async () => {
+    laidOut ??= layOut().catch((error: unknown) => {
+      laidOut = null;
+      throw error;
+    });
+    await laidOut;
+    return ready();
+  };
+  return instance;
+}
