@@ -47,7 +47,7 @@ export function RoomTaken({ films, onChange }: { films: readonly FilmLine[]; onC
           key={f.takeId}
           sx={{
             display: 'grid',
-            gridTemplateColumns: { xs: '1fr auto', md: '100px 1fr auto' },
+            gridTemplateColumns: { xs: '72px minmax(0, 1fr) auto', md: '100px minmax(0, 1fr) auto' },
             gap: 2,
             alignItems: 'center',
             borderBottom: 1,
