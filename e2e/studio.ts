@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
+import { NOTHING_DONE } from '../core/records/visits.ts';
 
 /** Ways through the interface that tests, screenshots and the benchmark share. */
 export interface Truth {
@@ -43,7 +44,7 @@ export async function beforeFilming(page: Page): Promise<void> {
   await page.goto('/');
   await page.getByRole('heading', { name: 'Maren Toft' }).waitFor();
   await page.evaluate(
-    () =>
+    (untouched) =>
       new Promise<void>((resolve, reject) => {
         const open = indexedDB.open('deep-angle');
         open.onerror = () => reject(open.error);
@@ -55,14 +56,7 @@ export async function beforeFilming(page: Page): Promise<void> {
             const write = store.put(
               {
                 ...s,
-                current: null,
-                final: null,
-                changes: [],
-                plan: null,
-                earlierPlans: [],
-                followUps: [],
-                takes: [],
-                takeId: null,
+                ...untouched,
                 planning: { ...s.planning, decisions: [], onBike: {} },
                 handOver: { ...s.handOver, findings: [], ticked: [] },
               },
@@ -76,6 +70,7 @@ export async function beforeFilming(page: Page): Promise<void> {
           };
         };
       }),
+    NOTHING_DONE,
   );
   await page.goto('/sessions/maren-1/film');
   await page.getByRole('heading', { name: 'Bring in the film' }).waitFor();

@@ -16,6 +16,7 @@ import { saveClip } from '../storage/stores';
 import type { ClipTrouble } from '../workers/openClip';
 import { spawnClipReader } from '../workers/spawn';
 import { useEdit } from './useEdit';
+import { FileField } from './FileField';
 
 type Said = Pick<Take, 'view' | 'position' | 'effort' | 'effortW' | 'cadenceRpm'>;
 
@@ -179,17 +180,11 @@ export function ChooseFile({
       <Button variant={variant} onClick={() => input.current?.click()}>
         {label}
       </Button>
-      <input
+      <FileField
         ref={input}
-        type="file"
-        hidden
-        data-testid={testId}
+        testId={testId}
         accept="video/*,.mp4,.mov,.webm,.mkv"
-        onChange={(e) => {
-          const file = e.target.files?.[0];
-          e.target.value = '';
-          if (file) void accept(file, file.name);
-        }}
+        onFile={(file) => void accept(file, file.name)}
       />
     </>
   );

@@ -13,6 +13,7 @@ import { MatDrawing } from './MatDrawing';
 import { takeText } from './takeWords';
 import type { Devices } from './useDevices';
 import { useSet } from './useSet';
+import { FileField } from './FileField';
 
 /** Trainer and pressure mat: connected as simulated stand-ins, or read from their tables; what they tell joins the open take. */
 export function DevicePanel({ session, devices }: { session: FitSession; devices: Devices }) {
@@ -150,18 +151,12 @@ export function DevicePanel({ session, devices }: { session: FitSession; devices
           [matFile, readMat, 'mat-file'],
         ] as const
       ).map(([ref, read, testId]) => (
-        <input
+        <FileField
           key={testId}
           ref={ref}
-          type="file"
-          hidden
           accept=".csv,text/csv"
-          data-testid={testId}
-          onChange={(e) => {
-            const file = e.target.files?.[0];
-            e.target.value = '';
-            if (file) void read(file);
-          }}
+          testId={testId}
+          onFile={(file) => void read(file)}
         />
       ))}
     </Box>

@@ -10,6 +10,7 @@ import type { Reading } from '../../core/stroke/read.ts';
 import type { Tracks } from '../../core/stroke/tracks.ts';
 import { download } from './download';
 import { useTracksIn } from './useTracksIn';
+import { FileField } from './FileField';
 
 /** Writes the session's tracks, angles and whole record as files, and reads a tracks table back in. */
 export function ExportMenu({
@@ -57,17 +58,11 @@ export function ExportMenu({
         </MenuItem>
         <MenuItem onClick={act(() => input.current?.click())}>Read tracks in (CSV, C3D)…</MenuItem>
       </Menu>
-      <input
+      <FileField
         ref={input}
-        type="file"
-        hidden
         accept=".csv,text/csv,.c3d"
-        data-testid="tracks-file"
-        onChange={(e) => {
-          const file = e.target.files?.[0];
-          e.target.value = '';
-          if (file) void readIn(file);
-        }}
+        testId="tracks-file"
+        onFile={(file) => void readIn(file)}
       />
       <Snackbar open={said !== null} autoHideDuration={9000} onClose={() => setSaid(null)} message={said} />
     </>

@@ -10,6 +10,7 @@ import { openTake, type FitSession } from '../../core/records/types.ts';
 import type { Tracks } from '../../core/stroke/tracks.ts';
 import { download } from './download';
 import { useTracksIn } from './useTracksIn';
+import { FileField } from './FileField';
 
 /** Writes what was followed and read from the front or the rear as files. */
 export function FrontalExport({
@@ -46,17 +47,11 @@ export function FrontalExport({
           Read tracks in (CSV)…
         </MenuItem>
       </Menu>
-      <input
+      <FileField
         ref={input}
-        type="file"
-        hidden
         accept=".csv,text/csv"
-        data-testid="tracks-file"
-        onChange={(e) => {
-          const file = e.target.files?.[0];
-          e.target.value = '';
-          if (file) void tracksIn(file, openTake(session)!, null).then((done) => setSaid(done.text));
-        }}
+        testId="tracks-file"
+        onFile={(file) => void tracksIn(file, openTake(session)!, null).then((done) => setSaid(done.text))}
       />
       <Snackbar open={said !== null} autoHideDuration={9000} onClose={() => setSaid(null)} message={said} />
     </>

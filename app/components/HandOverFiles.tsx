@@ -17,6 +17,7 @@ import { fileName } from './PaperBar';
 import { useEdit } from './useEdit';
 import { useTracksIn } from './useTracksIn';
 import { sideTake, useReading } from './useTakeResults';
+import { FileField } from './FileField';
 
 /** Everything of the visit as files that open elsewhere; what is written can be read in again. */
 export function HandOverFiles({ session }: { session: FitSession }) {
@@ -151,18 +152,12 @@ export function HandOverFiles({ session }: { session: FitSession }) {
           [files.tracks, readTracksIn, 'markers-file', '.c3d,.csv,text/csv'],
         ] as const
       ).map(([ref, take_, testId, accept]) => (
-        <input
+        <FileField
           key={testId}
           ref={ref}
-          type="file"
-          hidden
           accept={accept}
-          data-testid={testId}
-          onChange={(e) => {
-            const file = e.target.files?.[0];
-            e.target.value = '';
-            if (file) void take_(file);
-          }}
+          testId={testId}
+          onFile={(file) => void take_(file)}
         />
       ))}
     </Box>

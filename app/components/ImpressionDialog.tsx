@@ -14,6 +14,7 @@ import type { Vec2 } from '../../core/geometry/vec.ts';
 import { lengthWithUnit } from '../../core/units/length.ts';
 import { LengthField } from './NumberField';
 import { useStudio } from './useStudio';
+import { FileField } from './FileField';
 
 const ASKED: readonly { key: keyof ImpressionPoints; text: string; mark: string }[] = [
   { key: 'rulerFrom', text: 'one end of a known length on the ruler', mark: 'ruler' },
@@ -86,17 +87,7 @@ export function ImpressionDialog({ onClose, onTake }: { onClose: () => void; onT
         <Box sx={{ display: 'flex', gap: 2, alignItems: 'flex-start', flexWrap: 'wrap', my: 1 }}>
           <Button component="label" variant={photo ? 'outlined' : 'contained'}>
             {photo ? 'Another photo…' : 'Choose the photo…'}
-            <input
-              type="file"
-              hidden
-              accept="image/*"
-              data-testid="impression-file"
-              onChange={(e) => {
-                const file = e.target.files?.[0];
-                e.target.value = '';
-                if (file) open(file);
-              }}
-            />
+            <FileField accept="image/*" testId="impression-file" onFile={(file) => open(file)} />
           </Button>
           <LengthField label="Piece of ruler" value={rulerMm} schema={RULER} onChange={setRulerMm} />
           {photo && <Button onClick={() => setPoints({})}>Start over</Button>}

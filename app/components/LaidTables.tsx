@@ -7,6 +7,7 @@ import Typography from '@mui/material/Typography';
 import { useRef, useState, type ReactNode } from 'react';
 import type { ParsedCurves } from '../../core/formats/angles.ts';
 import { Dash } from './StrokeChart';
+import { FileField } from './FileField';
 
 /** Curves read in from a file, to be seen beside what is read here; for as long as the page stands. */
 export type LaidTable<Key extends string> = Extract<ParsedCurves<Key>, { ok: true }> & { name: string };
@@ -79,17 +80,11 @@ export function LaidTables<Key extends string>({
       <Button size="small" disabled={full} onClick={() => input.current?.click()}>
         Lay {what} beside (CSV)…
       </Button>
-      <input
+      <FileField
         ref={input}
-        type="file"
-        hidden
         accept=".csv,text/csv"
-        data-testid="curves-file"
-        onChange={(e) => {
-          const file = e.target.files?.[0];
-          e.target.value = '';
-          if (file) void laid.lay(file);
-        }}
+        testId="curves-file"
+        onFile={(file) => void laid.lay(file)}
       />
     </Box>
   );

@@ -7,8 +7,7 @@ import {
   type Studio,
   type Take,
 } from '../../core/records/types.ts';
-import { NO_HAND_OVER } from '../../core/records/handOver.ts';
-import { NO_PLANNING } from '../../core/records/planning.ts';
+import { NOTHING_DONE } from '../../core/records/visits.ts';
 import { NO_STATICS } from '../../core/records/statics.ts';
 import records from './records.json';
 import story from './story.json';
@@ -48,16 +47,10 @@ function session(id: string, startedIso: string, protocolId: string, due: string
     protocol: null,
     statics: NO_STATICS,
     ...NOTED[id],
-    current: null,
-    final: null,
-    changes: [],
-    plan: null,
-    earlierPlans: [],
+    ...NOTHING_DONE,
     followUps: [{ id: `${id}-f1`, due, why, doneIso: null }],
     takes: READY[`${id}-1`] ?? [],
     takeId: READY[`${id}-1`]?.at(-1)?.id ?? null,
-    planning: NO_PLANNING,
-    handOver: NO_HAND_OVER,
   };
 }
 

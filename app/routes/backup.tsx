@@ -21,6 +21,7 @@ import { filmsHeld } from '../storage/films';
 import { studioIndex } from '../storage/studioIndex';
 import { seedDemo } from '../storage/demo';
 import type { Route } from './+types/backup';
+import { FileField } from '../components/FileField';
 
 export const meta: Route.MetaFunction = () => [{ title: 'Backup · Deep Angle' }];
 
@@ -163,17 +164,11 @@ function BringBack({ onDone }: { onDone: () => void }) {
       >
         Choose a backup or a visit…
       </Button>
-      <input
+      <FileField
         ref={input}
-        type="file"
-        hidden
         accept=".zip,application/zip,.json,application/json"
-        data-testid="backup-file"
-        onChange={(e) => {
-          const file = e.target.files?.[0];
-          e.target.value = '';
-          if (file) look(file);
-        }}
+        testId="backup-file"
+        onFile={(file) => look(file)}
       />
       <Box sx={{ mt: 2 }}>
         {state.at === 'looking' && <Typography role="status">Looking through it…</Typography>}

@@ -19,6 +19,7 @@ import { NonceContext } from '../nonce';
 import { seedDemo } from '../storage/demo';
 import { loadParts, saveParts } from '../storage/parts';
 import type { Route } from './+types/parts';
+import { FileField } from '../components/FileField';
 
 export const meta: Route.MetaFunction = () => [{ title: 'Parts bin · Deep Angle' }];
 
@@ -162,17 +163,11 @@ export default function Parts({ loaderData }: Route.ComponentProps) {
           <Button onClick={() => input.current?.click()}>Read in (CSV)…</Button>
           <Button onClick={() => download('parts.csv', writePartsCsv(parts), 'text/csv')}>Save (CSV)</Button>
         </Box>
-        <input
+        <FileField
           ref={input}
-          type="file"
-          hidden
           accept=".csv,text/csv"
-          data-testid="parts-file"
-          onChange={(e) => {
-            const file = e.target.files?.[0];
-            e.target.value = '';
-            if (file) void readIn(file);
-          }}
+          testId="parts-file"
+          onFile={(file) => void readIn(file)}
         />
         {(trouble ?? fetcher.data?.message) && (
           <Alert severity="error">{trouble ?? fetcher.data?.message}</Alert>

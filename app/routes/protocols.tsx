@@ -19,6 +19,7 @@ import { CATALOGUE } from '../demo/catalogue';
 import { seedDemo } from '../storage/demo';
 import { loadShelf, saveShelf } from '../storage/protocols';
 import type { Route } from './+types/protocols';
+import { FileField } from '../components/FileField';
 
 export const meta: Route.MetaFunction = () => [{ title: 'Protocols · Deep Angle' }];
 
@@ -163,17 +164,11 @@ export default function Protocols({ loaderData, params }: Route.ComponentProps) 
             </Button>
             <Button onClick={() => input.current?.click()}>Read in (JSON)…</Button>
           </Box>
-          <input
+          <FileField
             ref={input}
-            type="file"
-            hidden
             accept=".json,application/json"
-            data-testid="protocols-file"
-            onChange={(e) => {
-              const file = e.target.files?.[0];
-              e.target.value = '';
-              if (file) void readIn(file);
-            }}
+            testId="protocols-file"
+            onFile={(file) => void readIn(file)}
           />
         </Box>
         <Box sx={{ minWidth: 0 }}>

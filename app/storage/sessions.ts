@@ -5,8 +5,7 @@ import { RECORD_VERSIONS } from '../../core/records/migrations.ts';
 import { parseTracksCsv } from '../../core/formats/tracksCsv.ts';
 import { applyEdit, inverseOf, type EditResult, type SessionEdit } from '../../core/records/edits.ts';
 import { checkRecord, type Checked } from '../../core/records/schemas.ts';
-import { NO_HAND_OVER } from '../../core/records/handOver.ts';
-import { NO_PLANNING } from '../../core/records/planning.ts';
+import { NOTHING_DONE } from '../../core/records/visits.ts';
 import { NO_STATICS } from '../../core/records/statics.ts';
 import type { Bike, FitSession, Rider, Take } from '../../core/records/types.ts';
 import type { Tracks } from '../../core/stroke/tracks.ts';
@@ -61,16 +60,7 @@ export function blankSession(riderId: string, bikeId: string, id: string, nowIso
     intake: BLANK_INTAKE,
     body: UNTESTED_BODY,
     asFound: UNMEASURED_BIKE,
-    current: null,
-    final: null,
-    changes: [],
-    plan: null,
-    earlierPlans: [],
-    followUps: [],
-    takes: [],
-    takeId: null,
-    planning: NO_PLANNING,
-    handOver: NO_HAND_OVER,
+    ...NOTHING_DONE,
   };
 }
 

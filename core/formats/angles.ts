@@ -163,7 +163,7 @@ const FRONTAL_COLUMNS = [
 export type FrontalColumn = (typeof FRONTAL_COLUMNS)[number];
 
 /** The curve of each column; left out is what the reading has not. */
-export function frontalCurves(r: FrontalReading): Partial<Record<FrontalColumn, readonly number[]>> {
+function frontalCurves(r: FrontalReading): Partial<Record<FrontalColumn, readonly number[]>> {
   const { left, right } = r.legs;
   return {
     knee_left_mm: left.kneeLateralMm.meanOnGrid,

@@ -7,6 +7,20 @@ import type { FitSession } from './types.ts';
 /** How long what was deleted lies in the bin, days. */
 export const BIN_DAYS = 30;
 
+/** What a visit holds of films, moves and papers before there are any. */
+export const NOTHING_DONE = {
+  current: null,
+  final: null,
+  changes: [],
+  plan: null,
+  earlierPlans: [],
+  followUps: [],
+  takes: [],
+  takeId: null,
+  planning: NO_PLANNING,
+  handOver: NO_HAND_OVER,
+} satisfies Partial<FitSession>;
+
 /**
  * The start of the next visit: rider, bike, protocol, intake and body as they stood, the bike's set-up as it was left, and the
  * complaints that are still open; no film, nothing moved or planned, and consent to be asked anew.
@@ -25,16 +39,7 @@ export function nextVisit(last: FitSession, id: string, nowIso: string): FitSess
     },
     followsId: last.id,
     asFound: structuredCopy(lastSetup(last)),
-    current: null,
-    final: null,
-    changes: [],
-    plan: null,
-    earlierPlans: [],
-    followUps: [],
-    takes: [],
-    takeId: null,
-    planning: NO_PLANNING,
-    handOver: NO_HAND_OVER,
+    ...NOTHING_DONE,
   };
 }
 
