@@ -9,7 +9,7 @@ import Typography from '@mui/material/Typography';
 import Joi from 'joi';
 import { memo, useMemo, useState } from 'react';
 import { CONTROLS, type ControlKey, type Moves } from '../../core/prescribe/controls.ts';
-import { frontsFor } from '../../core/prescribe/solve.ts';
+import { frontsFor } from '../../core/prescribe/fronts.ts';
 import { LengthField } from './NumberField';
 import type { PlanGround } from '../../core/prescribe/planGround.ts';
 

@@ -4,7 +4,7 @@ import Typography from '@mui/material/Typography';
 import dayjs from 'dayjs';
 import { asFindings } from '../../core/prescribe/findings.ts';
 import type { MeasureReading } from '../../core/prescribe/measures.ts';
-import type { Prescription } from '../../core/prescribe/prescribe.ts';
+import type { Prescription } from '../../core/prescribe/plan.ts';
 import type { FitSession } from '../../core/records/types.ts';
 import { roundNow } from '../../core/trial/rounds.ts';
 import type { Plan } from '../../core/records/work.ts';

@@ -11,7 +11,7 @@ import type { BikeSetup } from '../../core/bike/setup.ts';
 import { CONTROLS, standsAt, type ControlKey, type Moves } from '../../core/prescribe/controls.ts';
 import type { Foretold } from '../../core/prescribe/foretell.ts';
 import type { MeasureReading } from '../../core/prescribe/measures.ts';
-import type { Decision, PlanLine } from '../../core/prescribe/prescribe.ts';
+import type { Decision, PlanLine } from '../../core/prescribe/plan.ts';
 import { MEASURE_NAMES } from '../../core/prescribe/protocols.ts';
 import { VERDICT_WORDS } from './BandGauge';
 import { ControlField } from './ControlField';

@@ -13,14 +13,9 @@ import { balanceAfter } from '../../core/prescribe/balanceAfter.ts';
 import { adviceFor, cautionsFor } from '../../core/prescribe/cautions.ts';
 import { CONTROLS, effectsOf, type ControlKey, type Moves } from '../../core/prescribe/controls.ts';
 import { asItIs, foretell, laidOut } from '../../core/prescribe/foretell.ts';
-import { pick } from '../../core/prescribe/solve.ts';
-import {
-  bodyOf,
-  GROUPS,
-  type Decision,
-  type PlanLine,
-  type Prescription,
-} from '../../core/prescribe/prescribe.ts';
+import { pick } from '../../core/prescribe/controls.ts';
+import { bodyOf, type Decision, type PlanLine, type Prescription } from '../../core/prescribe/plan.ts';
+import { GROUPS } from '../../core/prescribe/planGroups.ts';
 import { ON_BIKE } from '../../core/prescribe/onBike.ts';
 import { MEASURE_NAMES } from '../../core/prescribe/protocols.ts';
 import { setupNow } from '../../core/records/setups.ts';

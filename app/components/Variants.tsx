@@ -10,7 +10,7 @@ import { nanoid } from 'nanoid';
 import { memo, useMemo } from 'react';
 import { effectsOf, type Moves } from '../../core/prescribe/controls.ts';
 import { foretell, laidOut } from '../../core/prescribe/foretell.ts';
-import { bodyOf } from '../../core/prescribe/prescribe.ts';
+import { bodyOf } from '../../core/prescribe/plan.ts';
 import { MEASURE_NAMES } from '../../core/prescribe/protocols.ts';
 import type { Variant } from '../../core/records/planning.ts';
 import { quoted, type Convention } from './angleText';

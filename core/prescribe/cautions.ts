@@ -1,7 +1,7 @@
 import { legLength, shoeAdvice, crankRangeMm } from '../body/estimates.ts';
 import { pair, single, worse } from '../body/tests.ts';
 import { isMinor, openComplaints } from '../intake/intake.ts';
-import type { PlanCase, Prescription } from './prescribe.ts';
+import type { PlanCase, Prescription } from './plan.ts';
 
 export interface Caution {
   key: string;

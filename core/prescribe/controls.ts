@@ -168,6 +168,10 @@ export type Moves = Partial<Record<ControlKey, number>>;
 export const tidy = (moves: Moves): Moves =>
   Object.fromEntries(Object.entries(moves).filter(([, by]) => Math.abs(by) > 1e-9));
 
+/** Some of the moves. */
+export const pick = (moves: Moves, keys: readonly ControlKey[]): Moves =>
+  Object.fromEntries(Object.entries(moves).filter(([key]) => keys.includes(key as ControlKey)));
+
 /** Two sets of moves one after the other. */
 export function both(a: Moves, b: Moves): Moves {
   const out: Moves = { ...a };

@@ -34,7 +34,7 @@ const NOTHING: Effects = {
 };
 
 /** A rider's shares stay between none and nearly all. */
-const share = (v: number): number => Math.min(0.95, Math.max(0, v));
+export const share = (v: number): number => Math.min(0.95, Math.max(0, v));
 
 const start = new WeakMap<Prepared, Extract<Prediction, { ok: true }>>();
 

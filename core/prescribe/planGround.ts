@@ -8,7 +8,7 @@ import { adjustBands } from './adjust.ts';
 import { fitBody, USUAL_HABITS, type BodyModel, type Habits } from './bodyModel.ts';
 import type { LegSide } from './controls.ts';
 import { judgeReading, type MeasureReading } from './measures.ts';
-import type { PlanCase } from './prescribe.ts';
+import type { PlanCase } from './plan.ts';
 import type { Protocol } from './protocols.ts';
 import { bySchool } from './schools.ts';
 import { protocolUsed } from './shelf.ts';

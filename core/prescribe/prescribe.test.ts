@@ -5,7 +5,8 @@ import { seededRandom } from '../../sim/random.ts';
 import { resolveBike } from '../bike/resolve.ts';
 import { USUAL_HABITS } from './bodyModel.ts';
 import { applyMoves, both, CONTROLS, type ControlKey, type Moves } from './controls.ts';
-import { prescribe, type Decision, type PlanCase, type PlanLine, type Prescription } from './prescribe.ts';
+import { prescribe } from './prescribe.ts';
+import type { Decision, PlanCase, PlanLine, Prescription } from './plan.ts';
 import { USUAL_SCHOOLS } from './proposals.ts';
 
 interface Planned {

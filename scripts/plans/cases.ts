@@ -5,7 +5,7 @@ import { adjustBands } from '../../core/prescribe/adjust.ts';
 import { fitBody, USUAL_HABITS } from '../../core/prescribe/bodyModel.ts';
 import type { LegSide } from '../../core/prescribe/controls.ts';
 import { judgeReading } from '../../core/prescribe/measures.ts';
-import type { PlanCase } from '../../core/prescribe/prescribe.ts';
+import type { PlanCase } from '../../core/prescribe/plan.ts';
 import { USUAL_SCHOOLS } from '../../core/prescribe/proposals.ts';
 import { protocolById, type Protocol } from '../../core/prescribe/protocols.ts';
 import { rankSuspects } from '../../core/prescribe/suspects.ts';

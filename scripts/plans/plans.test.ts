@@ -3,14 +3,9 @@ import { UNTESTED_BODY } from '../../core/body/tests.ts';
 import { BLANK_INTAKE } from '../../core/intake/intake.ts';
 import { adviceFor, cautionsFor } from '../../core/prescribe/cautions.ts';
 import type { Moves } from '../../core/prescribe/controls.ts';
-import {
-  compensation,
-  knockOns,
-  prescribe,
-  type Decision,
-  type PlanLine,
-  type Prescription,
-} from '../../core/prescribe/prescribe.ts';
+import { compensation, knockOns } from '../../core/prescribe/couplings.ts';
+import { prescribe } from '../../core/prescribe/prescribe.ts';
+import type { Decision, PlanLine, Prescription } from '../../core/prescribe/plan.ts';
 import { PROTOCOLS, type Protocol } from '../../core/prescribe/protocols.ts';
 import { laddersFor, standOf } from '../../core/prescribe/ladders.ts';
 import type { MeasureReading } from '../../core/prescribe/measures.ts';
@@ -19,7 +14,7 @@ import { rankSuspects } from '../../core/prescribe/suspects.ts';
 import { USUAL_SCHOOLS } from '../../core/prescribe/proposals.ts';
 import { bySchool } from '../../core/prescribe/schools.ts';
 import { NO_STATICS } from '../../core/records/statics.ts';
-import { frontsFor } from '../../core/prescribe/solve.ts';
+import { frontsFor } from '../../core/prescribe/fronts.ts';
 import { DOSSIERS } from '../demo/dossiers.ts';
 import { caseFor, demoCase, riderOf } from './cases.ts';
 
