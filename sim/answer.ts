@@ -103,7 +103,9 @@ export function ridden(rider: VirtualRider, felt: Felt, habit: Habit): VirtualRi
     return a;
   };
   let backDeg = rider.backDeg + habit.rho * (backFor(armNow) - rider.backDeg);
-  const longest = 0.998 * (rider.upperArmMm + rider.forearmMm);
+  // The hip rocks under the trunk: a straight arm must reach at its furthest, too.
+  const rocks = [...rider.hipRockX, ...rider.hipRockY].reduce((s, h) => s + Math.abs(h.amplitude), 0);
+  const longest = 0.998 * (rider.upperArmMm + rider.forearmMm) - rocks;
   if (armAt(backDeg) > longest) backDeg = backFor(longest);
   const shoulder = shoulderAt(backDeg);
   if (Math.hypot(shoulder.x - hand.x, shoulder.y - hand.y) > rider.upperArmMm + rider.forearmMm) return null;

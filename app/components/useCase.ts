@@ -1,5 +1,6 @@
 import { useMemo } from 'react';
 import { resolveBike, type ResolvedBike } from '../../core/bike/resolve.ts';
+import { legsCompared } from '../../core/prescribe/asymmetry.ts';
 import { judgeReading, type MeasureReading } from '../../core/prescribe/measures.ts';
 import { protocolOf } from '../../core/prescribe/planGround.ts';
 import { rankSuspects, type SuspectsOf } from '../../core/prescribe/suspects.ts';
@@ -31,8 +32,10 @@ export function useCase(session: FitSession): {
         resolved,
         measures,
         onBike: session.planning.onBike,
+        apart: frontal ? legsCompared(frontal) : [],
+        cadenceRpm: result?.cadenceRpm ?? null,
       }),
-    [session, bike, resolved, measures],
+    [session, bike, resolved, measures, frontal, result],
   );
   return { resolved, measures, suspects };
 }

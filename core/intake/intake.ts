@@ -1,22 +1,23 @@
-/** Places on the body that riders complain of, in the field's words and the rider's. */
+/** What riders complain of, in the field's words and the rider's: places on the body, and two ways of sitting that have none. */
 export const REGIONS = [
-  { key: 'neck', name: 'neck and upper shoulders', view: 'back', sided: false },
-  { key: 'hands', name: 'hands', view: 'front', sided: true },
-  { key: 'lowBack', name: 'low back', view: 'back', sided: false },
-  { key: 'sitBones', name: 'sit bones', view: 'back', sided: true },
-  { key: 'softTissue', name: 'saddle: soft tissue', view: 'front', sided: false },
-  { key: 'hipFront', name: 'front of hip', view: 'front', sided: true },
-  { key: 'kneeFront', name: 'front of knee', view: 'front', sided: true },
-  { key: 'kneeInside', name: 'inside of knee', view: 'front', sided: true },
-  { key: 'kneeOutside', name: 'outside of knee', view: 'front', sided: true },
-  { key: 'kneeBehind', name: 'behind the knee', view: 'back', sided: true },
-  { key: 'calf', name: 'calf and Achilles tendon', view: 'back', sided: true },
-  { key: 'forefoot', name: 'forefoot: numb or hot', view: 'sole', sided: true },
-  { key: 'footOutside', name: 'outside edge of foot', view: 'sole', sided: true },
+  { key: 'neck', name: 'neck and upper shoulders', sided: false },
+  { key: 'hands', name: 'hands', sided: true },
+  { key: 'lowBack', name: 'low back', sided: false },
+  { key: 'sitBones', name: 'sit bones', sided: true },
+  { key: 'softTissue', name: 'saddle: soft tissue', sided: false },
+  { key: 'hipFront', name: 'front of hip', sided: true },
+  { key: 'kneeFront', name: 'front of knee', sided: true },
+  { key: 'kneeInside', name: 'inside of knee', sided: true },
+  { key: 'kneeOutside', name: 'outside of knee', sided: true },
+  { key: 'kneeBehind', name: 'behind the knee', sided: true },
+  { key: 'calf', name: 'calf and Achilles tendon', sided: true },
+  { key: 'forefoot', name: 'forefoot: numb or hot', sided: true },
+  { key: 'footOutside', name: 'outside edge of foot', sided: true },
+  { key: 'crooked', name: 'sits crooked', sided: false },
+  { key: 'cramped', name: 'cramped, arms engaged', sided: false },
 ] as const satisfies readonly {
   key: string;
   name: string;
-  view: 'front' | 'back' | 'sole';
   sided: boolean;
 }[];
 

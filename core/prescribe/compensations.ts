@@ -1,5 +1,5 @@
 import { withPitch } from './bodyModel.ts';
-import type { Moves } from './controls.ts';
+import { effectsOf, type Moves } from './controls.ts';
 import { asItIs, laidOut } from './foretell.ts';
 import type { PlanCase, PlanLine } from './plan.ts';
 import type { FilmedSide } from './solveCase.ts';
@@ -43,27 +43,88 @@ export function unmasked(c: PlanCase): { sides: FilmedSide[]; seen: string[] } {
   return { sides, seen };
 }
 
-/** Compensations that the tests on the bike and the bike itself show, each with the lines that take their cause away. */
-export function otherCompensations(c: PlanCase, lines: readonly PlanLine[]): string[] {
-  const stands = (key: string, moves: (m: Moves) => boolean): boolean =>
-    lines.some((l) => l.key === key && l.decision?.state !== 'rejected' && moves(l.moves));
-  const named = (causes: readonly (string | false)[]): string => causes.filter(Boolean).join(', ');
-  const out: string[] = [];
-  if (c.onBike?.slides === 'yes') {
-    const causes = named([
+/** What the lines that stand take away of a compensation's cause, as one says it. */
+type Causes = (
+  stands: (key: string, so: (m: Moves) => boolean) => boolean,
+  c: PlanCase,
+) => (string | false)[];
+
+interface Compensation {
+  what: string;
+  seen: (c: PlanCase) => boolean;
+  causes: Causes;
+  /** Where no line takes a cause away. */
+  otherwise: string;
+}
+
+/** Whether a front brings the hands nearer or higher, as far as a rider would feel it. */
+const eases = (c: PlanCase, m: Moves): boolean => {
+  const { x, y } = effectsOf(c.bike, m).handMm;
+  return x <= -3 || y >= 3;
+};
+
+const nearerOrHigher: Causes = (stands, c) => [
+  stands('front', (m) => eases(c, m)) && 'the hands come nearer or higher',
+];
+
+/** What riders do about a bike that does not fit them, with what brings it about (handbook: rules, compensations). */
+const COMPENSATIONS: readonly Compensation[] = [
+  {
+    what: 'The rider slides forward',
+    seen: (c) => c.onBike?.slides === 'yes',
+    causes: (stands, c) => [
       stands('saddleUp', (m) => (m.saddleUp ?? 0) < 0) && 'the saddle comes down',
       stands('saddleTilt', (m) => (m.saddleTilt ?? 0) > 0) && 'its nose comes up',
-      stands('front', () => true) && 'the hands come nearer or higher',
-    ]);
-    out.push(
-      causes
-        ? `The rider slides forward: expected to go, since ${causes}.`
-        : 'The rider slides forward, and nothing here takes its cause away: look at saddle height, tilt and reach again.',
-    );
-  }
-  if ((c.bike.bar.rotationDeg ?? 0) >= 8)
-    out.push(
-      'The bar is rolled up: usually for a reach that is too long or a bar too low; it is turned back after those.',
-    );
-  return out;
+      ...nearerOrHigher(stands, c),
+    ],
+    otherwise: 'look at saddle height, tilt and reach again',
+  },
+  {
+    what: 'The heel rises early',
+    seen: (c) => c.onBike?.heelRises === 'yes',
+    causes: (stands) => [stands('saddleBack', (m) => (m.saddleBack ?? 0) > 0) && 'the saddle goes back'],
+    otherwise: 'look at setback, and at the straight-leg raise',
+  },
+  {
+    what: 'The saddle is nose-down',
+    seen: (c) => (c.bike.saddle.tiltDeg ?? 0) < -3,
+    causes: (stands, c) => [
+      ...nearerOrHigher(stands, c),
+      stands('saddleWidth', () => true) && 'the saddle is another one',
+    ],
+    otherwise:
+      'usually a bar too low or too far, or the wrong saddle: ask why it was tilted before it is levelled',
+  },
+  {
+    what: 'The bar is rolled up',
+    seen: (c) => (c.bike.bar.rotationDeg ?? 0) >= 8,
+    causes: nearerOrHigher,
+    otherwise: 'usually a reach that is too long or a bar too low: it is turned back after those',
+  },
+  {
+    what: 'Shoulders are shrugged or arms locked',
+    seen: (c) => c.onBike?.arms === 'locked',
+    causes: (stands) => [stands('front', () => true) && 'the bar comes to another place'],
+    otherwise: 'look at reach and bar height with the static reach test',
+  },
+  {
+    what: 'The back rounds and the head comes up',
+    seen: (c) => c.onBike?.back === 'round',
+    causes: (stands, c) => [
+      stands('front', (m) => effectsOf(c.bike, m).handMm.y >= 3) && 'the hands come higher',
+    ],
+    otherwise: 'usually a bar lower than this back allows',
+  },
+];
+
+/** Compensations that the tests on the bike and the bike itself show, each with the lines that take their cause away. */
+export function otherCompensations(c: PlanCase, lines: readonly PlanLine[]): string[] {
+  const stands = (key: string, so: (m: Moves) => boolean): boolean =>
+    lines.some((l) => l.key === key && l.decision?.state !== 'rejected' && so(l.moves));
+  return COMPENSATIONS.filter((k) => k.seen(c)).map((k) => {
+    const causes = k.causes(stands, c).filter(Boolean).join(', ');
+    return causes
+      ? `${k.what}: expected to go, since ${causes}.`
+      : `${k.what}, and nothing here takes its cause away: ${k.otherwise}.`;
+  });
 }

@@ -28,6 +28,39 @@ export const ON_BIKE = [
     ],
   },
   {
+    key: 'sitsUp',
+    name: 'Sits up between efforts',
+    options: [
+      ['no', 'no'],
+      ['yes', 'yes'],
+    ],
+  },
+  {
+    key: 'reachTest',
+    name: 'Static reach test, from the hips to hood height',
+    options: [
+      ['there', 'the hood is there'],
+      ['shrugs', 'shoulders shrug'],
+      ['falls', 'falls on to the hands'],
+    ],
+  },
+  {
+    key: 'arms',
+    name: 'Shoulders and arms while riding',
+    options: [
+      ['soft', 'soft'],
+      ['locked', 'shrugged or locked'],
+    ],
+  },
+  {
+    key: 'back',
+    name: 'Back and head while riding',
+    options: [
+      ['long', 'back long, head low'],
+      ['round', 'back rounds, head up'],
+    ],
+  },
+  {
     key: 'slides',
     name: 'Slides forward on the saddle',
     options: [
@@ -42,6 +75,23 @@ export const ON_BIKE = [
       ['middle', 'in the middle'],
       ['side', 'off one side'],
       ['back', 'off the back'],
+    ],
+  },
+  {
+    key: 'float',
+    name: 'Float test: the heel before the stop',
+    options: [
+      ['both', 'moves in and out'],
+      ['in', 'only in'],
+      ['out', 'only out'],
+    ],
+  },
+  {
+    key: 'heelRises',
+    name: 'Heel rises early in the stroke',
+    options: [
+      ['no', 'no'],
+      ['yes', 'yes'],
     ],
   },
   {
@@ -73,10 +123,22 @@ const SAYS: Partial<Record<`${OnBikeKey}.${string}`, Partial<Record<SuspectKey, 
   'oneHand.yes': { reachLong: 0.5, barLow: 0.5, saddleForward: 0.3 },
   'handsRest.behind': { reachLong: 0.8 },
   'handsRest.hoods': { reachLong: -0.4 },
+  'sitsUp.yes': { reachLong: 0.5, barLow: 0.5 },
+  'reachTest.there': { reachLong: -0.8, reachShort: -0.8, barLow: -0.5 },
+  'reachTest.shrugs': { reachShort: 1 },
+  'reachTest.falls': { reachLong: 0.8, barLow: 0.8 },
+  'arms.locked': { elbowsLocked: 1, reachShort: 0.4, barLow: 0.4 },
+  'arms.soft': { elbowsLocked: -0.6 },
+  'back.round': { barLow: 0.8 },
+  'back.long': { barLow: -0.4 },
   'slides.yes': { saddleHigh: 0.6, noseDown: 0.8, reachLong: 0.5 },
   'slides.no': { noseDown: -0.3 },
-  'sits.side': { legLength: 0.8, saddleHigh: 0.3 },
-  'sits.back': { saddleNarrow: 0.8, saddleForward: 0.5 },
+  'sits.side': { legLength: 0.8, pelvis: 0.5, saddleHigh: 0.3 },
+  'sits.back': { saddleNarrow: 0.8, saddleForward: 0.5, noseUp: 0.5 },
+  'float.both': { cleatRotation: -0.8 },
+  'float.in': { cleatRotation: 1 },
+  'float.out': { cleatRotation: 1 },
+  'heelRises.yes': { saddleForward: 0.4, hamstrings: 0.5 },
   'heel.strikes': { cleatRotation: 1, stanceNarrow: 0.4 },
   'levers.no': { leverReach: 1 },
   'levers.yes': { leverReach: -0.8 },

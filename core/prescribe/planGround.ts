@@ -5,6 +5,7 @@ import type { FitSession, Take } from '../records/types.ts';
 import type { Reading } from '../stroke/read.ts';
 import { setupOf } from '../trial/rounds.ts';
 import { adjustBands } from './adjust.ts';
+import { legsCompared, sidesCompared } from './asymmetry.ts';
 import { fitBody, USUAL_HABITS, type BodyModel, type Habits } from './bodyModel.ts';
 import type { LegSide } from './controls.ts';
 import { judgeReading, type MeasureReading } from './measures.ts';
@@ -82,6 +83,15 @@ export function planGround(
   const { intake, body, planning } = session;
   const measures = measuresOf(session, near.reading, legOf(near.take), frontal);
   const resolved = resolveBike(bike);
+  const readings = {
+    ...(far && { [legOf(far.take)]: far.reading }),
+    [legOf(near.take)]: near.reading,
+  } as PlanGround['readings'];
+  const { left, right } = readings;
+  const apart = [
+    ...(left && right ? sidesCompared(left, right) : []),
+    ...(frontal ? legsCompared(frontal) : []),
+  ];
   return {
     case: {
       intake,
@@ -89,7 +99,16 @@ export function planGround(
       bike,
       resolved,
       measures,
-      suspects: rankSuspects({ intake, body, bike, resolved, measures, onBike: planning.onBike }),
+      suspects: rankSuspects({
+        intake,
+        body,
+        bike,
+        resolved,
+        measures,
+        onBike: planning.onBike,
+        apart,
+        cadenceRpm: near.reading.cadenceRpm,
+      }),
       onBike: planning.onBike,
       schools: planning.schools,
       parts,
@@ -104,6 +123,6 @@ export function planGround(
     },
     near: near.model,
     measures,
-    readings: { ...(far && { [legOf(far.take)]: far.reading }), [legOf(near.take)]: near.reading },
+    readings,
   };
 }

@@ -6,7 +6,7 @@ import { BLANK_INTAKE, filmingHeldBack, REGIONS, type Intake, type RegionKey } f
 import { adjustBands } from './adjust.ts';
 import { protocolById } from './protocols.ts';
 import { rankSuspects, type Suspect } from './suspects.ts';
-import type { CaseFile } from './suspectRules.ts';
+import type { CaseFile } from './evidence.ts';
 
 const aching = (region: RegionKey, severity = 5): Intake => ({
   ...BLANK_INTAKE,

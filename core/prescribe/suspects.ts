@@ -1,6 +1,7 @@
 import { complaintName, openComplaints, type Complaint, type RegionKey } from '../intake/intake.ts';
 import { onBikeEvidence } from './onBike.ts';
-import { RULES, type CaseFile, type Rule, type SuspectKey } from './suspectRules.ts';
+import type { CaseFile, Rule } from './evidence.ts';
+import { RULES, type SuspectKey } from './suspectRules.ts';
 
 export interface Suspect {
   key: SuspectKey;
@@ -27,11 +28,31 @@ const BY_REGION: Record<RegionKey, readonly SuspectKey[]> = {
   kneeBehind: ['saddleHigh', 'saddleBack', 'flatFoot', 'hamstrings'],
   kneeInside: ['stanceNarrow', 'cleatRotation', 'forefootTilt', 'saddleHigh'],
   kneeOutside: ['saddleHigh', 'stanceWide', 'cleatRotation', 'saddleNarrow', 'legLength'],
-  forefoot: ['shoe', 'archContact', 'cleatForward', 'saddleHigh', 'saddleLow', 'forefootTilt'],
+  forefoot: [
+    'shoe',
+    'archContact',
+    'cleatForward',
+    'saddleHigh',
+    'saddleLow',
+    'saddleForward',
+    'forefootPad',
+    'forefootTilt',
+    'cold',
+  ],
   footOutside: ['shoe', 'stanceNarrow', 'saddleHigh'],
   calf: ['cleatForward', 'saddleHigh'],
-  softTissue: ['saddleHigh', 'reachLong', 'barLow', 'noseDown', 'saddleNarrow', 'noRelief', 'legLength'],
-  sitBones: ['saddleNarrow', 'legLength'],
+  softTissue: [
+    'saddleHigh',
+    'reachLong',
+    'barLow',
+    'noseDown',
+    'noseUp',
+    'saddleNarrow',
+    'noRelief',
+    'pelvis',
+    'legLength',
+  ],
+  sitBones: ['saddleNarrow', 'saddleSoft', 'uprightOnNarrow', 'legLength'],
   hands: [
     'noseDown',
     'saddleForward',
@@ -40,11 +61,14 @@ const BY_REGION: Record<RegionKey, readonly SuspectKey[]> = {
     'elbowsLocked',
     'barLow',
     'barRolled',
+    'stanceNarrow',
     'leverReach',
   ],
-  neck: ['reachLong', 'barLow', 'barRolled', 'elbowsLocked'],
-  lowBack: ['saddleHigh', 'barLow', 'reachLong', 'hamstrings', 'legLength'],
-  hipFront: ['crankLong', 'saddleLow', 'barLow'],
+  neck: ['reachLong', 'barLow', 'barRolled', 'elbowsLocked', 'hoods'],
+  lowBack: ['saddleHigh', 'barLow', 'reachLong', 'hamstrings', 'legLength', 'pelvis'],
+  hipFront: ['crankLong', 'saddleLow', 'barLow', 'cleatFarBack'],
+  crooked: ['legLength', 'cleatsUnlike', 'pelvis', 'saddleHigh', 'oldInjury'],
+  cramped: ['reachShort', 'saddleForward'],
 };
 
 /** What side and onset of a complaint say (handbook: rules, symptoms). */
@@ -57,7 +81,7 @@ function whereAndWhen(
   if (region === 'footOutside' && key === 'stanceNarrow' && onset === 'builds-up' && side === 'both')
     return of(0.5, 'builds up, both feet');
   if (region === 'footOutside' && key === 'saddleHigh' && one) return of(0.5, 'one foot only');
-  if (key === 'legLength') return one ? of(0.4, 'one side only') : [];
+  if (key === 'legLength' || key === 'pelvis') return one ? of(0.4, 'one side only') : [];
   if (key === 'cleatRotation' && one) return of(0.3, 'one side only');
   return [];
 }

@@ -243,7 +243,10 @@ it('a mid-foot cleat is told with its price at the front wheel', () => {
 
 it('other compensations are named with the lines that take their cause away', () => {
   const c = demoCase('maren');
-  expect(prescribe(c).seenThrough).toEqual([]);
+  // Her saddle was tilted for a bar too far away.
+  expect(prescribe(c).seenThrough).toEqual([
+    'The saddle is nose-down: expected to go, since the hands come nearer or higher.',
+  ]);
   const slides = prescribe({ ...c, onBike: { slides: 'yes' } }).seenThrough.join();
   expect(slides).toContain('expected to go, since its nose comes up');
   const rolled = { ...c, bike: { ...c.bike, bar: { ...c.bike.bar, rotationDeg: 10 } } };

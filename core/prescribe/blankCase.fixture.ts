@@ -1,0 +1,70 @@
+import { resolveBike } from '../bike/resolve.ts';
+import { UNMEASURED_BIKE, type BikeSetup } from '../bike/setup.ts';
+import { NOT_TESTED, UNTESTED_BODY, type BodyRecord, type TestKey, type TestResult } from '../body/tests.ts';
+import { BLANK_INTAKE, type Complaint, type Intake, type RegionKey } from '../intake/intake.ts';
+import type { CaseFile } from './evidence.ts';
+import type { MeasureReading } from './measures.ts';
+import type { MeasureKey } from './protocols.ts';
+
+type Seen = CaseFile['measures'][number];
+
+/** A measure as the film gave it. */
+export const seen = (key: MeasureKey, value: number, verdict: MeasureReading['verdict']): Seen => ({
+  key,
+  value,
+  unit: key.endsWith('Mm') ? 'mm' : '°',
+  verdict,
+});
+
+export const aches = (region: RegionKey, more: Partial<Complaint> = {}): Complaint => ({
+  id: region,
+  region,
+  side: 'both',
+  severity: 5,
+  onset: 'builds-up',
+  since: '',
+  eases: '',
+  goneIso: null,
+  ...more,
+});
+
+/** A body of which only the named tests were done. */
+export const tested = (results: Partial<Record<TestKey, Partial<TestResult>>>): BodyRecord => ({
+  ...UNTESTED_BODY,
+  results: Object.fromEntries(
+    Object.entries(results).map(([key, r]) => [key, { ...NOT_TESTED, ...r }]),
+  ) as BodyRecord['results'],
+});
+
+type Deep<T> = { [K in keyof T]?: T[K] extends object | null ? Deep<NonNullable<T[K]>> : T[K] };
+
+function laidOver<T>(base: T, over: Deep<T>): T {
+  const out = { ...base };
+  for (const [key, value] of Object.entries(over) as [keyof T, unknown][])
+    out[key] = (
+      value !== null && typeof value === 'object' ? laidOver(base[key], value as Deep<T[keyof T]>) : value
+    ) as T[keyof T];
+  return out;
+}
+
+/** A bike of which only the named figures were measured. */
+export const bikeWith = (over: Deep<BikeSetup>): BikeSetup => laidOver(UNMEASURED_BIKE, over);
+
+/** A case of which nothing is known but what is named. */
+export function caseOf(
+  more: Partial<Omit<CaseFile, 'bike' | 'resolved' | 'intake'>> & {
+    bike?: Deep<BikeSetup>;
+    intake?: Partial<Intake>;
+  } = {},
+): CaseFile {
+  const { bike: over, intake, ...rest } = more;
+  const bike = bikeWith(over ?? {});
+  return {
+    body: UNTESTED_BODY,
+    measures: [],
+    ...rest,
+    intake: { ...BLANK_INTAKE, ...intake },
+    bike,
+    resolved: resolveBike(bike),
+  };
+}
