@@ -8,8 +8,9 @@ import type { FilmedSide } from './solveCase.ts';
  * A foot that points below its band by more than the film can err hides a saddle that is too high: the model then pedals with the
  * pitch at the band's edge, and the knee is judged as it would be without the pointing (handbook: compensations).
  */
-export function unmasked(c: PlanCase): { sides: FilmedSide[]; seen: string[] } {
+export function unmasked(c: PlanCase): { sides: FilmedSide[]; seen: string[]; hides: boolean } {
   const seen: string[] = [];
+  let hides = false;
   const sides = c.sides.map(({ model, measures }): FilmedSide => {
     const pitch = measures.find((m) => m.key === 'footPitch180Deg');
     const knee = measures.find((m) => m.key === 'kneeFlexionMinDeg');
@@ -20,16 +21,24 @@ export function unmasked(c: PlanCase): { sides: FilmedSide[]; seen: string[] } {
     if (!own) return { model, measures };
     // A leg that can't reach at all without pointing tells the same, more loudly.
     if (!bare) {
+      hides = true;
       seen.push(
         `The foot points ${Math.round(pitch.value)}° down at the bottom. Without that the leg would not reach the pedal: the saddle is too high, and the pointing is expected to go with it.`,
       );
       return { model, measures };
     }
     const value = knee.value + bare.values.kneeFlexionMinDeg - own.values.kneeFlexionMinDeg;
+    if (knee.band.low === null || value >= knee.band.low) {
+      seen.push(
+        `The foot points ${Math.round(pitch.value)}° down at the bottom, and without that the knee would still bend ${Math.round(value)}°, inside its band: rather a habit of the foot than the saddle. Retrain it, then film again.`,
+      );
+      return { model, measures };
+    }
+    hides = true;
     seen.push(
       `The foot points ${Math.round(pitch.value)}° down at the bottom. Without that the knee would straighten to ${Math.round(value)}°: the pointing hides a saddle that is too high, and is expected to go with it.`,
     );
-    const verdict = knee.band.low !== null && value < knee.band.low - knee.uncertainty ? 'low' : knee.verdict;
+    const verdict = value < knee.band.low - knee.uncertainty ? 'low' : knee.verdict;
     return {
       model: plain,
       measures: measures
@@ -40,7 +49,7 @@ export function unmasked(c: PlanCase): { sides: FilmedSide[]; seen: string[] } {
         ),
     };
   });
-  return { sides, seen };
+  return { sides, seen, hides };
 }
 
 /** What the lines that stand take away of a compensation's cause, as one says it. */

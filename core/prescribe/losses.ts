@@ -24,7 +24,7 @@ export const CLOSE = 1.2;
 export const HABITS: readonly MeasureKey[] = ['ankleRangeDeg'];
 
 /** Kept in the band for riders too who answer unlike most. */
-const AT_RISK: readonly MeasureKey[] = ['backAngleDeg', 'shoulderAngleDeg'];
+const AT_RISK: readonly MeasureKey[] = ['backAngleDeg', 'shoulderAngleDeg', 'elbowFlexionDeg'];
 
 const FOOT: readonly MeasureKey[] = ['footPitch90Deg', 'footPitch180Deg', 'ankleRangeDeg'];
 
@@ -56,12 +56,18 @@ function costOf(m: MeasureReading, value: number): number {
 }
 
 /**
- * What it costs that a rider who answers unlike most would be pushed out where trunk or shoulder lay in the band. The far ends of the
- * back's share (95 %, as `foretell` has them) are kept as far from what the next film would call out as everything else is kept off
- * its edge. The elbow, which takes what is left, swings so widely that every front would be refused: it is not asked.
+ * What it costs that a rider who answers unlike most would be pushed out where trunk, shoulder or elbow lay in the band. The far ends of
+ * the back's share (95 %, as `foretell` has them) are kept as far from what the next film would call out as everything else is kept off
+ * its edge. The elbow takes what is left and swings widely: it is asked only where trunk and arms need no mending themselves, or many a
+ * front that mends them would be refused.
  */
 export function riskOf(c: SolveCase, side: Judged, fx: Effects): number {
-  const kept = side.measures.filter((m) => m.verdict === 'in' && AT_RISK.includes(m.key));
+  const mending = side.measures.some(
+    (m) => AT_RISK.includes(m.key) && (m.verdict === 'low' || m.verdict === 'high'),
+  );
+  const kept = side.measures.filter(
+    (m) => m.verdict === 'in' && AT_RISK.includes(m.key) && !(mending && m.key === 'elbowFlexionDeg'),
+  );
   if (kept.length === 0) return 0;
   const { mean, sd } = c.habits.rho;
   const most = new Map<MeasureKey, number>();

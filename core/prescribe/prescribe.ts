@@ -56,7 +56,7 @@ export function prescribe(c: PlanCase): Prescription {
   const decided = new Map(c.decisions.map((d) => [d.key, d]));
   const apart = kneesApart(c);
   const body = bodyOf(c);
-  const { sides, seen } = unmasked(c);
+  const { sides, seen, hides } = unmasked(c);
   const kept = (key: string, moves: Moves): Moves => {
     const d = decided.get(key);
     return d ? (d.state === 'rejected' ? {} : d.moves) : moves;
@@ -145,9 +145,7 @@ export function prescribe(c: PlanCase): Prescription {
       check: group.check,
       today: todayOf(moves, c.halfSteps),
       vanishes:
-        group.key === 'saddleUp' && (moves.saddleUp ?? 0) < 0
-          ? seen.map(() => 'toe pointing at the bottom')
-          : [],
+        hides && group.key === 'saddleUp' && (moves.saddleUp ?? 0) < 0 ? ['toe pointing at the bottom'] : [],
       instead: null,
       decision,
       forecast: null,

@@ -112,6 +112,15 @@ function cleats(c: ProposalCase): Proposal[] {
     moves[`cleatBack.${side}`] = to - at;
   }
   if (Object.keys(moves).length === 0) return [];
+  // Moving one may not leave a pair that is unlike: then its partner goes along.
+  for (const side of SIDES) {
+    const other: LegSide = side === 'left' ? 'right' : 'left';
+    const [at, there] = [c.bike.feet[side].cleatBehindMm, c.bike.feet[other].cleatBehindMm];
+    const by = moves[`cleatBack.${other}`];
+    if (at === null || there === null || by === undefined || moves[`cleatBack.${side}`] !== undefined)
+      continue;
+    if (Math.abs(there + by - at) >= 3) moves[`cleatBack.${side}`] = there + by - at;
+  }
   why.push(...raised.map((r) => r.why));
   if (apart >= 3) why.push(`cleats ${Math.round(apart)} mm apart fore and aft`);
   if (Math.min(left.cleatBehindMm ?? 99, right.cleatBehindMm ?? 99) < -2)
