@@ -1,8 +1,6 @@
 import type { Catalogue } from '../demo/catalogue';
 import { DEMO_PARTS } from '../demo/parts';
-import { PARTS } from './parts';
 import { bikeStore, riderStore, sessionStore, settingsStore } from './stores';
-import { STUDIO } from './studio';
 import { alone } from './tabs';
 
 const SEEDED = 'demo-seeded';
@@ -25,8 +23,8 @@ async function layOut(catalogue: Catalogue): Promise<void> {
   await Promise.all([
     ...catalogue.riders.map((r) => riderStore.setItem(r.id, r)),
     ...catalogue.bikes.map((b) => bikeStore.setItem(b.id, b)),
-    settingsStore.setItem(PARTS, DEMO_PARTS),
-    settingsStore.setItem(STUDIO, catalogue.studio),
+    settingsStore.setItem('parts', DEMO_PARTS),
+    settingsStore.setItem('studio', catalogue.studio),
     ...catalogue.sessions.map((s) => sessionStore.setItem(s.id, s)),
   ]);
   await settingsStore.setItem(SEEDED, true);

@@ -1,22 +1,13 @@
-import { checkRecord, type Checked } from '../../core/records/schemas.ts';
+import type { Checked } from '../../core/records/schemas.ts';
 import { NEW_STUDIO, type Studio } from '../../core/records/types.ts';
-import { saving } from './saveState';
-import { settingsStore } from './stores';
-
-export const STUDIO = 'studio';
+import { changeSetting, loadSetting } from './settings';
 
 /** The studio's own record; a new one where none is stored or it can't be read. */
 export async function loadStudio(): Promise<Studio> {
-  const checked = checkRecord('studio', await settingsStore.getItem(STUDIO));
-  return checked.ok ? checked.value : NEW_STUDIO;
+  const stored = await loadSetting('studio');
+  return stored?.ok ? stored.value : NEW_STUDIO;
 }
 
-/** Changes the studio's record if the change fits; what was written by a newer version is left untouched. */
-export async function saveStudio(change: Partial<Studio>): Promise<Checked<Studio>> {
-  const stored = await settingsStore.getItem(STUDIO);
-  const before = stored === null ? null : checkRecord('studio', stored);
-  if (before && !before.ok && before.reason === 'newer') return before;
-  const checked = checkRecord('studio', { ...(before?.ok ? before.value : NEW_STUDIO), ...change });
-  if (checked.ok) await saving(() => settingsStore.setItem(STUDIO, checked.value));
-  return checked;
-}
+/** Changes the studio's record if the change fits. */
+export const saveStudio = (change: Partial<Studio>): Promise<Checked<Studio>> =>
+  changeSetting('studio', (before) => ({ ...(before ?? NEW_STUDIO), ...change }));

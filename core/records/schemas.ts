@@ -240,7 +240,7 @@ const protocolsSchema = Joi.object<ProtocolShelf>({
     .required(),
 });
 
-interface RecordOf {
+export interface RecordOf {
   protocols: ProtocolShelf;
   parts: PartsBin;
   rider: Rider;

@@ -1,0 +1,244 @@
+import 'fake-indexeddb/auto';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import type { Part } from '../../core/bike/parts.ts';
+import { PROTOCOLS } from '../../core/prescribe/protocols.ts';
+import { RECORD_VERSIONS } from '../../core/records/migrations.ts';
+import { emptyTracks } from '../../core/stroke/tracks.ts';
+import { BIN_DAYS } from '../../core/records/visits.ts';
+import { CATALOGUE } from '../demo/catalogue.ts';
+import { DEMO_PARTS } from '../demo/parts.ts';
+import { eraseRider, sessionsOf, storedBikes, studioNow } from './bin.ts';
+import { seedDemo } from './demo.ts';
+import { dropFilm, filmsHeld, sweepFilms } from './films.ts';
+import { loadParts, partsThere, saveParts } from './parts.ts';
+import { allProtocols, loadShelf, saveShelf } from './protocols.ts';
+import { isFull, readSaveState, saving, watchSaveState } from './saveState.ts';
+import { editSession } from './sessions.ts';
+import {
+  bikeStore,
+  clipKeys,
+  dropClip,
+  loadClip,
+  putRider,
+  putSession,
+  riderStore,
+  saveClip,
+  saveTracks,
+  sessionStore,
+  settingsStore,
+  trackKey,
+  trackKeys,
+} from './stores.ts';
+import { loadStudio, saveStudio } from './studio.ts';
+import { studioIndex } from './studioIndex.ts';
+
+/** A browser's locks, as far as they are asked for here: one at a time by name, shared ones together. */
+function lockManager(): { request: (...args: unknown[]) => Promise<unknown>; held: Map<string, number> } {
+  const chains = new Map<string, Promise<unknown>>();
+  const held = new Map<string, number>();
+  return {
+    held,
+    request: (name: unknown, ...rest: unknown[]) => {
+      const key = name as string;
+      const options = (rest.length > 1 ? rest[0] : {}) as { mode?: string; ifAvailable?: boolean };
+      const work = rest.at(-1) as (lock: object | null) => Promise<unknown>;
+      const run = async (): Promise<unknown> => {
+        held.set(key, (held.get(key) ?? 0) + 1);
+        try {
+          return await work({});
+        } finally {
+          held.set(key, held.get(key)! - 1);
+        }
+      };
+      if (options.mode === 'shared') return run();
+      if (options.ifAvailable) return held.get(key) ? work(null) : run();
+      const next = (chains.get(key) ?? Promise.resolve()).then(run, run);
+      chains.set(
+        key,
+        next.catch(() => undefined),
+      );
+      return next;
+    },
+  };
+}
+const locks = lockManager();
+vi.stubGlobal('navigator', { userAgent: 'Chrome/140', locks });
+
+const NO_TRACKS = emptyTracks([0, 0.1], ['hip']);
+const NOW = '2026-11-25T12:00:00.000Z';
+const daysAgo = (days: number): string => new Date(Date.parse(NOW) - days * 86_400_000).toISOString();
+const clip = (bytes: number): Blob => new Blob([new Uint8Array(bytes)]);
+
+beforeEach(async () => {
+  await Promise.all([riderStore, bikeStore, sessionStore, settingsStore].map((s) => s.clear()));
+  await Promise.all((await clipKeys()).map(dropClip));
+  await seedDemo(CATALOGUE);
+});
+
+describe('the studio’s own record', () => {
+  it('is a new one where none is stored, and keeps what is changed', async () => {
+    await settingsStore.removeItem('studio');
+    expect((await loadStudio()).name).toBe('');
+    expect((await saveStudio({ name: 'Kiln Yard' })).ok).toBe(true);
+    expect((await loadStudio()).name).toBe('Kiln Yard');
+  });
+  it('two changes at the same time, from two tabs for one, are both kept', async () => {
+    await Promise.all([
+      saveStudio({ name: 'Kiln Yard' }),
+      saveStudio({ fitter: 'Orla' }),
+      saveStudio({ lengthUnit: 'in' }),
+    ]);
+    expect(await loadStudio()).toMatchObject({ name: 'Kiln Yard', fitter: 'Orla', lengthUnit: 'in' });
+  });
+  it('what can’t be is refused with a sentence, and stores nothing', async () => {
+    await saveStudio({ name: 'Kiln Yard' });
+    const refused = await saveStudio({ theme: 'sepia' as never });
+    expect(refused.ok).toBe(false);
+    expect(await loadStudio()).toMatchObject({ name: 'Kiln Yard', theme: 'system' });
+  });
+  it('one of a newer version is left as it is', async () => {
+    const newer = { version: RECORD_VERSIONS.studio + 1, name: 'From next year', colour: 'teal' };
+    await settingsStore.setItem('studio', newer);
+    expect(await saveStudio({ name: 'Older' })).toMatchObject({ ok: false, reason: 'newer' });
+    expect(await settingsStore.getItem('studio')).toEqual(newer);
+  });
+});
+
+describe('parts and protocols', () => {
+  const [first] = DEMO_PARTS.parts;
+  it('come back as they were stored', async () => {
+    await saveParts([...DEMO_PARTS.parts]);
+    const bin = await loadParts();
+    expect(bin.ok && bin.value.parts).toEqual(DEMO_PARTS.parts);
+    const own = { ...PROTOCOLS[0], id: 'own', name: 'Ours' };
+    expect((await saveShelf([own])).ok).toBe(true);
+    expect((await allProtocols()).map((p) => p.id)).toEqual([...PROTOCOLS.map((p) => p.id), 'own']);
+  });
+  it('with one that can’t be, none is stored, and it is named', async () => {
+    await saveParts([...DEMO_PARTS.parts]);
+    const bad: Part = { ...first, id: 'bad', lengthMm: 4000 };
+    const refused = await saveParts([first, bad]);
+    expect(refused.ok).toBe(false);
+    expect((await partsThere()).length).toBe(DEMO_PARTS.parts.length);
+    const shelf = await saveShelf([{ ...PROTOCOLS[0], id: 'own', bands: {} as never }]);
+    expect(shelf.ok).toBe(false);
+    expect(await loadShelf()).toMatchObject({ ok: true, value: { protocols: [] } });
+  });
+  it('a bin or a shelf of a newer version is left as it is, and the plan goes on without', async () => {
+    const newer = { version: RECORD_VERSIONS.parts + 1, parts: [], shelves: 3 };
+    await settingsStore.setItem('parts', newer);
+    expect((await saveParts([first])).ok).toBe(false);
+    expect(await settingsStore.getItem('parts')).toEqual(newer);
+    expect(await partsThere()).toEqual([]);
+    const shelf = { version: RECORD_VERSIONS.protocols + 1, protocols: [], labels: [] };
+    await settingsStore.setItem('protocols', shelf);
+    expect((await saveShelf([])).ok).toBe(false);
+    expect(await settingsStore.getItem('protocols')).toEqual(shelf);
+    expect(await allProtocols()).toEqual(PROTOCOLS);
+  });
+});
+
+describe('the bin', () => {
+  const rider = CATALOGUE.riders.find((r) => r.id === 'pilar')!;
+  it('is emptied of what has lain there for its time, of that alone, with films and bikes', async () => {
+    const visits = await sessionsOf('pilar');
+    for (const v of visits) for (const t of v.takes) await saveClip(t.id, clip(10));
+    await saveClip('somebody-else', clip(10));
+    await putRider({ ...rider, deletedIso: daysAgo(BIN_DAYS - 1) });
+    expect((await studioNow(NOW)).index.riders.map((r) => r.id)).toContain('pilar');
+    await putRider({ ...rider, deletedIso: daysAgo(BIN_DAYS + 1) });
+    const { index } = await studioNow(NOW);
+    expect(index.riders.map((r) => r.id)).not.toContain('pilar');
+    expect(await sessionsOf('pilar')).toEqual([]);
+    expect(await storedBikes('pilar')).toEqual([]);
+    expect(await clipKeys()).toEqual(['somebody-else']);
+    expect(index.riders.length).toBe(CATALOGUE.riders.length - 1);
+  });
+  it('a visit in the bin goes alone', async () => {
+    const before = (await studioIndex()).index.visits.length;
+    const [visit] = await sessionsOf('juno');
+    await putSession({ ...visit, deletedIso: daysAgo(BIN_DAYS + 2) });
+    const { index } = await studioNow(NOW);
+    expect(index.visits.length).toBe(before - 1);
+    expect(index.riders.map((r) => r.id)).toContain('juno');
+  });
+  it('erasing a rider touches nobody else', async () => {
+    const others = (await sessionsOf('maren')).map((s) => s.id);
+    await eraseRider('pilar');
+    expect((await sessionsOf('maren')).map((s) => s.id)).toEqual(others);
+    await eraseRider('nobody');
+    expect((await studioIndex()).index.riders.length).toBe(CATALOGUE.riders.length - 1);
+  });
+  it('a visit that can’t be read is left out of the rider’s, and stays stored', async () => {
+    const [visit] = await sessionsOf('juno');
+    const newer = { ...visit, version: RECORD_VERSIONS.session + 1 };
+    await sessionStore.setItem(visit.id, newer);
+    expect((await sessionsOf('juno')).map((s) => s.id)).not.toContain(visit.id);
+    expect(await sessionStore.getItem(visit.id)).toEqual(newer);
+  });
+});
+
+describe('films', () => {
+  it('are listed by what they take, the largest first, and dropped one by one', async () => {
+    const takes = (await studioIndex()).index.visits.flatMap((v) => v.takes).slice(0, 3);
+    await saveClip(takes[0].id, clip(300));
+    await saveClip(takes[1].id, clip(900));
+    await saveClip(takes[2].id, clip(600));
+    const held = await filmsHeld((await studioIndex()).index);
+    expect(held.map((h) => [h.take.id, h.bytes])).toEqual([
+      [takes[1].id, 900],
+      [takes[2].id, 600],
+      [takes[0].id, 300],
+    ]);
+    await dropFilm(takes[1].id);
+    expect(await loadClip(takes[1].id)).toBeNull();
+    expect((await filmsHeld((await studioIndex()).index)).length).toBe(2);
+  });
+  it('that no visit has any more are swept once, tracks of other revisions too; what is in use stays', async () => {
+    const visits = (await studioIndex()).index.visits;
+    const [take] = visits.flatMap((v) => v.takes);
+    await saveClip(take.id, clip(10));
+    await saveClip('left-over', clip(10));
+    for (const revision of [take.revision, take.revision + 7]) await saveTracks(take.id, revision, NO_TRACKS);
+    await saveTracks('left-over', 1, NO_TRACKS);
+    await sweepFilms(async () => (await studioIndex()).index);
+    expect(await clipKeys()).toEqual([take.id]);
+    expect(await trackKeys()).toEqual([trackKey(take.id, take.revision)]);
+    // This tab may undo from here on: nothing is swept under it a second time.
+    await saveClip('replaced', clip(10));
+    await sweepFilms(async () => (await studioIndex()).index);
+    expect(await clipKeys()).toContain('replaced');
+  });
+});
+
+describe('what the corner of the page says', () => {
+  it('saving, saved, and why not; the error goes on to who asked', async () => {
+    const heard: string[] = [];
+    const stop = watchSaveState(() => heard.push(readSaveState().state));
+    await saving(() => Promise.resolve(1));
+    await expect(saving(() => Promise.reject(new Error('the disk is gone')))).rejects.toThrow('disk');
+    expect(readSaveState()).toMatchObject({ state: 'failed', why: 'the disk is gone', full: false });
+    const full = new DOMException('no', 'QuotaExceededError');
+    await expect(saving(() => Promise.reject(full))).rejects.toBe(full);
+    expect(readSaveState()).toMatchObject({ full: true, why: expect.stringContaining('Move films out') });
+    expect(isFull(new Error('something else'))).toBe(false);
+    expect((await editSession('maren-1', { kind: 'set', at: 'asFound.stem.lengthMm', value: 95 })).ok).toBe(
+      true,
+    );
+    expect(readSaveState()).toEqual({ state: 'saved' });
+    stop();
+    const count = heard.length;
+    await saving(() => Promise.resolve(1));
+    expect(heard.length).toBe(count);
+    expect(heard.slice(0, 4)).toEqual(['saving', 'saved', 'saving', 'failed']);
+  });
+  it('is not “saved” before the last of several writes is', async () => {
+    let done!: () => void;
+    const slow = saving(() => new Promise<void>((go) => (done = go)));
+    await saving(() => Promise.resolve());
+    expect(readSaveState()).toEqual({ state: 'saving' });
+    done();
+    await slow;
+    expect(readSaveState()).toEqual({ state: 'saved' });
+  });
+});
