@@ -103,12 +103,20 @@ export function ridden(rider: VirtualRider, felt: Felt, habit: Habit): VirtualRi
     return a;
   };
   let backDeg = rider.backDeg + habit.rho * (backFor(armNow) - rider.backDeg);
-  // The hip rocks under the trunk: a straight arm must reach at its furthest, too.
-  const rocks = [...rider.hipRockX, ...rider.hipRockY].reduce((s, h) => s + Math.abs(h.amplitude), 0);
-  const longest = 0.998 * (rider.upperArmMm + rider.forearmMm) - rocks;
-  if (armAt(backDeg) > longest) backDeg = backFor(longest);
+  const whole = rider.upperArmMm + rider.forearmMm;
+  if (armAt(backDeg) > 0.998 * whole) backDeg = backFor(0.998 * whole);
+  // The hip rocks under the trunk: where a straight arm would not reach at its furthest, it pulls the trunk down that bit more.
+  const rocks = Array.from({ length: 72 }, (_, i) => ({
+    x: rock(rider.hipRockX, 5 * i),
+    y: rock(rider.hipRockY, 5 * i),
+  }));
+  const furthest = (deg: number): number => {
+    const s = shoulderAt(deg);
+    return Math.max(...rocks.map((k) => Math.hypot(s.x + k.x - hand.x, s.y + k.y - hand.y)));
+  };
+  for (let i = 0; i < 400 && furthest(backDeg) > 0.9997 * whole; i += 1) backDeg -= 0.05;
   const shoulder = shoulderAt(backDeg);
-  if (Math.hypot(shoulder.x - hand.x, shoulder.y - hand.y) > rider.upperArmMm + rider.forearmMm) return null;
+  if (Math.hypot(shoulder.x - hand.x, shoulder.y - hand.y) > whole) return null;
   const elbow = circleMeetLeft(hand, rider.forearmMm, shoulder, rider.upperArmMm);
   if (!elbow) return null;
   const dir = (from: Vec2, to: Vec2): number => Math.atan2(to.y - from.y, to.x - from.x) * DEG_PER_RAD;

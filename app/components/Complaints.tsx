@@ -70,7 +70,7 @@ export function Complaints({
           <TextField
             select
             size="small"
-            label="Another place"
+            label="Another complaint"
             value=""
             sx={{ minWidth: 170 }}
             onChange={(e) => {

@@ -1,10 +1,34 @@
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
-import type { SuspectsOf } from '../../core/prescribe/suspects.ts';
+import type { Suspect, SuspectsOf } from '../../core/prescribe/suspects.ts';
 
 const SHOWN = 3;
 
-/** What each complaint makes us want to look at first, with the reason, the deciding test and what speaks against it. */
+/** One suspect: what speaks for and against it, the test that decides, and what to try. */
+function OneSuspect({ suspect: s }: { suspect: Suspect }) {
+  return (
+    <li>
+      <Typography component="span" sx={{ fontWeight: 560 }}>
+        {s.what}
+      </Typography>
+      {s.for.map((t) => (
+        <Typography key={t} variant="body2">
+          + {t}
+        </Typography>
+      ))}
+      {s.against.map((t) => (
+        <Typography key={t} variant="body2" color="textSecondary">
+          − {t}
+        </Typography>
+      ))}
+      <Typography variant="body2" color="textSecondary">
+        Test: {s.test}. Try: {s.change}.
+      </Typography>
+    </li>
+  );
+}
+
+/** What each complaint makes us want to look at first; the rest of the suspects a tap away. */
 export function SuspectList({ list }: { list: readonly SuspectsOf[] }) {
   if (list.length === 0) {
     return (
@@ -25,35 +49,26 @@ export function SuspectList({ list }: { list: readonly SuspectsOf[] }) {
           </Typography>
           <Box component="ol" sx={{ m: 0, pl: 2.5, '& li': { mt: 0.75 } }}>
             {suspects.slice(0, SHOWN).map((s) => (
-              <li key={s.key}>
-                <Typography component="span" sx={{ fontWeight: 560 }}>
-                  {s.what}
-                </Typography>
-                {s.for.map((t) => (
-                  <Typography key={t} variant="body2">
-                    + {t}
-                  </Typography>
-                ))}
-                {s.against.map((t) => (
-                  <Typography key={t} variant="body2" color="textSecondary">
-                    − {t}
-                  </Typography>
-                ))}
-                <Typography variant="body2" color="textSecondary">
-                  Test: {s.test}
-                </Typography>
-              </li>
+              <OneSuspect key={s.key} suspect={s} />
             ))}
           </Box>
           {suspects.length > SHOWN && (
-            <Typography variant="body2" color="textSecondary" sx={{ mt: 0.5 }}>
-              Then:{' '}
-              {suspects
-                .slice(SHOWN)
-                .map((s) => s.what)
-                .join(', ')}
-              .
-            </Typography>
+            <Box component="details" sx={{ mt: 0.5 }}>
+              <Box component="summary" sx={{ cursor: 'pointer', py: 1.25 }}>
+                <Typography component="span" variant="body2" color="textSecondary">
+                  Then:{' '}
+                  {suspects
+                    .slice(SHOWN)
+                    .map((s) => s.what)
+                    .join(', ')}
+                </Typography>
+              </Box>
+              <Box component="ol" start={SHOWN + 1} sx={{ m: 0, pl: 2.5, '& li': { mt: 0.75 } }}>
+                {suspects.slice(SHOWN).map((s) => (
+                  <OneSuspect key={s.key} suspect={s} />
+                ))}
+              </Box>
+            </Box>
           )}
         </Box>
       ))}

@@ -66,9 +66,9 @@ export function lineTitle(key: string, moves: Moves, unit: LengthUnit): string {
       return 'Bar turned to a smooth line';
     case 'barWidth':
       return `Bar ${by('barWidth') < 0 ? 'narrower' : 'wider'}`;
-    case 'front':
-      return 'Hands: where the bar stands';
-    default:
-      return first.map(([k, v]) => `${CONTROLS[k].name} ${byText(k, v, unit)}`).join(', ');
+    default: {
+      const words = movesText(moves, unit);
+      return words.charAt(0).toUpperCase() + words.slice(1);
+    }
   }
 }

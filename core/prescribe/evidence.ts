@@ -38,7 +38,7 @@ export function measured(
 ): Evidence[] {
   const m = c.measures.find((q) => q.key === key);
   if (!m) return [];
-  const value = `${words} ${Math.round(m.value)}${m.unit === '°' ? '°' : ' mm'} in the film`;
+  const value = `${words} ${String(Math.round(m.value)).replace('-', '−')}${m.unit === '°' ? '°' : ' mm'} in the film`;
   if (m.verdict === wrong) return [say(1.5, `${value}, ${wrong === 'high' ? 'above' : 'below'} its band`)];
   if (m.verdict === `edge-${wrong}`) return [say(0.5, `${value}, at the edge of its band`)];
   return [say(-1, `${value}, not ${wrong === 'high' ? 'above' : 'below'} its band`)];
