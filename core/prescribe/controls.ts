@@ -35,7 +35,8 @@ const foot = (side: LegSide) =>
       unit: 'mm',
       step: 2,
       least: -12,
-      most: 14,
+      // Slots give 14 mm at the most; a mid-foot plate the rest.
+      most: 40,
       words: ['forward', 'back'],
       price: 1,
       side,
