@@ -1,7 +1,7 @@
 import { circleMeetLeft } from '../core/geometry/circle.ts';
 import { RAD_PER_DEG, DEG_PER_RAD } from '../core/geometry/angles.ts';
 import type { Vec2 } from '../core/geometry/vec.ts';
-import { footToPlane, hoodMm, type VirtualRider } from './rider.ts';
+import { footToPlane, hoodMm, shoulderMm, type VirtualRider } from './rider.ts';
 
 /** What is done to the bike under a virtual rider, where the body feels it. */
 export interface Felt {
@@ -106,15 +106,18 @@ export function ridden(rider: VirtualRider, felt: Felt, habit: Habit): VirtualRi
   const whole = rider.upperArmMm + rider.forearmMm;
   if (armAt(backDeg) > 0.998 * whole) backDeg = backFor(0.998 * whole);
   // The hip rocks under the trunk: where a straight arm would not reach at its furthest, it pulls the trunk down that bit more.
-  const rocks = Array.from({ length: 72 }, (_, i) => ({
-    x: rock(rider.hipRockX, 5 * i),
-    y: rock(rider.hipRockY, 5 * i),
+  const hips = Array.from({ length: 72 }, (_, i) => ({
+    x: moved.hipMm.x + rock(rider.hipRockX, 5 * i),
+    y: moved.hipMm.y + rock(rider.hipRockY, 5 * i),
   }));
-  const furthest = (deg: number): number => {
-    const s = shoulderAt(deg);
-    return Math.max(...rocks.map((k) => Math.hypot(s.x + k.x - hand.x, s.y + k.y - hand.y)));
-  };
-  for (let i = 0; i < 400 && furthest(backDeg) > 0.9997 * whole; i += 1) backDeg -= 0.05;
+  const furthest = (deg: number): number =>
+    Math.max(
+      ...hips.map((hip) => {
+        const s = shoulderMm({ ...moved, backDeg: deg }, hip);
+        return Math.hypot(s.x - hand.x, s.y - hand.y);
+      }),
+    );
+  for (let i = 0; i < 400 && furthest(backDeg) > 0.9999 * whole; i += 1) backDeg -= 0.05;
   const shoulder = shoulderAt(backDeg);
   if (Math.hypot(shoulder.x - hand.x, shoulder.y - hand.y) > whole) return null;
   const elbow = circleMeetLeft(hand, rider.forearmMm, shoulder, rider.upperArmMm);

@@ -73,7 +73,7 @@ export function crankAngleDeg(rider: VirtualRider, tS: number): number {
 }
 
 /** The arms hold the shoulder where it is: a rocking hip takes it along by a third, at the trunk's own length. */
-function shoulderMm(rider: VirtualRider, hip: Vec2): Vec2 {
+export function shoulderMm(rider: VirtualRider, hip: Vec2): Vec2 {
   const back = rider.backDeg * RAD_PER_DEG;
   const away = {
     x: rider.trunkMm * Math.cos(back) - (2 / 3) * (hip.x - rider.hipMm.x),
