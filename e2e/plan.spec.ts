@@ -144,3 +144,40 @@ test('a guided sequence goes rung by rung and remembers where it is', async ({ p
   await stance.getByRole('button', { name: 'Helped' }).click();
   await expect(stance).toContainText('Washer helped');
 });
+
+test('a complaint that has no place on the body, and a test on the bike that decides about it', async ({
+  page,
+}) => {
+  await openSession(page, 'Pilar Quist');
+  await page.getByRole('link', { name: /^1 Intake/ }).click();
+  await page.getByLabel('Another complaint').click();
+  await page.getByRole('option', { name: 'cramped, arms engaged' }).click();
+  const suspects = page.getByRole('region', { name: 'Suspects: cramped, arms engaged' });
+  await expect(suspects).toContainText('reach too short');
+  await page.getByRole('link', { name: /^9 Plan/ }).click();
+  await page.getByRole('tab', { name: 'Complaints' }).click();
+  // Each with the test that decides and what to try.
+  await expect(suspects.getByRole('listitem').first()).toContainText(/Test: .+ Try: .+\./);
+  const reach = page.getByRole('group', { name: 'Static reach test, from the hips to hood height' });
+  await reach.getByRole('button', { name: 'shoulders shrug' }).click();
+  const short = suspects.getByRole('listitem').filter({ hasText: 'reach too short' });
+  await expect(short).toContainText('static reach test, from the hips to hood height: shoulders shrug');
+  await page.getByRole('button', { name: 'Undo the last change' }).click();
+  await expect(short).not.toContainText('shoulders shrug');
+  await expect(reach.getByRole('button', { name: 'shoulders shrug' })).toHaveAttribute(
+    'aria-pressed',
+    'false',
+  );
+  // The suspects further down are a tap away, with their evidence.
+  const back = page.getByRole('region', { name: /^Suspects: low back/ });
+  await expect(back.getByText('Then:')).toBeVisible();
+  await back.getByText('Then:').click();
+  await expect(back.getByRole('listitem')).toHaveCount(6);
+  // A compensation seen on the bike is named with what takes it away.
+  await page
+    .getByRole('group', { name: 'Back and head while riding' })
+    .getByRole('button', { name: 'back rounds, head up' })
+    .click();
+  await page.getByRole('tab', { name: 'Prescription' }).click();
+  await expect(page.getByText(/The back rounds and the head comes up: expected to go/)).toBeVisible();
+});
