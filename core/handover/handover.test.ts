@@ -20,7 +20,8 @@ import { summaryOfVisit } from '../records/summaries.ts';
 import type { FitSession } from '../records/types.ts';
 import { complaintsThenNow, historyOf } from './history.ts';
 import { jobsFor, partsBetween, totalOf } from './orders.ts';
-import { changeInPlainWords, findingInPlainWords, reportTexts, workOrderOf } from './report.ts';
+import { changeInPlainWords, findingInPlainWords } from './plainWords.ts';
+import { reportTexts, workOrderOf } from './report.ts';
 
 const one = CATALOGUE.sessions.find((s) => s.id === 'maren-1')!;
 const two = CATALOGUE.sessions.find((s) => s.id === 'maren-2')!;

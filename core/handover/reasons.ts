@@ -1,0 +1,68 @@
+import type { BikeSetup } from '../bike/setup.ts';
+import { effectsOf, pick, type ControlKey } from '../prescribe/controls.ts';
+import { movesBetween } from '../trial/progress.ts';
+
+/** Why a control was moved down or up, as a rider would be told; null where moving it that way needs no words. */
+const WHY: readonly [RegExp, down: string | null, up: string | null][] = [
+  [/^saddleTilt/, 'so that the nose presses less', 'so that you no longer slide forward on to your hands'],
+  [
+    /^saddleUp/,
+    'so that your leg no longer has to reach for the pedal',
+    'so that your knee can straighten further with every turn',
+  ],
+  [
+    /^saddleBack/,
+    'so that hip and knee come further over the pedals',
+    'so that your weight rests over the saddle and your knee over the pedal',
+  ],
+  [
+    /^saddleWidth/,
+    'so that the saddle carries your sit bones and nothing else',
+    'so that the saddle carries your sit bones and nothing else',
+  ],
+  [
+    /^barWidth/,
+    'so that your arms hang as wide as your shoulders',
+    'so that your arms hang as wide as your shoulders',
+  ],
+  [/^leverReach/, 'so that two fingers reach the brakes', null],
+  [/^cleatBack/, 'so that your foot rests as it wants to', 'so that the ball of your foot is spared'],
+  [
+    /^(cleatOut|heelOut|wedge|shim|washers|pedalAxle)/,
+    'so that your foot rests as it wants to',
+    'so that your foot rests as it wants to',
+  ],
+  [/^crank/, 'so that hip and knee have more room at the top', null],
+  [/^pad/, 'so that your arms rest without strain', 'so that your arms rest without strain'],
+];
+const AT_THE_BAR: readonly ControlKey[] = [
+  'stemLength',
+  'stemAngle',
+  'stemFlip',
+  'spacers',
+  'barReach',
+  'barRotation',
+  'hoods',
+];
+
+/** The reasons for what moved between two set-ups, each once. What a raised saddle brings to its setback was no move of its own. */
+export function reasonsFor(asFound: BikeSetup, leaves: BikeSetup): string[] {
+  const moves = movesBetween(asFound, leaves);
+  const own = (Object.entries(moves) as [ControlKey, number][]).flatMap(([key, by]) => {
+    if (Math.abs(by) < FELT) return [];
+    const [, down, up] = WHY.find(([of]) => of.test(key)) ?? [null, null, null];
+    return [by < 0 ? down : up];
+  });
+  const hand = effectsOf(asFound, pick(moves, AT_THE_BAR)).handMm;
+  const bar =
+    Math.hypot(hand.x, hand.y) < FELT
+      ? null
+      : hand.x <= 0 && hand.y >= 0
+        ? 'so that you reach the bar without leaning on it'
+        : hand.x >= 0 && hand.y <= 0
+          ? 'so that your back can be longer and lower'
+          : 'so that your hands rest where your arms want them';
+  return [...new Set([...own, bar].filter((w) => w !== null))];
+}
+/** Less than this, mm or degrees, a rider does not feel and need not be told a reason for. */
+const FELT = 0.5;
