@@ -17,7 +17,7 @@ export function knockOns(c: Pick<PlanCase, 'bike'>, moves: Moves): string[] {
   if (stack) out.push(`acts like a saddle ${mm(stack)} ${stack > 0 ? 'lower' : 'higher'} for that leg`);
   if (moves.crank)
     out.push(
-      `the pedal is ${mm(moves.crank)} ${moves.crank < 0 ? 'higher' : 'lower'} at the bottom: saddle ${moves.crank < 0 ? 'up' : 'down'} ${mm(moves.crank)} keeps the bottom, and the top gains twice`,
+      `the pedal is ${mm(moves.crank)} ${moves.crank < 0 ? 'higher' : 'lower'} at the bottom: saddle ${moves.crank < 0 ? 'up' : 'down'} ${mm(moves.crank)} keeps the bottom, and the top ${moves.crank < 0 ? 'gains' : 'loses'} twice as much room`,
     );
   if (cleat || moves.crank) out.push(...toeToTyre(c.bike, moves));
   const fx = effectsOf(c.bike, moves);
