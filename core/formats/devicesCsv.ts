@@ -82,7 +82,8 @@ export function parseMatCsv(text: string): ParsedMat {
   const wide = Math.max(0, ...cells.map((p) => p.column));
   if (!names.includes('t_s') || !names.includes('cell_mm') || cells.length === 0)
     return { ok: false, message: 'Row 1: a mat’s table has t_s, cell_mm, r1c1_kpa, r1c2_kpa and so on.' };
-  if (tall < 2 || wide < 2 || tall > 64 || wide > 64 || cells.length !== tall * wide)
+  const own = new Set(cells.map((p) => `${p.row}/${p.column}`));
+  if (tall < 2 || wide < 2 || tall > 64 || wide > 64 || own.size !== tall * wide || cells.length !== own.size)
     return {
       ok: false,
       message: `Row 1: ${cells.length} cells don’t make a grid of ${tall} rows and ${wide} columns (2 to 64 each).`,
