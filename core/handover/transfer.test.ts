@@ -85,6 +85,17 @@ describe('transfer to another frame', () => {
     expect((Math.atan2(s.y, -s.x) * 180) / Math.PI).toBeCloseTo(a, 6);
   });
 
+  it('a sole that is not known of the other bike is taken as the same shoe', () => {
+    const shoe = { ...bike.feet.left, soleStackMm: 8 };
+    const worn = { ...bike, feet: { left: shoe, right: shoe } };
+    const open = { ...shoe, soleStackMm: null };
+    expect(transfer(worn, { ...frame({}), feet: { left: open, right: open } }, parts).carriedMm).toBe(0);
+    const thin = { ...shoe, soleStackMm: 5 };
+    const t = transfer(worn, { ...frame({}), feet: { left: thin, right: thin } }, parts);
+    expect(t.carriedMm).toBeCloseTo(-3, 9);
+    expect(t.carried).toEqual(['pedal and sole −3 mm: saddle −3 mm']);
+  });
+
   it('a steeper or slacker seat tube is taken up by offset and rails, and told where they end', () => {
     const slack = transfer(bike, frame({ seat: -4 }), parts);
     const steep = transfer(bike, frame({ seat: 3 }), parts);

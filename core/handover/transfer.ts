@@ -64,11 +64,16 @@ const turned = (p: Vec2, deg: number): Vec2 => {
   return { x: p.x * c - p.y * s, y: p.x * s + p.y * c };
 };
 
-/** Sole, shim, pedal and what is between: how high the foot stands over the spindle. */
-const underFoot = (b: BikeSetup): number | null =>
-  b.pedals.stackMm === null
-    ? null
-    : b.pedals.stackMm + ((b.feet.left.soleStackMm ?? 0) + (b.feet.right.soleStackMm ?? 0)) / 2;
+/** By how much the foot stands higher over the spindle: pedal, and sole where it is known of both; null where the pedals are not. */
+function underFoot(a: BikeSetup, b: BikeSetup): number | null {
+  if (a.pedals.stackMm === null || b.pedals.stackMm === null) return null;
+  const soles = (['left', 'right'] as const).flatMap((side) => {
+    const [was, is] = [a.feet[side].soleStackMm, b.feet[side].soleStackMm];
+    return was !== null && is !== null ? [is - was] : [];
+  });
+  const sole = soles.length ? soles.reduce((s, v) => s + v, 0) / soles.length : 0;
+  return b.pedals.stackMm - a.pedals.stackMm + sole;
+}
 
 /**
  * Carries a position over to another frame (handbook: models, transfer): crank and pedal differences go into the saddle's height,
@@ -102,10 +107,10 @@ export function transfer(
     carriedMm += ca - cb;
     carried.push(`crank ${cb} mm in place of ${ca} mm: saddle ${signed(ca - cb)} mm`);
   } else if (ca !== null && cb === null) open.push('the other bike’s crank length: the same is taken');
-  const [ua, ub] = [underFoot(from), underFoot(to)];
-  if (ua !== null && ub !== null && Math.abs(ua - ub) > 0.4) {
-    carriedMm += ub - ua;
-    carried.push(`pedal and sole ${signed(ub - ua)} mm: saddle ${signed(ub - ua)} mm`);
+  const higher = underFoot(from, to);
+  if (higher !== null && Math.abs(higher) > 0.4) {
+    carriedMm += higher;
+    carried.push(`pedal and sole ${signed(higher)} mm: saddle ${signed(higher)} mm`);
   }
 
   if (!a.points.sit || a.setback80Mm === null)
