@@ -2,13 +2,14 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
+import { kneeBandMovedDeg } from '../../core/prescribe/planGround.ts';
+import { staticKneeBand } from '../../core/prescribe/schools.ts';
 import { judge } from '../../core/prescribe/judge.ts';
 import {
   DYNAMIC_READS_MORE_DEG,
   STATIC_ANGLE,
   STATIC_AT,
   STATIC_KEYS,
-  STATIC_KNEE_BAND,
   type StaticKey,
   type StaticReading,
 } from '../../core/records/statics.ts';
@@ -100,7 +101,7 @@ export function StaticReadings({
                 )}
               </Box>
               {key === 'kneeFlexionDeg' && held !== null && (
-                <KneeNote held={held} film={film} convention={convention} />
+                <KneeNote held={held} film={film} moved={kneeBandMovedDeg(session)} convention={convention} />
               )}
             </Box>
           );
@@ -110,17 +111,25 @@ export function StaticReadings({
 }
 
 /** The static protocol's word on the knee, and whether the film reads as much more as it usually does. */
-function KneeNote({ held, film, convention }: { held: number; film: number | null; convention: Convention }) {
-  const band = [STATIC_KNEE_BAND.low, STATIC_KNEE_BAND.high].map((v) =>
-    quoted('kneeFlexionDeg', v, convention),
-  );
+function KneeNote({
+  held,
+  film,
+  moved,
+  convention,
+}: {
+  held: number;
+  film: number | null;
+  moved: number;
+  convention: Convention;
+}) {
+  const bend = staticKneeBand(moved);
+  const band = [bend.low, bend.high].map((v) => quoted('kneeFlexionDeg', v, convention));
   const { least, most } = DYNAMIC_READS_MORE_DEG;
   const more = film === null ? null : film - held;
   return (
     <Typography variant="body2" sx={{ mt: 0.5 }}>
-      Static band {Math.min(...band)} to {Math.max(...band)}°:{' '}
-      {VERDICT_WORDS[judge(held, 3, STATIC_KNEE_BAND)]} by bend. A filmed knee usually reads {least} to {most}
-      ° more bend
+      Static band {Math.min(...band)} to {Math.max(...band)}°: {VERDICT_WORDS[judge(held, 3, bend)]} by bend.
+      A filmed knee usually reads {least} to {most}° more bend
       {more !== null &&
         (more >= least - 3 && more <= most + 3
           ? ', and does here.'

@@ -27,6 +27,11 @@ export function protocolOf(session: FitSession): Protocol & { movedBy: string[];
   };
 }
 
+/** By how much findings off the bike moved the knee's band at its straightest. */
+export const kneeBandMovedDeg = (session: FitSession): number =>
+  (protocolOf(session).bands.kneeFlexionMinDeg.low ?? 0) -
+  (protocolUsed(session).bands.kneeFlexionMinDeg.low ?? 0);
+
 /** A take from the side shows the leg on that side. */
 export const legOf = (take: Pick<Take, 'view'> | null): LegSide =>
   take?.view === 'nonDrive' ? 'left' : 'right';
@@ -43,6 +48,7 @@ export const measuresOf = (
     session.planning.schools,
     session.statics,
     side,
+    kneeBandMovedDeg(session),
   );
 
 /** A filmed side: the take, what it was read as, and the rider's model from it. */
