@@ -36,7 +36,8 @@ export function parseTracksCsv(text: string): ParsedTracks {
     const at = (name: string): string => table.at(r, name);
     const where = (name: string): string => `Row ${r + 2}, column ${name}`;
     const t = at('t_s');
-    if (!DECIMAL.test(t)) return fail(`${where('t_s')}: “${t.slice(0, 40)}” is not a time in seconds.`);
+    if (!DECIMAL.test(t) || !Number.isFinite(Number(t)))
+      return fail(`${where('t_s')}: “${t.slice(0, 40)}” is not a time in seconds.`);
     if (r > 0 && Number(t) < tS[r - 1])
       return fail(`${where('t_s')}: the time goes back from ${tS[r - 1]} to ${t}.`);
     tS.push(Number(t));
