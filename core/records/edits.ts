@@ -181,7 +181,7 @@ export type EditResult = { ok: true; session: FitSession } | { ok: false; messag
  * New marks make old tracks void.
  */
 export function applyEdit(session: FitSession, edit: unknown): EditResult {
-  const checked = editSchema.validate(edit, { convert: false });
+  const checked = editSchema.required().validate(edit, { convert: false });
   if (checked.error) return { ok: false, message: checked.error.message };
   const e = checked.value as SessionEdit;
   const next = change(session, e);
