@@ -105,20 +105,19 @@ describe('edits that are no edits', () => {
     let now = START;
     const inverses: SessionEdit[] = [];
     for (let n = 0; n < 120; n += 1) {
-      const edit: SessionEdit = (
-        [
-          { kind: 'set', at: 'asFound.stem.lengthMm', value: 60 + Math.floor(60 * random()) },
-          { kind: 'set', at: 'intake.event', value: `event ${n}` },
-          { kind: 'set', at: 'planning.trying', value: { saddleUp: n % 9 } },
-          {
-            kind: 'moved',
-            id: `m${n}`,
-            madeIso: new Date(Date.UTC(2026, 10, 25, 8, n)).toISOString(),
-            values: [{ at: 'saddle.heightMm', value: 640 + Math.floor(80 * random()) }],
-          },
-          { kind: 'all-back', id: `b${n}`, madeIso: new Date(Date.UTC(2026, 10, 25, 12, n)).toISOString() },
-        ] as const
-      )[Math.floor(5 * random())];
+      const edits: SessionEdit[] = [
+        { kind: 'set', at: 'asFound.stem.lengthMm', value: 60 + Math.floor(60 * random()) },
+        { kind: 'set', at: 'intake.event', value: `event ${n}` },
+        { kind: 'set', at: 'planning.trying', value: { saddleUp: n % 9 } },
+        {
+          kind: 'moved',
+          id: `m${n}`,
+          madeIso: new Date(Date.UTC(2026, 10, 25, 8, n)).toISOString(),
+          values: [{ at: 'saddle.heightMm', value: 640 + Math.floor(80 * random()) }],
+        },
+        { kind: 'all-back', id: `b${n}`, madeIso: new Date(Date.UTC(2026, 10, 25, 12, n)).toISOString() },
+      ];
+      const edit = edits[Math.floor(edits.length * random())];
       const result = applyEdit(now, edit);
       if (!result.ok) continue;
       const inverse = inverseOf(now, edit);
