@@ -46,7 +46,7 @@ export function retrain(c: PlanCase, moves: Moves): Prescription['alternatives']
   const knee = c.measures.find((m) => m.key === 'kneeFlexionMinDeg');
   const pitch = c.measures.find((m) => m.key === 'footPitch180Deg');
   const flat = pitch?.band.low !== null && pitch !== undefined && pitch.value < pitch.band.low + 4;
-  if (knee?.verdict !== 'low' || !flat || !moves.saddleUp) return [];
+  if (knee?.verdict !== 'low' || !flat || !((moves.saddleUp ?? 0) < 0)) return [];
   return [
     {
       stage: 'saddle',
