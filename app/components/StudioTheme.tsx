@@ -25,6 +25,9 @@ export function paperTheme(dark: boolean) {
       background: { default: c.ground, paper: c.sheet },
       text: { primary: c.text, secondary: c.quiet },
       divider: c.rule,
+      // A note is ink on paper; only what asks for something has a colour.
+      info: { main: c.quiet },
+      success: { main: c.second },
       warning: { main: c.warning },
       error: { main: c.error },
       ink: {

@@ -51,7 +51,7 @@ describe('compensations seen on the bike', () => {
       [{ slides: 'yes' }, line('saddleTilt', { saddleTilt: 4 }, 'saddle'), 'its nose comes up'],
       [{ slides: 'yes' }, nearer, 'the hands come nearer or higher'],
       [{ heelRises: 'yes' }, line('saddleBack', { saddleBack: 8 }, 'saddle'), 'the saddle goes back'],
-      [{ arms: 'locked' }, nearer, 'the bar comes to another place'],
+      [{ arms: 'locked' }, nearer, 'the hands come to another place'],
       [{ back: 'round' }, higher, 'the hands come higher'],
     ];
     for (const [onBike, l, why] of goes) {
@@ -67,6 +67,7 @@ describe('compensations seen on the bike', () => {
       [{ slides: 'yes' }, lower],
       [{ slides: 'yes' }, line('front', { stemLength: -30 }, 'cockpit', true)],
       [{ heelRises: 'yes' }, line('saddleBack', { saddleBack: -8 }, 'saddle')],
+      [{ arms: 'locked' }, line('front', { barRotation: 1 })],
       [{ back: 'round' }, nearer],
       [{ back: 'round' }, lower],
     ];
@@ -91,10 +92,10 @@ describe('compensations seen on the bike', () => {
         },
         lines,
       ).join(' ');
-    expect(bent(-5, 0, [nearer])).toContain('nose-down: expected to go');
+    expect(bent(-5, 0, [nearer])).toContain('nose-down: no longer needed, since');
     expect(bent(-5, 0, [])).toContain('ask why it was tilted');
     expect(bent(-3, 0, [])).toBe('');
-    expect(bent(0, 10, [higher])).toContain('rolled up: expected to go');
+    expect(bent(0, 10, [higher])).toContain('rolled up: no longer needed, since');
     expect(bent(0, 10, [])).toContain('turned back after those');
   });
 });

@@ -62,6 +62,8 @@ interface Compensation {
   what: string;
   seen: (c: PlanCase) => boolean;
   causes: Causes;
+  /** What becomes of it once its cause goes: it vanishes by itself, or somebody has to undo it. */
+  then?: string;
   /** Where no line takes a cause away. */
   otherwise: string;
 }
@@ -101,6 +103,7 @@ const COMPENSATIONS: readonly Compensation[] = [
       ...nearerOrHigher(stands, c),
       stands('saddleWidth', () => true) && 'the saddle is another one',
     ],
+    then: 'no longer needed',
     otherwise:
       'usually a bar too low or too far, or the wrong saddle: ask why it was tilted before it is levelled',
   },
@@ -108,12 +111,18 @@ const COMPENSATIONS: readonly Compensation[] = [
     what: 'The bar is rolled up',
     seen: (c) => (c.bike.bar.rotationDeg ?? 0) >= 8,
     causes: nearerOrHigher,
+    then: 'no longer needed',
     otherwise: 'usually a reach that is too long or a bar too low: it is turned back after those',
   },
   {
     what: 'Shoulders are shrugged or arms locked',
     seen: (c) => c.onBike?.arms === 'locked',
-    causes: (stands) => [stands('front', () => true) && 'the bar comes to another place'],
+    causes: (stands, c) => [
+      stands('front', (m) => {
+        const { x, y } = effectsOf(c.bike, m).handMm;
+        return Math.hypot(x, y) >= 5;
+      }) && 'the hands come to another place',
+    ],
     otherwise: 'look at reach and bar height with the static reach test',
   },
   {
@@ -133,7 +142,7 @@ export function otherCompensations(c: PlanCase, lines: readonly PlanLine[]): str
   return COMPENSATIONS.filter((k) => k.seen(c)).map((k) => {
     const causes = k.causes(stands, c).filter(Boolean).join(', ');
     return causes
-      ? `${k.what}: expected to go, since ${causes}.`
+      ? `${k.what}: ${k.then ?? 'expected to go'}, since ${causes}.`
       : `${k.what}, and nothing here takes its cause away: ${k.otherwise}.`;
   });
 }

@@ -245,7 +245,7 @@ it('other compensations are named with the lines that take their cause away', ()
   const c = demoCase('maren');
   // Her saddle was tilted for a bar too far away.
   expect(prescribe(c).seenThrough).toEqual([
-    'The saddle is nose-down: expected to go, since the hands come nearer or higher.',
+    'The saddle is nose-down: no longer needed, since the hands come nearer or higher.',
   ]);
   const slides = prescribe({ ...c, onBike: { slides: 'yes' } }).seenThrough.join();
   expect(slides).toContain('expected to go, since its nose comes up');
