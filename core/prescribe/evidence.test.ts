@@ -340,6 +340,12 @@ describe('what the evidence is worth', () => {
     // The highest start is 860 − 100 = 760, 0.883 · 860 = 759 or 1.09 · 860 − 170 = 767.
     expect(s.against).toEqual(['saddle height errs the other way by 33 mm']);
   });
+  it('a cleat ahead of the head is said to be ahead', () => {
+    const said = (mm: number): string =>
+      suspect('cleatForward', 'calf', { bike: feet('cleatBehindMm', mm) })!.for.join();
+    expect(said(-4)).toBe('cleat 4 mm ahead of the first head');
+    expect(said(2)).toBe('cleat only 2 mm behind the first head');
+  });
   it('side and onset of the complaint count where the handbook says so', () => {
     const of = (key: SuspectKey, complaint: Parameters<typeof aches>[1]): number =>
       rankSuspects(caseOf({ intake: { complaints: [aches('footOutside', complaint)] } }))[0].suspects.find(

@@ -5,6 +5,11 @@ import { bothFeet, measured, say, when, type Rule } from './evidence.ts';
 /** A cleat that far behind the first head is beyond every school but the mid-foot's (own choice: twice the usual 10 mm). */
 const FAR_BACK_MM = 20;
 
+const cleatPlace = (behindMm: number): string =>
+  behindMm < 0
+    ? `cleat ${-behindMm} mm ahead of the first head`
+    : `cleat ${behindMm < 5 ? 'only ' : ''}${behindMm} mm behind the first head`;
+
 /** Suspects at the feet and the crank. */
 export const FEET = {
   cleatForward: {
@@ -14,11 +19,7 @@ export const FEET = {
     cost: 1,
     evidence: (c) => {
       const back = bothFeet(c, (f) => f.cleatBehindMm);
-      return back.length === 0
-        ? []
-        : Math.min(...back) < 5
-          ? [say(1, `cleat only ${Math.min(...back)} mm behind the first head`)]
-          : [say(-1, `cleat ${Math.min(...back)} mm behind the first head`)];
+      return back.length === 0 ? [] : [say(Math.min(...back) < 5 ? 1 : -1, cleatPlace(Math.min(...back)))];
     },
   },
   cleatFarBack: {
@@ -30,7 +31,7 @@ export const FEET = {
       const back = bothFeet(c, (f) => f.cleatBehindMm);
       if (back.length === 0) return [];
       const most = Math.max(...back);
-      return [say(most >= FAR_BACK_MM ? 0.8 : -0.6, `cleat ${most} mm behind the first head`)];
+      return [say(most >= FAR_BACK_MM ? 0.8 : -0.6, cleatPlace(most))];
     },
   },
   cleatsUnlike: {
