@@ -301,7 +301,9 @@ export function coordinatesOf(bike: BikeSetup, r: ResolvedBike): Coordinate[] {
   return out;
 }
 
-/** Of two set-ups, the coordinates that differ by more than they can be measured. */
+const ROUNDING = 0.4;
+
+/** Of two set-ups on record, the coordinates that were moved: by more than rounding, since neither was measured again. */
 export function coordinatesApart(
   a: readonly Coordinate[],
   b: readonly Coordinate[],
@@ -309,7 +311,7 @@ export function coordinatesApart(
   return b.flatMap((to) => {
     const from = a.find((c) => c.key === to.key);
     if (!from || from.value === null || to.value === null) return [];
-    return Math.abs(to.value - from.value) > Math.min(0.4, to.tolerance ?? 0.4)
+    return Math.abs(to.value - from.value) > ROUNDING
       ? [{ name: to.name, unit: to.unit, from: from.value, to: to.value }]
       : [];
   });
