@@ -72,7 +72,8 @@ test('goniometer readings stand beside the filmed ones and stay', async ({ page 
   await expect(statics.getByTestId('static-kneeFlexionDeg')).toContainText(
     /filmed, right [\d.]+°: [\d.]+° (more|less) than held/,
   );
-  await expect(statics).toContainText('Static band 25 to 35°: in band');
+  // Her hamstrings are tight: the static band moves as the filmed one does.
+  await expect(statics).toContainText('Static band 29 to 39°, 4° more bend for this rider: in band');
   await expect(page.getByText('Saved on this device')).toBeAttached();
   await page.reload();
   await expect(statics.getByLabel('Knee, right')).toHaveValue('31');

@@ -126,10 +126,11 @@ function KneeNote({
   const band = [bend.low, bend.high].map((v) => quoted('kneeFlexionDeg', v, convention));
   const { least, most } = DYNAMIC_READS_MORE_DEG;
   const more = film === null ? null : film - held;
+  const own = moved === 0 ? '' : `, ${Math.abs(moved)}° ${moved > 0 ? 'more' : 'less'} bend for this rider`;
   return (
     <Typography variant="body2" sx={{ mt: 0.5 }}>
-      Static band {Math.min(...band)} to {Math.max(...band)}°: {VERDICT_WORDS[judge(held, 3, bend)]} by bend.
-      A filmed knee usually reads {least} to {most}° more bend
+      Static band {Math.min(...band)} to {Math.max(...band)}°{own}: {VERDICT_WORDS[judge(held, 3, bend)]} by
+      bend. A filmed knee usually reads {least} to {most}° more bend
       {more !== null &&
         (more >= least - 3 && more <= most + 3
           ? ', and does here.'
