@@ -120,6 +120,7 @@ test('in band and nothing hurts: an empty plan is an answer', async ({ page }) =
   for (const field of ['Ankle range, to', 'Head above the back, to', 'Hip at its most closed, from'])
     await page.getByLabel(field).fill('');
   await page.getByRole('button', { name: 'Keep as a new version' }).click();
+  await expect(page.getByRole('heading', { name: /version 2/ })).toBeVisible();
   await openSession(page, 'Juno Achterberg');
   await page.getByRole('link', { name: /^8 Read/ }).click();
   await page.getByRole('button', { name: 'Use version 2' }).click();

@@ -20,11 +20,14 @@ export function changeSetting<K extends Kind>(
   kind: K,
   change: (before: RecordOf[K] | null) => RecordOf[K],
 ): Promise<Checked<RecordOf[K]>> {
-  return alone(`setting:${kind}`, async () => {
-    const before = await loadSetting(kind);
-    if (before && !before.ok && before.reason === 'newer') return before;
-    const checked = checkRecord(kind, change(before?.ok ? before.value : null));
-    if (checked.ok) await saving(() => settingsStore.setItem(kind, checked.value));
-    return checked;
-  });
+  // “Saving…” stands from the moment of the change, not only while the database writes.
+  return saving(() =>
+    alone(`setting:${kind}`, async () => {
+      const before = await loadSetting(kind);
+      if (before && !before.ok && before.reason === 'newer') return before;
+      const checked = checkRecord(kind, change(before?.ok ? before.value : null));
+      if (checked.ok) await settingsStore.setItem(kind, checked.value);
+      return checked;
+    }),
+  );
 }
