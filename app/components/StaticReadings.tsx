@@ -2,7 +2,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
-import { kneeBandMovedDeg } from '../../core/prescribe/planGround.ts';
+import { protocolOf } from '../../core/prescribe/planGround.ts';
 import { staticKneeBand } from '../../core/prescribe/schools.ts';
 import { judge } from '../../core/prescribe/judge.ts';
 import {
@@ -101,7 +101,12 @@ export function StaticReadings({
                 )}
               </Box>
               {key === 'kneeFlexionDeg' && held !== null && (
-                <KneeNote held={held} film={film} moved={kneeBandMovedDeg(session)} convention={convention} />
+                <KneeNote
+                  held={held}
+                  film={film}
+                  moved={protocolOf(session).kneeMovedDeg}
+                  convention={convention}
+                />
               )}
             </Box>
           );

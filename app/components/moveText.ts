@@ -1,6 +1,11 @@
-import { WASHER_MM } from '../../core/bike/stance.ts';
 import type { BikeSetup } from '../../core/bike/setup.ts';
-import { CONTROLS, standsAt, type ControlKey, type Moves } from '../../core/prescribe/controls.ts';
+import {
+  CONTROLS,
+  stanceByMm,
+  standsAt,
+  type ControlKey,
+  type Moves,
+} from '../../core/prescribe/controls.ts';
 import { lengthWithUnit, type LengthUnit } from '../../core/units/length.ts';
 
 const amount = (key: ControlKey, v: number, unit: LengthUnit): string => {
@@ -33,8 +38,6 @@ export const movesText = (moves: Moves, unit: LengthUnit): string =>
     .map(([key, by]) => `${CONTROLS[key].name.toLowerCase()} ${byText(key, by, unit)}`)
     .join(', ') || 'as it is';
 
-const SIDES = ['left', 'right'] as const;
-
 /** A heading for a line: what a fitter would say across the room. */
 export function lineTitle(key: string, moves: Moves, unit: LengthUnit): string {
   const first = Object.entries(moves) as [ControlKey, number][];
@@ -57,13 +60,8 @@ export function lineTitle(key: string, moves: Moves, unit: LengthUnit): string {
         ? `Both cleats ${way(l)}`
         : `Cleats: ${[l && `left ${way(l)}`, r && `right ${way(r)}`].filter(Boolean).join(', ')}`;
     }
-    case 'stance': {
-      const out = SIDES.reduce(
-        (s, side) => s + WASHER_MM * by(`washers.${side}`) - by(`cleatOut.${side}`),
-        0,
-      );
-      return out > 0 ? 'Wider stance' : 'Narrower stance';
-    }
+    case 'stance':
+      return stanceByMm(moves, 'left') + stanceByMm(moves, 'right') > 0 ? 'Wider stance' : 'Narrower stance';
     case 'stanceEven':
       return 'Feet evenly about the middle';
     case 'shim':

@@ -1,4 +1,4 @@
-import type { Part, PartKind } from '../../core/bike/parts.ts';
+import { UNMEASURED_PART, type Part, type PartKind } from '../../core/bike/parts.ts';
 import { RECORD_VERSIONS } from '../../core/records/migrations.ts';
 import type { PartsBin } from '../../core/records/types.ts';
 
@@ -9,12 +9,7 @@ function part(kind: PartKind, name: string, price: number, count: number, more: 
     id: `demo-${made}`,
     kind,
     name,
-    lengthMm: null,
-    angleDeg: null,
-    widthMm: null,
-    reachMm: null,
-    dropMm: null,
-    stackMm: null,
+    ...UNMEASURED_PART,
     count,
     price,
     ...more,

@@ -8,7 +8,7 @@ import { DataGrid, GridActionsCellItem, type GridColDef } from '@mui/x-data-grid
 import { nanoid } from 'nanoid';
 import { useContext, useMemo, useRef, useState } from 'react';
 import { data, useFetcher } from 'react-router';
-import { PART_KINDS, PART_NUMBERS, type Part } from '../../core/bike/parts.ts';
+import { PART_KINDS, PART_NUMBERS, UNMEASURED_PART, type Part } from '../../core/bike/parts.ts';
 import { parsePartsCsv, writePartsCsv } from '../../core/formats/partsCsv.ts';
 import { partSchema } from '../../core/records/schemas.ts';
 import { download } from '../components/download';
@@ -126,14 +126,7 @@ export default function Parts({ loaderData }: Route.ComponentProps) {
         id: nanoid(),
         kind: 'stem',
         name: 'New part',
-        lengthMm: null,
-        angleDeg: null,
-        widthMm: null,
-        reachMm: null,
-        dropMm: null,
-        stackMm: null,
-        count: 1,
-        price: null,
+        ...UNMEASURED_PART,
       },
       ...parts,
     ]);

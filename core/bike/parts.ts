@@ -32,6 +32,18 @@ export interface Part {
   price: number | null;
 }
 
+/** One part of which no figure is known. */
+export const UNMEASURED_PART = {
+  lengthMm: null,
+  angleDeg: null,
+  widthMm: null,
+  reachMm: null,
+  dropMm: null,
+  stackMm: null,
+  count: 1,
+  price: null,
+} satisfies Partial<Part>;
+
 /** The numbers of a part with their columns in the table of parts, and what no part can have. */
 export const PART_NUMBERS = [
   { key: 'lengthMm', column: 'length_mm', min: 0, max: 400 },

@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { PART_KINDS, PART_NUMBERS, type Part, type PartKind } from '../bike/parts.ts';
+import { PART_KINDS, PART_NUMBERS, UNMEASURED_PART, type Part, type PartKind } from '../bike/parts.ts';
 
 export type ParsedParts = { ok: true; parts: Part[] } | { ok: false; message: string };
 
@@ -41,14 +41,7 @@ export function parsePartsCsv(text: string, newId: () => string): ParsedParts {
       id: newId(),
       kind: kind as PartKind,
       name,
-      lengthMm: null,
-      angleDeg: null,
-      widthMm: null,
-      reachMm: null,
-      dropMm: null,
-      stackMm: null,
-      count: 1,
-      price: null,
+      ...UNMEASURED_PART,
     };
     for (const { key, column, min, max } of PART_NUMBERS) {
       const cell = at(column);

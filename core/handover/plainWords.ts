@@ -1,3 +1,4 @@
+import { beyondBand } from '../prescribe/judge.ts';
 import type { MeasureKey } from '../prescribe/protocols.ts';
 import type { Finding } from '../records/work.ts';
 
@@ -99,10 +100,8 @@ export function findingInPlainWords(f: Finding): string | null {
 export function changeInPlainWords(before: Finding, after: Finding): string | null {
   const plain = PLAIN[before.key as MeasureKey];
   if (!plain) return null;
-  const off = (f: Finding): number =>
-    Math.max(0, (f.band.low ?? -Infinity) - f.value, f.value - (f.band.high ?? Infinity));
   const end = isOut(after)
-    ? off(after) < off(before)
+    ? beyondBand(after.value, after.band) < beyondBand(before.value, before.band)
       ? 'nearer, and not there yet'
       : 'further off than before'
     : after.verdict === 'in'

@@ -1,9 +1,12 @@
 import type { BikeSetup } from '../bike/setup.ts';
-import { effectsOf, pick, type ControlKey } from '../prescribe/controls.ts';
+import { CONTROL_KEYS, CONTROLS, effectsOf, pick, type ControlKey } from '../prescribe/controls.ts';
 import { movesBetween } from '../trial/progress.ts';
 
-/** Why a control was moved down or up, as a rider would be told; null where moving it that way needs no words. */
-const WHY: readonly [RegExp, down: string | null, up: string | null][] = [
+/**
+ * Why a control was moved, as a rider would be told: down and up, or in the same words either way; null where moving it that way needs
+ * none.
+ */
+const WHY: readonly [RegExp, down: string | null, up?: string | null][] = [
   [/^saddleTilt/, 'so that the nose presses less', 'so that you no longer slide forward on to your hands'],
   [
     /^saddleUp/,
@@ -15,42 +18,25 @@ const WHY: readonly [RegExp, down: string | null, up: string | null][] = [
     'so that hip and knee come further over the pedals',
     'so that your weight rests over the saddle and your knee over the pedal',
   ],
-  [
-    /^saddleWidth/,
-    'so that the saddle carries your sit bones and nothing else',
-    'so that the saddle carries your sit bones and nothing else',
-  ],
-  [
-    /^barWidth/,
-    'so that your arms hang as wide as your shoulders',
-    'so that your arms hang as wide as your shoulders',
-  ],
+  [/^saddleWidth/, 'so that the saddle carries your sit bones and nothing else'],
+  [/^barWidth/, 'so that your arms hang as wide as your shoulders'],
   [/^leverReach/, 'so that two fingers reach the brakes', null],
   [/^cleatBack/, 'so that your foot rests as it wants to', 'so that the ball of your foot is spared'],
-  [
-    /^(cleatOut|heelOut|wedge|shim|washers|pedalAxle)/,
-    'so that your foot rests as it wants to',
-    'so that your foot rests as it wants to',
-  ],
+  [/^(cleatOut|heelOut|wedge|shim|washers|pedalAxle)/, 'so that your foot rests as it wants to'],
   [/^crank/, 'so that hip and knee have more room at the top', null],
-  [/^pad/, 'so that your arms rest without strain', 'so that your arms rest without strain'],
+  [/^pad/, 'so that your arms rest without strain'],
 ];
-const AT_THE_BAR: readonly ControlKey[] = [
-  'stemLength',
-  'stemAngle',
-  'stemFlip',
-  'spacers',
-  'barReach',
-  'barRotation',
-  'hoods',
-];
+/** What has no words of its own at the bar only brings the hands elsewhere: that is told once for all of it. */
+const AT_THE_BAR = CONTROL_KEYS.filter(
+  (k) => CONTROLS[k].stage === 'cockpit' && !WHY.some(([of]) => of.test(k)),
+);
 
 /** The reasons for what moved between two set-ups, each once. What a raised saddle brings to its setback was no move of its own. */
 export function reasonsFor(asFound: BikeSetup, leaves: BikeSetup): string[] {
   const moves = movesBetween(asFound, leaves);
   const own = (Object.entries(moves) as [ControlKey, number][]).flatMap(([key, by]) => {
     if (Math.abs(by) < FELT) return [];
-    const [, down, up] = WHY.find(([of]) => of.test(key)) ?? [null, null, null];
+    const [, down = null, up = down] = WHY.find(([of]) => of.test(key)) ?? [];
     return [by < 0 ? down : up];
   });
   const hand = effectsOf(asFound, pick(moves, AT_THE_BAR)).handMm;

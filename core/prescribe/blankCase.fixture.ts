@@ -3,7 +3,9 @@ import { UNMEASURED_BIKE, type BikeSetup } from '../bike/setup.ts';
 import { NOT_TESTED, UNTESTED_BODY, type BodyRecord, type TestKey, type TestResult } from '../body/tests.ts';
 import { BLANK_INTAKE, type Complaint, type Intake, type RegionKey } from '../intake/intake.ts';
 import type { CaseFile } from './evidence.ts';
+import type { Moves, Stage } from './controls.ts';
 import type { MeasureReading } from './measures.ts';
+import type { PlanLine } from './plan.ts';
 import type { MeasureKey } from './protocols.ts';
 
 type Seen = CaseFile['measures'][number];
@@ -68,3 +70,20 @@ export function caseOf(
     resolved: resolveBike(bike),
   };
 }
+
+/** A line of a plan that moves what is named and says nothing. */
+export const lineOf = (key: string, moves: Moves, stage: Stage, rejected = false): PlanLine => ({
+  key,
+  stage,
+  moves,
+  why: [],
+  knockOn: [],
+  risk: [],
+  steps: '',
+  check: '',
+  today: moves,
+  vanishes: [],
+  instead: null,
+  decision: rejected ? { key, state: 'rejected', moves, reason: 'no' } : null,
+  forecast: null,
+});

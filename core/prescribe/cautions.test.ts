@@ -1,29 +1,15 @@
 import { describe, expect, it } from 'vitest';
-import { aches, caseOf, seen, tested } from './blankCase.fixture.ts';
+import { aches, caseOf, lineOf, seen, tested } from './blankCase.fixture.ts';
 import { adviceFor, cautionsFor } from './cautions.ts';
 import type { Moves } from './controls.ts';
 import type { MeasureReading } from './measures.ts';
-import type { Decision, PlanLine, Prescription } from './plan.ts';
+import type { Prescription } from './plan.ts';
 
 /** A prescription of lines by their keys, each with what it moves. */
 function planOf(lines: Record<string, Moves>, rejected: readonly string[] = []): Prescription {
-  const list = Object.entries(lines).map(([key, moves]): PlanLine => ({
-    key,
-    stage: 'saddle',
-    moves,
-    why: [],
-    knockOn: [],
-    risk: [],
-    steps: '',
-    check: '',
-    today: moves,
-    vanishes: [],
-    instead: null,
-    decision: rejected.includes(key)
-      ? ({ key, state: 'rejected', moves, reason: 'no' } satisfies Decision)
-      : null,
-    forecast: null,
-  }));
+  const list = Object.entries(lines).map(([key, moves]) =>
+    lineOf(key, moves, 'saddle', rejected.includes(key)),
+  );
   return {
     lines: list,
     total: Object.assign({}, ...list.filter((l) => !rejected.includes(l.key)).map((l) => l.moves)) as Moves,

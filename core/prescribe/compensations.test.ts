@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { ridden } from '../../sim/answer.ts';
 import { demoCase, riderOf, caseFor } from '../../scripts/plans/cases.ts';
 import { DOSSIERS } from '../../scripts/demo/dossiers.ts';
+import { lineOf } from './blankCase.fixture.ts';
 import { otherCompensations, unmasked } from './compensations.ts';
 import type { Moves, Stage } from './controls.ts';
 import type { OnBike } from './onBike.ts';
@@ -10,21 +11,8 @@ import { prescribe } from './prescribe.ts';
 import { protocolById } from './protocols.ts';
 
 const maren = demoCase('maren');
-const line = (key: string, moves: Moves, stage: Stage = 'cockpit', rejected = false): PlanLine => ({
-  key,
-  stage,
-  moves,
-  why: [],
-  knockOn: [],
-  risk: [],
-  steps: '',
-  check: '',
-  today: moves,
-  vanishes: [],
-  instead: null,
-  decision: rejected ? { key, state: 'rejected', moves, reason: '' } : null,
-  forecast: null,
-});
+const line = (key: string, moves: Moves, stage: Stage = 'cockpit', rejected = false): PlanLine =>
+  lineOf(key, moves, stage, rejected);
 /** A bike that hides nothing, so that only what is named shows. */
 const plain: PlanCase = {
   ...maren,

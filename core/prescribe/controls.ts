@@ -276,6 +276,10 @@ function hoodFor(bike: BikeSetup, moves: Moves): Vec2 {
   };
 }
 
+/** By how much a foot comes out from the bike's middle, mm (handbook: rules, stance arithmetic). */
+export const stanceByMm = (moves: Moves, side: LegSide): number =>
+  (moves.pedalAxle ?? 0) + WASHER_MM * (moves[`washers.${side}`] ?? 0) - (moves[`cleatOut.${side}`] ?? 0);
+
 /** What moves do where the rider touches the bike (handbook: models; what a change does, frame and cockpit, stance arithmetic). */
 export function effectsOf(bike: BikeSetup, moves: Moves): Effects {
   const by = (key: ControlKey): number => moves[key] ?? 0;
@@ -288,7 +292,7 @@ export function effectsOf(bike: BikeSetup, moves: Moves): Effects {
   const leg = (side: LegSide): Effects['legs']['left'] => ({
     cleatBackMm: by(`cleatBack.${side}`),
     stackMm: by('pedalStack') + by(`shim.${side}`),
-    stanceMm: by('pedalAxle') + WASHER_MM * by(`washers.${side}`) - by(`cleatOut.${side}`),
+    stanceMm: stanceByMm(moves, side),
   });
   return {
     sitMm: {

@@ -1,5 +1,4 @@
-import type { Habits } from './bodyModel.ts';
-import { prepare, type BodyModel, type Prepared } from './bodyModel.ts';
+import { prepare, type BodyModel, type Habits, type Prepared, type Share } from './bodyModel.ts';
 import type { Effects } from './controls.ts';
 import { judge, type Verdict } from './judge.ts';
 import type { MeasureReading } from './measures.ts';
@@ -34,7 +33,13 @@ const NOTHING: Effects = {
 };
 
 /** A rider's shares stay between none and nearly all. */
-export const share = (v: number): number => Math.min(0.95, Math.max(0, v));
+const share = (v: number): number => Math.min(0.95, Math.max(0, v));
+
+/** Both ends of a share's 95 %. */
+export const farEnds = ({ mean, sd }: Share): [least: number, most: number] => [
+  share(mean - 1.96 * sd),
+  share(mean + 1.96 * sd),
+];
 
 const start = new WeakMap<Prepared, Extract<Prediction, { ok: true }>>();
 
@@ -71,8 +76,8 @@ export function foretell(
   if (!before) return { ok: false, what: 'leg', missMm: 0, thetaDeg: null };
   if (!mid.ok) return mid;
   const ends = {
-    k: [at(kappa.mean - 1.96 * kappa.sd, rho.mean), at(kappa.mean + 1.96 * kappa.sd, rho.mean)],
-    r: [at(kappa.mean, rho.mean - 1.96 * rho.sd), at(kappa.mean, rho.mean + 1.96 * rho.sd)],
+    k: farEnds(kappa).map((k) => at(k, rho.mean)),
+    r: farEnds(rho).map((r) => at(kappa.mean, r)),
   };
   const measures = measured.flatMap((m): Foretold[] => {
     const key = m.key as PredictedKey;

@@ -4,6 +4,10 @@ export interface Band {
   high: number | null;
 }
 
+/** How far a value lies beyond its band, 0 inside; with an inset, beyond a band that much narrower at either end. */
+export const beyondBand = (value: number, { low, high }: Band, inset = 0): number =>
+  Math.max(0, low === null ? 0 : low + inset - value, high === null ? 0 : value - (high - inset));
+
 /** Where a value lies: outside by less than its uncertainty is at the edge, not out. */
 export type Verdict = 'in' | 'edge-low' | 'edge-high' | 'low' | 'high';
 

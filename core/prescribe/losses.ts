@@ -1,6 +1,7 @@
 import type { Prepared } from './bodyModel.ts';
 import { CONTROLS, tidy, type ControlKey, type Effects, type Moves } from './controls.ts';
-import { asItIs, laidOut, share } from './foretell.ts';
+import { asItIs, farEnds, laidOut } from './foretell.ts';
+import { beyondBand } from './judge.ts';
 import type { MeasureReading } from './measures.ts';
 import { predict, predictTop, PREDICTED, type PredictedKey } from './predict.ts';
 import type { MeasureKey } from './protocols.ts';
@@ -31,12 +32,14 @@ const FOOT: readonly MeasureKey[] = ['footPitch90Deg', 'footPitch180Deg', 'ankle
 /** Nobody sits closer than this from ride to ride, degrees or mm: a figure that is measured better does not weigh more. */
 const RIDE_TO_RIDE = 1;
 
+/** What a measure's own doubt counts as. */
+const sdOf = (m: MeasureReading): number => Math.max(RIDE_TO_RIDE, m.uncertainty / 1.96);
+
 /** What one measure costs at a foretold value: Σ of squares in units of its own standard deviation. */
 function costOf(m: MeasureReading, value: number): number {
   const { low, high } = m.band;
-  const sd = Math.max(RIDE_TO_RIDE, m.uncertainty / 1.96);
-  const beyond = (v: number, inset: number): number =>
-    Math.max(0, low === null ? 0 : low + inset - v, high === null ? 0 : v - (high - inset));
+  const sd = sdOf(m);
+  const beyond = (v: number, inset: number): number => beyondBand(v, m.band, inset);
   const was = beyond(m.value, 0);
   const out = beyond(value, 0);
   if (m.verdict === 'low' || m.verdict === 'high') {
@@ -55,40 +58,12 @@ function costOf(m: MeasureReading, value: number): number {
   return KEEP_WEIGHT * (Math.max(0, out - was) / sd) ** 2 + OFF_EDGE_WEIGHT * (nearer / sd) ** 2;
 }
 
-/**
- * What it costs that a rider who answers unlike most would be pushed out where trunk, shoulder or elbow lay in the band. The far ends of
- * the back's share (95 %, as `foretell` has them) are kept as far from what the next film would call out as everything else is kept off
- * its edge. The elbow takes what is left and swings widely: it is asked only where trunk and arms need no mending themselves, or many a
- * front that mends them would be refused.
- */
-export function riskOf(c: SolveCase, side: Judged, fx: Effects): number {
-  const mending = side.measures.some(
-    (m) => AT_RISK.includes(m.key) && (m.verdict === 'low' || m.verdict === 'high'),
-  );
-  const kept = side.measures.filter(
-    (m) => m.verdict === 'in' && AT_RISK.includes(m.key) && !(mending && m.key === 'elbowFlexionDeg'),
-  );
-  if (kept.length === 0) return 0;
-  const { mean, sd } = c.habits.rho;
-  const most = new Map<MeasureKey, number>();
-  for (const end of [mean - 1.96 * sd, mean + 1.96 * sd]) {
-    const top = predictTop(side.prepared, fx, { ...c.body, kappa: c.habits.kappa.mean, rho: share(end) });
-    for (const m of top ? kept : []) {
-      const { low, high } = m.band;
-      const key = m.key as keyof NonNullable<typeof top>;
-      const v = m.value + top![key] - side.base[key];
-      const beyond =
-        Math.max(low === null ? 0 : low - v, high === null ? 0 : v - high) - (1 - KEEP_INSET) * m.uncertainty;
-      most.set(m.key, Math.max(most.get(m.key) ?? 0, beyond / Math.max(RIDE_TO_RIDE, m.uncertainty / 1.96)));
-    }
-  }
-  return [...most.values()].reduce((sum, out) => sum + KEEP_WEIGHT * out ** 2, 0);
-}
-
 export interface Judged {
   prepared: Prepared;
   base: Record<PredictedKey, number>;
   measures: readonly MeasureReading[];
+  /** Of the measures, those kept for riders who answer unlike most. */
+  atRisk: readonly MeasureReading[];
 }
 
 /** The sides laid out coarsely, with the measures that count. */
@@ -97,18 +72,13 @@ export function judgedSides(c: SolveCase, keys: readonly PredictedKey[]): Judged
     const prepared = laidOut(model, 36);
     const base = asItIs(prepared);
     if (!base) return [];
-    return [
-      {
-        prepared,
-        base: base.values,
-        measures: measures.filter(
-          (m) =>
-            keys.includes(m.key as PredictedKey) &&
-            PREDICTED.includes(m.key as PredictedKey) &&
-            !c.reportOnly.includes(m.key),
-        ),
-      },
-    ];
+    const counted = measures.filter(
+      (m) =>
+        keys.includes(m.key as PredictedKey) &&
+        PREDICTED.includes(m.key as PredictedKey) &&
+        !c.reportOnly.includes(m.key),
+    );
+    return [{ prepared, base: base.values, measures: counted, atRisk: atRisk(counted) }];
   });
 }
 
@@ -143,6 +113,37 @@ export function topMisses(c: SolveCase, side: Judged, fx: Effects): number {
   for (const m of side.measures) {
     const v = top[m.key as keyof typeof top];
     if (v !== undefined) sum += costOf(m, m.value + v - side.base[m.key as PredictedKey]);
+  }
+  return sum;
+}
+
+/** Kept in the band for riders who answer unlike most: see `risks`. */
+function atRisk(measures: readonly MeasureReading[]): MeasureReading[] {
+  const top = measures.filter((m) => AT_RISK.includes(m.key));
+  const mending = top.some((m) => m.verdict === 'low' || m.verdict === 'high');
+  return top.filter((m) => m.verdict === 'in' && !(mending && m.key === 'elbowFlexionDeg'));
+}
+
+/**
+ * What it costs that a rider who answers unlike most would be pushed out where trunk, shoulder or elbow lay in the band. The far ends of
+ * the back's share (95 %, as `foretell` has them) are kept as far from what the next film would call out as everything else is kept off
+ * its edge. The elbow takes what is left and swings widely: it is asked only where trunk and arms need no mending themselves, or many a
+ * front that mends them would be refused.
+ */
+export function risks(c: SolveCase, sides: readonly Judged[], fx: Effects): number {
+  let sum = 0;
+  for (const side of sides) {
+    if (side.atRisk.length === 0) continue;
+    const tops = farEnds(c.habits.rho).map((rho) =>
+      predictTop(side.prepared, fx, { ...c.body, kappa: c.habits.kappa.mean, rho }),
+    );
+    for (const m of side.atRisk) {
+      const key = m.key as keyof NonNullable<(typeof tops)[number]>;
+      const out = tops.map((top) =>
+        top ? beyondBand(m.value + top[key] - side.base[key], m.band) - (1 - KEEP_INSET) * m.uncertainty : 0,
+      );
+      sum += KEEP_WEIGHT * (Math.max(0, ...out) / sdOf(m)) ** 2;
+    }
   }
   return sum;
 }

@@ -16,40 +16,36 @@ import { protocolUsed } from './shelf.ts';
 import { rankSuspects } from './suspects.ts';
 
 /** The session's protocol with its bands as they hold for this rider. */
-export function protocolOf(session: FitSession): Protocol & { movedBy: string[]; halfSteps: boolean } {
+export function protocolOf(
+  session: FitSession,
+): Protocol & { movedBy: string[]; kneeMovedDeg: number; halfSteps: boolean } {
   const protocol = protocolUsed(session);
   const { bands, adjustments, halfSteps } = adjustBands(protocol, session.body, session.intake);
   return {
     ...protocol,
     bands,
     halfSteps,
+    // Of the knee at its straightest: what the goniometer's band moves by as well.
+    kneeMovedDeg: (bands.kneeFlexionMinDeg.low ?? 0) - (protocol.bands.kneeFlexionMinDeg.low ?? 0),
     movedBy: adjustments.filter((a) => a.on && a.shifts.length > 0).map((a) => a.finding),
   };
 }
-
-/** By how much findings off the bike moved the knee's band at its straightest. */
-export const kneeBandMovedDeg = (session: FitSession): number =>
-  (protocolOf(session).bands.kneeFlexionMinDeg.low ?? 0) -
-  (protocolUsed(session).bands.kneeFlexionMinDeg.low ?? 0);
 
 /** A take from the side shows the leg on that side. */
 export const legOf = (take: Pick<Take, 'view'> | null): LegSide =>
   take?.view === 'nonDrive' ? 'left' : 'right';
 
 /** The measures of a side's reading as the visit judges them: its bands, its schools, its goniometer. */
-export const measuresOf = (
+export function measuresOf(
   session: FitSession,
   reading: Reading,
   side: LegSide,
   frontal: FrontalReading | null = null,
-): MeasureReading[] =>
-  bySchool(
-    judgeReading(reading, protocolOf(session), frontal),
-    session.planning.schools,
-    session.statics,
-    side,
-    kneeBandMovedDeg(session),
-  );
+): MeasureReading[] {
+  const protocol = protocolOf(session);
+  const measures = judgeReading(reading, protocol, frontal);
+  return bySchool(measures, session.planning.schools, session.statics, side, protocol.kneeMovedDeg);
+}
 
 /** A filmed side: the take, what it was read as, and the rider's model from it. */
 export interface FilmedTake {
@@ -89,10 +85,10 @@ export function planGround(
   const { intake, body, planning } = session;
   const measures = measuresOf(session, near.reading, legOf(near.take), frontal);
   const resolved = resolveBike(bike);
-  const readings = {
+  const readings: PlanGround['readings'] = {
     ...(far && { [legOf(far.take)]: far.reading }),
     [legOf(near.take)]: near.reading,
-  } as PlanGround['readings'];
+  };
   const { left, right } = readings;
   const apart = [
     ...(left && right ? sidesCompared(left, right) : []),

@@ -3,6 +3,7 @@ import { conflicts, kneesApart, retrain, stillOut } from './afterwards.ts';
 import { otherCompensations, unmasked } from './compensations.ts';
 import {
   both,
+  CONTROL_KEYS,
   CONTROLS,
   effectsOf,
   pick,
@@ -13,6 +14,7 @@ import {
 } from './controls.ts';
 import { knockOns } from './couplings.ts';
 import { foretell, laidOut, type Forecast } from './foretell.ts';
+import { beyondBand } from './judge.ts';
 import { HABITS } from './losses.ts';
 import type { MeasureReading } from './measures.ts';
 import { bodyOf, type PlanCase, type PlanLine, type Prescription } from './plan.ts';
@@ -31,15 +33,13 @@ function answered(
 ): MeasureReading[] {
   if (!after?.ok) return [];
   return sides[0].measures.filter((m) => {
-    const outOf = (v: number): number =>
-      Math.max(0, m.band.low === null ? 0 : m.band.low - v, m.band.high === null ? 0 : v - m.band.high);
     const then = after.measures.find((f) => f.key === m.key);
     const was = before?.ok ? before.measures.find((f) => f.key === m.key)?.after : undefined;
     return (
       (m.verdict === 'low' || m.verdict === 'high') &&
       !HABITS.includes(m.key) &&
       then !== undefined &&
-      outOf(then.after) < outOf(was ?? m.value) - 0.25 * m.uncertainty
+      beyondBand(then.after, m.band) < beyondBand(was ?? m.value, m.band) - 0.25 * m.uncertainty
     );
   });
 }
@@ -177,8 +177,8 @@ export function prescribe(c: PlanCase): Prescription {
   };
 }
 
-const feetKeys = (Object.keys(CONTROLS) as ControlKey[]).filter((k) => CONTROLS[k].stage === 'feet');
-const beforeCockpit = (Object.keys(CONTROLS) as ControlKey[]).filter((k) => CONTROLS[k].stage !== 'cockpit');
+const feetKeys = CONTROL_KEYS.filter((k) => CONTROLS[k].stage === 'feet');
+const beforeCockpit = CONTROL_KEYS.filter((k) => CONTROLS[k].stage !== 'cockpit');
 
 function inOrder(lines: readonly PlanLine[], order: readonly string[]): PlanLine[] {
   const stages: readonly Stage[] = ['feet', 'saddle', 'cockpit'];

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { Part } from '../bike/parts.ts';
+import { UNMEASURED_PART, type Part } from '../bike/parts.ts';
 import type { RegionKey } from '../intake/intake.ts';
 import { aches, caseOf, seen, tested } from './blankCase.fixture.ts';
 import type { Moves } from './controls.ts';
@@ -42,14 +42,7 @@ const cleats = (left: number | null, right: number | null): More['bike'] => ({
 });
 const part = (over: Partial<Part> & Pick<Part, 'kind' | 'name'>): Part => ({
   id: over.name,
-  lengthMm: null,
-  angleDeg: null,
-  widthMm: null,
-  reachMm: null,
-  dropMm: null,
-  stackMm: null,
-  count: 1,
-  price: null,
+  ...UNMEASURED_PART,
   ...over,
 });
 

@@ -4,7 +4,7 @@ import { NO_STATICS, type Statics } from '../records/statics.ts';
 import type { FitSession } from '../records/types.ts';
 import { tested } from './blankCase.fixture.ts';
 import type { MeasureReading } from './measures.ts';
-import { kneeBandMovedDeg } from './planGround.ts';
+import { protocolOf } from './planGround.ts';
 import { USUAL_SCHOOLS } from './proposals.ts';
 import { bySchool, staticKneeBand } from './schools.ts';
 
@@ -56,7 +56,7 @@ describe('the school of the goniometer', () => {
         ...CATALOGUE.sessions.find((s) => s.id === 'maren-1')!,
         body: { ...body, adjustmentsOff: off },
       };
-      return kneeBandMovedDeg(session);
+      return protocolOf(session).kneeMovedDeg;
     };
     expect(of(75)).toBe(0);
     expect(of(50)).toBe(4);

@@ -1,6 +1,15 @@
-import { both, cannot, CONTROLS, effectsOf, pick, type ControlKey, type Moves } from './controls.ts';
+import {
+  both,
+  cannot,
+  CONTROL_KEYS,
+  CONTROLS,
+  effectsOf,
+  pick,
+  type ControlKey,
+  type Moves,
+} from './controls.ts';
 import { fronts, priceOfFront } from './fronts.ts';
-import { Best, CLOSE, judgedSides, misses, PER_TOUCH, riskOf, topMisses } from './losses.ts';
+import { Best, CLOSE, judgedSides, misses, PER_TOUCH, risks, topMisses } from './losses.ts';
 import type { PredictedKey } from './predict.ts';
 import type { Settled, SolveCase } from './solveCase.ts';
 
@@ -20,7 +29,7 @@ export function settleCockpit(c: SolveCase, given: Moves): Settled {
   const fixed = pick(c.locked, COCKPIT_KEYS);
   const locked = Object.entries(fixed) as [ControlKey, number][];
   const fxNow = effectsOf(c.bike, both(given, fixed));
-  const base = misses(c, sides, fxNow) + sides.reduce((sum, side) => sum + riskOf(c, side, fxNow), 0);
+  const base = misses(c, sides, fxNow) + risks(c, sides, fxNow);
   best.offer({}, base);
   if (base < PER_TOUCH || sides.length === 0) return best.settled();
   for (const { moves, extra } of fronts(c)) {
@@ -33,7 +42,7 @@ export function settleCockpit(c: SolveCase, given: Moves): Settled {
     if (price >= most || cannot(c.bike, all)) continue;
     const fx = effectsOf(c.bike, all);
     if (topMisses(c, sides[0], fx) + price >= most) continue;
-    const risk = sides.reduce((sum, side) => sum + riskOf(c, side, fx), 0);
+    const risk = risks(c, sides, fx);
     if (risk + price >= most) continue;
     const loss = misses(c, sides, fx) + risk + price;
     if (loss < Infinity) best.offer(without(moves, fixed), loss);
@@ -44,4 +53,4 @@ export function settleCockpit(c: SolveCase, given: Moves): Settled {
 const without = (moves: Moves, these: Moves): Moves =>
   Object.fromEntries(Object.entries(moves).filter(([key]) => !(key in these)));
 
-const COCKPIT_KEYS = (Object.keys(CONTROLS) as ControlKey[]).filter((k) => CONTROLS[k].stage === 'cockpit');
+const COCKPIT_KEYS = CONTROL_KEYS.filter((k) => CONTROLS[k].stage === 'cockpit');

@@ -9,7 +9,7 @@ import { readOptions } from '../../core/records/readOptions.ts';
 import { moved, putBack, setupNow } from '../../core/records/setups.ts';
 import type { FitSession, Rider, Take } from '../../core/records/types.ts';
 import { NOT_RIDDEN, type Change, type Plan, type RiderWord } from '../../core/records/work.ts';
-import { nextVisit } from '../../core/records/visits.ts';
+import { nextVisit, NOTHING_DONE } from '../../core/records/visits.ts';
 import { learnHabits } from '../../core/prescribe/learn.ts';
 import { effectsOf, type Moves } from '../../core/prescribe/controls.ts';
 import { laidOut } from '../../core/prescribe/foretell.ts';
@@ -104,17 +104,11 @@ export function marenStory(takes: Record<string, Take[]>): Story {
     intake: { ...dossier.intake, filmConsent: { givenIso: at(FIRST, 12), by: 'Maren Toft' } },
     body: dossier.body,
     asFound: dossier.asFound,
-    current: null,
-    final: null,
-    changes: [],
-    plan: null,
-    earlierPlans: [],
-    followUps: [],
+    ...NOTHING_DONE,
     statics: NO_STATICS,
     takes: [take(first, devicesFor(riding(0, -3.5)))],
     takeId: first.id,
     planning: { ...NO_PLANNING, onBike: { ...NO_PLANNING.onBike, handsOff: 'falls' } },
-    handOver: NO_HAND_OVER,
   };
 
   /** The plan of a round with what the fitter decided, as it was kept. */
