@@ -36,7 +36,7 @@ ${row('**all**', total)}
 
 ## What the second film teaches
 
-From the first film and the next, κ and ρ are weighed anew (\`core/prescribe/learn.ts\`). For the same further change (saddle +10 mm, stem
+From the first film and the next, κ and ρ are weighed anew (\`core/model/learn.ts\`). For the same further change (saddle +10 mm, stem
 −20 mm) the part of the interval that comes from the rider's habits, knee and back together, is on the mean ${mean(widths.map((w) => w.usual)).toFixed(1)}° wide with the usual
 habits and ${mean(widths.map((w) => w.learned)).toFixed(1)}° with the learned ones. κ itself is missed by ${mean(changed.map((o) => o.kappaMiss!.usual)).toFixed(2)} before and by ${mean(changed.map((o) => o.kappaMiss!.learned)).toFixed(2)} after one re-film, over the
 ${changed.length} riders on whose bike something was moved.

@@ -1,9 +1,9 @@
 /** Writes docs/worked-cases.md: the four demo riders' prescriptions with the reasoning behind each line. */
 import { writeFileSync } from 'node:fs';
 import { movesText } from '../app/components/moveText.ts';
-import { cautionsFor, adviceFor } from '../core/prescribe/cautions.ts';
-import { prescribe } from '../core/prescribe/prescribe.ts';
-import { MEASURE_NAMES } from '../core/prescribe/protocols.ts';
+import { cautionsFor, adviceFor } from '../core/plan/cautions.ts';
+import { prescribe } from '../core/plan/prescribe.ts';
+import { MEASURE_NAMES } from '../core/protocol/protocols.ts';
 import { demoCase } from './plans/cases.ts';
 import { STORIES } from './plans/stories.ts';
 

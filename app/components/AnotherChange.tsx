@@ -8,7 +8,7 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import type { BikeSetup } from '../../core/bike/setup.ts';
-import { cannot, CONTROL_KEYS, CONTROLS, standsAt, type ControlKey } from '../../core/prescribe/controls.ts';
+import { cannot, CONTROL_KEYS, CONTROLS, standsAt, type ControlKey } from '../../core/plan/controls.ts';
 import { valuesOf } from '../../core/trial/progress.ts';
 import { ControlField } from './ControlField';
 import { byText } from './moveText';

@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box';
 import { useTheme } from '@mui/material/styles';
 import Typography from '@mui/material/Typography';
-import type { Band, Verdict } from '../../core/prescribe/judge.ts';
+import type { Band, Verdict } from '../../core/protocol/judge.ts';
 
 export const VERDICT_WORDS: Record<Verdict, string> = {
   in: 'in band',

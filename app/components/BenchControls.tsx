@@ -18,7 +18,7 @@ import {
   type ControlKey,
   type Moves,
   type Stage,
-} from '../../core/prescribe/controls.ts';
+} from '../../core/plan/controls.ts';
 import { ControlField } from './ControlField';
 import { byText } from './moveText';
 import { useStudio } from './useStudio';

@@ -17,9 +17,9 @@ import {
 } from '../../core/body/estimates.ts';
 import { bodySummary } from '../../core/body/meaning.ts';
 import { single } from '../../core/body/tests.ts';
-import { adjustBands } from '../../core/prescribe/adjust.ts';
-import { MEASURE_NAMES } from '../../core/prescribe/protocols.ts';
-import { protocolUsed } from '../../core/prescribe/shelf.ts';
+import { adjustBands } from '../../core/protocol/adjust.ts';
+import { MEASURE_NAMES } from '../../core/protocol/protocols.ts';
+import { protocolUsed } from '../../core/protocol/shelf.ts';
 import type { FitSession } from '../../core/records/types.ts';
 import { lengthText, lengthWithUnit, type LengthUnit } from '../../core/units/length.ts';
 import { bandText } from './bandText';

@@ -8,9 +8,9 @@ import {
   workFindings,
   type Sureness,
   type WorkedFinding,
-} from '../../core/prescribe/findings.ts';
-import type { MeasureReading, UncertaintyParts } from '../../core/prescribe/measures.ts';
-import { MEASURE_NAMES, MEASURE_REASONS } from '../../core/prescribe/protocols.ts';
+} from '../../core/protocol/findings.ts';
+import type { MeasureReading, UncertaintyParts } from '../../core/protocol/measures.ts';
+import { MEASURE_NAMES, MEASURE_REASONS } from '../../core/protocol/protocols.ts';
 import type { FitSession } from '../../core/records/types.ts';
 import type { Reading } from '../../core/stroke/read.ts';
 import { conventionWord, quoted, type Convention } from './angleText';
@@ -18,7 +18,7 @@ import { BandGauge } from './BandGauge';
 import { bandQuoted, bandText } from './bandText';
 import { ProtocolChoice } from './ProtocolChoice';
 import { StaticReadings } from './StaticReadings';
-import { protocolOf } from '../../core/prescribe/planGround.ts';
+import { protocolOf } from '../../core/plan/planGround.ts';
 
 const SURE: Record<Sureness, string> = {
   inside: '',

@@ -5,10 +5,10 @@ import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
-import type { Verdict } from '../../core/prescribe/judge.ts';
-import type { Foretold } from '../../core/prescribe/foretell.ts';
-import type { MeasureReading } from '../../core/prescribe/measures.ts';
-import { MEASURE_NAMES } from '../../core/prescribe/protocols.ts';
+import type { Verdict } from '../../core/protocol/judge.ts';
+import type { Foretold } from '../../core/model/foretell.ts';
+import type { MeasureReading } from '../../core/protocol/measures.ts';
+import { MEASURE_NAMES } from '../../core/protocol/protocols.ts';
 import { quoted, type Convention } from './angleText';
 import { BandGauge, VERDICT_WORDS } from './BandGauge';
 

@@ -8,10 +8,10 @@ import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import Joi from 'joi';
 import { memo, useMemo, useState } from 'react';
-import { CONTROLS, type ControlKey, type Moves } from '../../core/prescribe/controls.ts';
-import { frontsFor } from '../../core/prescribe/fronts.ts';
+import { CONTROLS, type ControlKey, type Moves } from '../../core/plan/controls.ts';
+import { frontsFor } from '../../core/plan/fronts.ts';
 import { LengthField } from './NumberField';
-import type { PlanGround } from '../../core/prescribe/planGround.ts';
+import type { PlanGround } from '../../core/plan/planGround.ts';
 
 const bounds = Joi.number().min(-120).max(120).messages({
   'number.min': 'Within 120 mm of where they are.',

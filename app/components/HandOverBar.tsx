@@ -5,7 +5,7 @@ import Typography from '@mui/material/Typography';
 import { differences, setupNow } from '../../core/records/setups.ts';
 import type { FitSession } from '../../core/records/types.ts';
 import { wantsFilm } from '../../core/trial/rounds.ts';
-import { asFindings } from '../../core/prescribe/findings.ts';
+import { asFindings } from '../../core/protocol/findings.ts';
 import type { FilmedEnds } from './useFilmedEnds';
 import { useSet } from './useSet';
 

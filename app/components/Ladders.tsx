@@ -8,7 +8,7 @@ import {
   type Ladder,
   type LadderKey,
   type RungWord,
-} from '../../core/prescribe/ladders.ts';
+} from '../../core/suspects/ladders.ts';
 import type { RegionKey } from '../../core/intake/intake.ts';
 
 const SAID: Record<RungWord, string> = {

@@ -1,5 +1,5 @@
 import Box from '@mui/material/Box';
-import { ON_BIKE, type OnBike } from '../../core/prescribe/onBike.ts';
+import { ON_BIKE, type OnBike } from '../../core/suspects/onBike.ts';
 import { Choice } from './Choice';
 
 /** What the tests with the rider on the bike found: evidence for and against the suspects. */

@@ -2,7 +2,7 @@ import Box from '@mui/material/Box';
 import { useTheme } from '@mui/material/styles';
 import type { ResolvedBike } from '../../core/bike/resolve.ts';
 import type { Vec2 } from '../../core/geometry/vec.ts';
-import type { Outline } from '../../core/prescribe/predict.ts';
+import type { Outline } from '../../core/model/predict.ts';
 
 const W = 620;
 const H = 672;

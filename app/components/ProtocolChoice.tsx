@@ -5,7 +5,7 @@ import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { Link } from 'react-router';
-import { asKept, protocolUsed } from '../../core/prescribe/shelf.ts';
+import { asKept, protocolUsed } from '../../core/protocol/shelf.ts';
 import type { FitSession } from '../../core/records/types.ts';
 import { useSession } from '../routes/session';
 import { useEdit } from './useEdit';

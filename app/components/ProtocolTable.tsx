@@ -16,8 +16,8 @@ import {
   MEASURE_REASONS,
   type MeasureKey,
   type Protocol,
-} from '../../core/prescribe/protocols.ts';
-import { bandsApart } from '../../core/prescribe/shelf.ts';
+} from '../../core/protocol/protocols.ts';
+import { bandsApart } from '../../core/protocol/shelf.ts';
 import { protocolSchema } from '../../core/records/schemas.ts';
 import { bandText } from './bandText';
 

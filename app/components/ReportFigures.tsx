@@ -1,8 +1,8 @@
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { workFindings } from '../../core/prescribe/findings.ts';
-import { MEASURE_NAMES, type MeasureKey } from '../../core/prescribe/protocols.ts';
+import { workFindings } from '../../core/protocol/findings.ts';
+import { MEASURE_NAMES, type MeasureKey } from '../../core/protocol/protocols.ts';
 import { ANGLE_NAMES, type AngleKey } from '../../core/stroke/angles.ts';
 import { filmPicture, isShown } from '../pdf/filmPicture';
 import type { FilmPicture, ReportChart } from '../pdf/reportPaper';

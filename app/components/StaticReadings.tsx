@@ -2,9 +2,9 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
-import { protocolOf } from '../../core/prescribe/planGround.ts';
-import { staticKneeBand } from '../../core/prescribe/schools.ts';
-import { judge } from '../../core/prescribe/judge.ts';
+import { protocolOf } from '../../core/plan/planGround.ts';
+import { staticKneeBand } from '../../core/protocol/schools.ts';
+import { judge } from '../../core/protocol/judge.ts';
 import {
   DYNAMIC_READS_MORE_DEG,
   STATIC_ANGLE,

@@ -2,7 +2,7 @@ import Box from '@mui/material/Box';
 import { useTheme } from '@mui/material/styles';
 import { area, line, scaleLinear, type ScaleLinear } from 'd3';
 import { memo, useId, useMemo, type KeyboardEvent, type PointerEvent } from 'react';
-import type { Band } from '../../core/prescribe/judge.ts';
+import type { Band } from '../../core/protocol/judge.ts';
 import { GRID_DEG } from '../../core/stroke/curves.ts';
 
 interface Drawn {

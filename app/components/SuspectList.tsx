@@ -1,6 +1,6 @@
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
-import type { Suspect, SuspectsOf } from '../../core/prescribe/suspects.ts';
+import type { Suspect, SuspectsOf } from '../../core/suspects/suspects.ts';
 
 const SHOWN = 3;
 

@@ -12,7 +12,7 @@ import { useMemo } from 'react';
 import { fieldName } from '../../core/bike/fields.ts';
 import { boughtMoves, partsBetween, RETORQUE, totalOf } from '../../core/handover/orders.ts';
 import { workOrderOf } from '../../core/handover/report.ts';
-import { applyMoves } from '../../core/prescribe/controls.ts';
+import { applyMoves } from '../../core/plan/controls.ts';
 import { differences, lastSetup, setupNow } from '../../core/records/setups.ts';
 import type { FitSession } from '../../core/records/types.ts';
 import { progressOf } from '../../core/trial/progress.ts';

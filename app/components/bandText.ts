@@ -1,4 +1,4 @@
-import type { Band } from '../../core/prescribe/judge.ts';
+import type { Band } from '../../core/protocol/judge.ts';
 import { hasConvention, type Convention } from './angleText';
 
 /** A band of flexion in the studio's convention: for the inside angle its ends change places. */

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { seededRandom } from '../../sim/random.ts';
-import { judge } from '../../core/prescribe/judge.ts';
-import { CONTROL_KEYS, CONTROLS, type Moves } from '../../core/prescribe/controls.ts';
+import { judge } from '../../core/protocol/judge.ts';
+import { CONTROL_KEYS, CONTROLS, type Moves } from '../../core/plan/controls.ts';
 import { CATALOGUE } from '../demo/catalogue.ts';
 import { conventionWord, degrees, hasConvention, quoted } from './angleText.ts';
 import { bandQuoted, bandText } from './bandText.ts';

@@ -1,9 +1,9 @@
 import { useMemo } from 'react';
 import { resolveBike, type ResolvedBike } from '../../core/bike/resolve.ts';
-import { legsCompared } from '../../core/prescribe/asymmetry.ts';
-import { judgeReading, type MeasureReading } from '../../core/prescribe/measures.ts';
-import { protocolOf } from '../../core/prescribe/planGround.ts';
-import { rankSuspects, type SuspectsOf } from '../../core/prescribe/suspects.ts';
+import { legsCompared } from '../../core/plan/asymmetry.ts';
+import { judgeReading, type MeasureReading } from '../../core/protocol/measures.ts';
+import { protocolOf } from '../../core/plan/planGround.ts';
+import { rankSuspects, type SuspectsOf } from '../../core/suspects/suspects.ts';
 import { setupOf } from '../../core/trial/rounds.ts';
 import { openTake, type FitSession } from '../../core/records/types.ts';
 import { useFrontal, useReading } from './useTakeResults';

@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
-import { legOf, measuresOf } from '../../core/prescribe/planGround.ts';
-import type { MeasureReading } from '../../core/prescribe/measures.ts';
+import { legOf, measuresOf } from '../../core/plan/planGround.ts';
+import type { MeasureReading } from '../../core/protocol/measures.ts';
 import type { FitSession, Take } from '../../core/records/types.ts';
 import { isFrontal } from '../../core/stroke/landmarks.ts';
 import type { Reading } from '../../core/stroke/read.ts';

@@ -1,8 +1,8 @@
 import { useEffect, useMemo, useState } from 'react';
 import type { Part } from '../../core/bike/parts.ts';
-import type { Habits } from '../../core/prescribe/bodyModel.ts';
-import { filmedTake, planGround, type PlanGround } from '../../core/prescribe/planGround.ts';
-import type { PlanCase, Prescription } from '../../core/prescribe/plan.ts';
+import type { Habits } from '../../core/model/bodyModel.ts';
+import { filmedTake, planGround, type PlanGround } from '../../core/plan/planGround.ts';
+import type { PlanCase, Prescription } from '../../core/plan/plan.ts';
 import { setupOf } from '../../core/trial/rounds.ts';
 import { partnerOf } from '../../core/records/pairs.ts';
 import type { FitSession } from '../../core/records/types.ts';

@@ -1,4 +1,4 @@
-import type { MeasureKey } from '../../core/prescribe/protocols.ts';
+import type { MeasureKey } from '../../core/protocol/protocols.ts';
 import type { Take } from '../../core/records/types.ts';
 import { isSeen, type Vec2 } from '../../core/geometry/vec.ts';
 import { SIDE_BONES, type SideLandmark } from '../../core/stroke/landmarks.ts';

@@ -5,7 +5,7 @@ import Typography from '@mui/material/Typography';
 import { useCallback } from 'react';
 import { useSearchParams } from 'react-router';
 import { openComplaints } from '../../core/intake/intake.ts';
-import type { Moves } from '../../core/prescribe/controls.ts';
+import type { Moves } from '../../core/plan/controls.ts';
 import type { Variant } from '../../core/records/planning.ts';
 import type { FitSession } from '../../core/records/types.ts';
 import type { Reading } from '../../core/stroke/read.ts';

@@ -15,7 +15,7 @@ import { TopBar } from '../components/TopBar';
 import { CATALOGUE } from '../demo/catalogue';
 import { seedDemo } from '../storage/demo';
 import { canStep } from '../storage/history';
-import { newestOf } from '../../core/prescribe/shelf.ts';
+import { newestOf } from '../../core/protocol/shelf.ts';
 import { allProtocols } from '../storage/protocols';
 import { partsThere } from '../storage/parts';
 import { followSession } from '../storage/tabs';

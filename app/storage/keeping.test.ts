@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Part } from '../../core/bike/parts.ts';
-import { PROTOCOLS } from '../../core/prescribe/protocols.ts';
+import { PROTOCOLS } from '../../core/protocol/protocols.ts';
 import { RECORD_VERSIONS } from '../../core/records/migrations.ts';
 import { emptyTracks } from '../../core/stroke/tracks.ts';
 import { BIN_DAYS } from '../../core/records/visits.ts';

@@ -1,4 +1,4 @@
-import { PROTOCOLS, type Protocol } from '../../core/prescribe/protocols.ts';
+import { PROTOCOLS, type Protocol } from '../../core/protocol/protocols.ts';
 import { RECORD_VERSIONS } from '../../core/records/migrations.ts';
 import type { Checked } from '../../core/records/schemas.ts';
 import type { ProtocolShelf } from '../../core/records/types.ts';

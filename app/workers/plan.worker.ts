@@ -1,5 +1,5 @@
 import { expose } from 'comlink';
-import { prescribe } from '../../core/prescribe/prescribe.ts';
+import { prescribe } from '../../core/plan/prescribe.ts';
 
 const api = { prescribe };
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { bikeWith } from '../prescribe/blankCase.fixture.ts';
+import { bikeWith } from '../plan/blankCase.fixture.ts';
 import { bikeFaults, type Fault } from './faults.ts';
 import { resolveBike } from './resolve.ts';
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { tested } from '../prescribe/blankCase.fixture.ts';
+import { tested } from '../plan/blankCase.fixture.ts';
 import { bodySummary, meaningOf } from './meaning.ts';
 import {
   BODY_TESTS,

@@ -4,7 +4,7 @@ import { DEMO_PARTS } from '../../app/demo/parts.ts';
 import { CAST } from '../../sim/cast.ts';
 import { filmed, FILMED_MM_PER_PX } from '../../sim/filmed.ts';
 import { seededRandom } from '../../sim/random.ts';
-import { PROTOCOLS } from '../prescribe/protocols.ts';
+import { PROTOCOLS } from '../protocol/protocols.ts';
 import { RECORD_VERSIONS } from '../records/migrations.ts';
 import { checkRecord } from '../records/schemas.ts';
 import { readTracks } from '../stroke/read.ts';

@@ -1,4 +1,4 @@
-import type { Protocol } from '../prescribe/protocols.ts';
+import type { Protocol } from '../protocol/protocols.ts';
 import { RECORD_VERSIONS } from '../records/migrations.ts';
 import { checkRecord } from '../records/schemas.ts';
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { bikeWith } from '../prescribe/blankCase.fixture.ts';
+import { bikeWith } from '../plan/blankCase.fixture.ts';
 import { aheadOf, NO_WIDTH, scaleFromWidth } from './scale.ts';
 
 describe('a width across the bike', () => {

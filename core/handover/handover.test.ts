@@ -12,7 +12,7 @@ import {
   restoredFrom,
   writePlanLog,
 } from '../formats/planLog.ts';
-import { applyMoves } from '../prescribe/controls.ts';
+import { applyMoves } from '../plan/controls.ts';
 import { backupNudge, studioDesk } from '../records/desk.ts';
 import { applyEdit } from '../records/edits.ts';
 import { REPORT_PARTS } from '../records/handOver.ts';

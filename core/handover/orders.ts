@@ -1,6 +1,6 @@
 import type { Part, PartKind } from '../bike/parts.ts';
 import type { BikeSetup } from '../bike/setup.ts';
-import type { ControlKey, Moves } from '../prescribe/controls.ts';
+import type { ControlKey, Moves } from '../plan/controls.ts';
 
 /** A line of the parts list. */
 export interface OrderLine {

@@ -1,5 +1,5 @@
-import { beyondBand } from '../prescribe/judge.ts';
-import type { MeasureKey } from '../prescribe/protocols.ts';
+import { beyondBand } from '../protocol/judge.ts';
+import type { MeasureKey } from '../protocol/protocols.ts';
 import type { Finding } from '../records/work.ts';
 
 /** What a measure is in plain words, and what it means to be under or over its band. */

@@ -1,5 +1,5 @@
 import type { BikeSetup } from '../bike/setup.ts';
-import { CONTROL_KEYS, CONTROLS, effectsOf, pick, type ControlKey } from '../prescribe/controls.ts';
+import { CONTROL_KEYS, CONTROLS, effectsOf, pick, type ControlKey } from '../plan/controls.ts';
 import { movesBetween } from '../trial/progress.ts';
 
 /**

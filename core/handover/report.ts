@@ -1,7 +1,7 @@
 import type { BikeSetup } from '../bike/setup.ts';
 import { fieldName, fieldUnit } from '../bike/fields.ts';
 import { openComplaints, ONSET_WORDS, regionName, type Complaint, type Intake } from '../intake/intake.ts';
-import type { MeasureKey } from '../prescribe/protocols.ts';
+import type { MeasureKey } from '../protocol/protocols.ts';
 import type { ReportPartKey } from '../records/handOver.ts';
 import { differences } from '../records/setups.ts';
 import type { Change, ChangedValue, Finding, FollowUp } from '../records/work.ts';

@@ -5,8 +5,8 @@ import { saddleMeasures } from '../bike/saddle.ts';
 import type { BikeSetup } from '../bike/setup.ts';
 import { RAD_PER_DEG } from '../geometry/angles.ts';
 import type { Vec2 } from '../geometry/vec.ts';
-import { RAIL_RANGE_MM } from '../prescribe/controls.ts';
-import { frontsFor, type FrontOffer } from '../prescribe/fronts.ts';
+import { RAIL_RANGE_MM } from '../plan/controls.ts';
+import { frontsFor, type FrontOffer } from '../plan/fronts.ts';
 
 /** What gives way first where the saddle can't be had: the hands keep their distance to the saddle, or to the bottom bracket. */
 export type Priority = 'saddle' | 'hands';

@@ -3,7 +3,7 @@ import type { Vec2 } from '../geometry/vec.ts';
 import type { WheelRims } from '../stroke/keystone.ts';
 import type { Landmark } from '../stroke/landmarks.ts';
 import type { WidthReference } from '../frontal/scale.ts';
-import type { Protocol } from '../prescribe/protocols.ts';
+import type { Protocol } from '../protocol/protocols.ts';
 import { valueAt, withValue } from './path.ts';
 import {
   correctionsSchema,

@@ -1,9 +1,9 @@
 import Joi from 'joi';
-import { CONTROL_KEYS, type Moves } from '../prescribe/controls.ts';
-import { LADDER_KEYS, type LadderKey, type RungWord } from '../prescribe/ladders.ts';
-import { ON_BIKE, type OnBike } from '../prescribe/onBike.ts';
-import type { Decision } from '../prescribe/plan.ts';
-import { USUAL_SCHOOLS, type Schools } from '../prescribe/proposals.ts';
+import { CONTROL_KEYS, type Moves } from '../plan/controls.ts';
+import { LADDER_KEYS, type LadderKey, type RungWord } from '../suspects/ladders.ts';
+import { ON_BIKE, type OnBike } from '../suspects/onBike.ts';
+import type { Decision } from '../plan/plan.ts';
+import { USUAL_SCHOOLS, type Schools } from '../plan/proposals.ts';
 
 /** A named set of moves, to be compared with others. */
 export interface Variant {

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { MEASURE_KEYS, type Protocol } from '../prescribe/protocols.ts';
+import { MEASURE_KEYS, type Protocol } from '../protocol/protocols.ts';
 import { LANDMARKS } from '../stroke/landmarks.ts';
 import { RECORD_VERSIONS, upToDate, type RecordKind } from './migrations.ts';
 import { bikeSchema, bodySchema, intakeSchema } from './stationSchemas.ts';

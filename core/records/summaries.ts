@@ -1,5 +1,5 @@
 import { complaintName, openComplaints } from '../intake/intake.ts';
-import { protocolUsed } from '../prescribe/shelf.ts';
+import { protocolUsed } from '../protocol/shelf.ts';
 import { setupNow } from './setups.ts';
 import { stationsOf } from './stations.ts';
 import type { FitSession, Rider } from './types.ts';

@@ -1,7 +1,7 @@
 import Joi from 'joi';
 import { REGIONS, type RegionKey } from '../intake/intake.ts';
-import type { Moves } from '../prescribe/controls.ts';
-import type { Band, Verdict } from '../prescribe/judge.ts';
+import type { Moves } from '../plan/controls.ts';
+import type { Band, Verdict } from '../protocol/judge.ts';
 import { TRIAL_TESTS, type TrialTests } from '../trial/tests.ts';
 import { movesSchema } from './planning.ts';
 

@@ -1,9 +1,9 @@
-import type { Habits, Share } from '../prescribe/bodyModel.ts';
-import type { Foretold } from '../prescribe/foretell.ts';
-import type { Band, Verdict } from '../prescribe/judge.ts';
-import type { MeasureReading } from '../prescribe/measures.ts';
-import type { Refilmed } from '../prescribe/learn.ts';
-import type { MeasureKey } from '../prescribe/protocols.ts';
+import type { Habits, Share } from '../model/bodyModel.ts';
+import type { Foretold } from '../model/foretell.ts';
+import type { Band, Verdict } from '../protocol/judge.ts';
+import type { MeasureReading } from '../protocol/measures.ts';
+import type { Refilmed } from '../model/learn.ts';
+import type { MeasureKey } from '../protocol/protocols.ts';
 import type { Reading } from '../stroke/read.ts';
 
 /** What was read before: a film's measure, or one on record, of which only the absolute ± is known. */

@@ -1,6 +1,6 @@
 import type { Vec2 } from '../geometry/vec.ts';
 import { RAD_PER_DEG } from '../geometry/angles.ts';
-import type { Outline } from '../prescribe/predict.ts';
+import type { Outline } from '../model/predict.ts';
 import { evaluateCurve } from '../signal/harmonics.ts';
 import type { Reading } from '../stroke/read.ts';
 

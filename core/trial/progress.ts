@@ -7,7 +7,7 @@ import {
   tidy,
   type ControlKey,
   type Moves,
-} from '../prescribe/controls.ts';
+} from '../plan/controls.ts';
 import { valueAt } from '../records/path.ts';
 import { differences } from '../records/setups.ts';
 import type { ChangedValue, KeptLine } from '../records/work.ts';

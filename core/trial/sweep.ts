@@ -1,4 +1,4 @@
-import { CONTROLS } from '../prescribe/controls.ts';
+import { CONTROLS } from '../plan/controls.ts';
 import { valueAt } from '../records/path.ts';
 import type { BikeSetup } from '../bike/setup.ts';
 import type { Change, Ridden } from '../records/work.ts';

@@ -6,7 +6,7 @@ import { MAT_CELL_MM, matAt, trainerAt, type Riding } from '../../sim/devices.ts
 import { filmed } from '../../sim/filmed.ts';
 import { crankAngleDeg } from '../../sim/rider.ts';
 import { parseMatCsv, parseTrainerCsv, writeMatCsv, writeTrainerCsv } from '../formats/devicesCsv.ts';
-import { applyMoves, type Moves } from '../prescribe/controls.ts';
+import { applyMoves, type Moves } from '../plan/controls.ts';
 import { applyEdit } from '../records/edits.ts';
 import { differences, setupNow } from '../records/setups.ts';
 import type { FitSession } from '../records/types.ts';

@@ -1,4 +1,4 @@
-import { prescribe } from '../../core/prescribe/prescribe.ts';
+import { prescribe } from '../../core/plan/prescribe.ts';
 import { readTracks } from '../../core/stroke/read.ts';
 import { median } from '../../core/signal/statistics.ts';
 import { filmed, FILMED_MM_PER_PX } from '../../sim/filmed.ts';

@@ -1,9 +1,9 @@
 import { UNMEASURED_BIKE, type BikeSetup } from '../../core/bike/setup.ts';
 import type { BodyRecord } from '../../core/body/tests.ts';
 import { BLANK_INTAKE, type Intake } from '../../core/intake/intake.ts';
-import { applyMoves, effectsOf, type Effects, type Moves } from '../../core/prescribe/controls.ts';
-import type { Band } from '../../core/prescribe/judge.ts';
-import { protocolById, type MeasureKey } from '../../core/prescribe/protocols.ts';
+import { applyMoves, effectsOf, type Effects, type Moves } from '../../core/plan/controls.ts';
+import type { Band } from '../../core/protocol/judge.ts';
+import { protocolById, type MeasureKey } from '../../core/protocol/protocols.ts';
 import { gaussian } from '../../sim/random.ts';
 import { ridden, type Felt, type Habit } from '../../sim/answer.ts';
 import { poseAt, type VirtualRider } from '../../sim/rider.ts';

@@ -4,7 +4,7 @@ import { bikeFaults } from '../../core/bike/faults.ts';
 import { resolveBike } from '../../core/bike/resolve.ts';
 import { saddleHeightStarts } from '../../core/body/estimates.ts';
 import { BODY_TESTS, single } from '../../core/body/tests.ts';
-import { rankSuspects } from '../../core/prescribe/suspects.ts';
+import { rankSuspects } from '../../core/suspects/suspects.ts';
 import { CAST } from '../../sim/cast.ts';
 import { hoodMm } from '../../sim/rider.ts';
 import { DOSSIERS } from './dossiers.ts';

@@ -2,10 +2,10 @@ import { describe, expect, it } from 'vitest';
 import { CATALOGUE } from '../../app/demo/catalogue.ts';
 import { NO_STATICS, type Statics } from '../records/statics.ts';
 import type { FitSession } from '../records/types.ts';
-import { tested } from './blankCase.fixture.ts';
+import { tested } from '../plan/blankCase.fixture.ts';
 import type { MeasureReading } from './measures.ts';
-import { protocolOf } from './planGround.ts';
-import { USUAL_SCHOOLS } from './proposals.ts';
+import { protocolOf } from '../plan/planGround.ts';
+import { USUAL_SCHOOLS } from '../plan/proposals.ts';
 import { bySchool, staticKneeBand } from './schools.ts';
 
 const knee = (value: number): MeasureReading =>

@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { USUAL_HABITS, type BodyModel } from './bodyModel.ts';
-import { effectsOf, type Moves } from './controls.ts';
+import { effectsOf, type Moves } from '../plan/controls.ts';
 import { asItIs, foretell, laidOut } from './foretell.ts';
 import { handbookLeg } from './handbookLeg.fixture.ts';
 import { changeWithAnswer, kneeCurve } from './legModel.ts';
 import { learnHabits } from './learn.ts';
-import type { MeasureReading } from './measures.ts';
+import type { MeasureReading } from '../protocol/measures.ts';
 import { predict, type Prediction } from './predict.ts';
 import { UNMEASURED_BIKE } from '../bike/setup.ts';
 

@@ -1,8 +1,8 @@
 import { DEG_PER_RAD, RAD_PER_DEG } from '../geometry/angles.ts';
 import type { Vec2 } from '../geometry/vec.ts';
 import type { Prepared } from './bodyModel.ts';
-import type { Effects } from './controls.ts';
-import type { MeasureKey } from './protocols.ts';
+import type { Effects } from '../plan/controls.ts';
+import type { MeasureKey } from '../protocol/protocols.ts';
 
 /** Measures that the model foretells. The knee's path from ahead is not among them: film again from there. */
 export const PREDICTED = [

@@ -1,8 +1,8 @@
 import { DYNAMIC_READS_MORE_DEG, STATIC_KNEE_BAND, type Statics } from '../records/statics.ts';
 import { judge, type Band } from './judge.ts';
 import type { MeasureReading } from './measures.ts';
-import type { LegSide } from './controls.ts';
-import type { Schools } from './proposals.ts';
+import type { LegSide } from '../plan/controls.ts';
+import type { Schools } from '../plan/proposals.ts';
 
 /** Halfway between the least and the most that a filmed minimum usually reads more than the held one. */
 const USUAL_MORE_DEG = (DYNAMIC_READS_MORE_DEG.least + DYNAMIC_READS_MORE_DEG.most) / 2;

@@ -1,6 +1,6 @@
-import { withPitch } from './bodyModel.ts';
+import { withPitch } from '../model/bodyModel.ts';
 import { effectsOf, type Moves } from './controls.ts';
-import { asItIs, laidOut } from './foretell.ts';
+import { asItIs, laidOut } from '../model/foretell.ts';
 import type { PlanCase, PlanLine } from './plan.ts';
 import type { FilmedSide } from './solveCase.ts';
 

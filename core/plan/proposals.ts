@@ -3,9 +3,9 @@ import { saddleWidths, barWidthMm, legLength, stanceTendency, type Posture } fro
 import { pair, single } from '../body/tests.ts';
 import type { Part } from '../bike/parts.ts';
 import { complaintName, openComplaints, type Complaint, type RegionKey } from '../intake/intake.ts';
-import type { SuspectsOf } from './suspects.ts';
-import type { CaseFile } from './evidence.ts';
-import type { SuspectKey } from './suspectRules.ts';
+import type { SuspectsOf } from '../suspects/suspects.ts';
+import type { CaseFile } from '../suspects/evidence.ts';
+import type { SuspectKey } from '../suspects/suspectRules.ts';
 
 /** Where schools differ on what to do; the fitter picks (handbook: the job, schools). */
 export interface Schools {

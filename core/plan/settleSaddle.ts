@@ -1,7 +1,7 @@
 import { crankRangeMm } from '../body/estimates.ts';
 import { both, cannot, effectsOf, pick, type ControlKey, type Effects, type Moves } from './controls.ts';
 import { Best, CLOSE, judgedSides, misses, PER_TOUCH, PER_UNIT, priceOf } from './losses.ts';
-import type { PredictedKey } from './predict.ts';
+import type { PredictedKey } from '../model/predict.ts';
 import type { Settled, SolveCase } from './solveCase.ts';
 
 const LEG_KEYS: readonly PredictedKey[] = [

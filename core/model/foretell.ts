@@ -1,7 +1,7 @@
 import { prepare, type BodyModel, type Habits, type Prepared, type Share } from './bodyModel.ts';
-import type { Effects } from './controls.ts';
-import { judge, type Verdict } from './judge.ts';
-import type { MeasureReading } from './measures.ts';
+import type { Effects } from '../plan/controls.ts';
+import { judge, type Verdict } from '../protocol/judge.ts';
+import type { MeasureReading } from '../protocol/measures.ts';
 import { predict, PREDICTED, type Answer, type PredictedKey, type Prediction, type Turn } from './predict.ts';
 
 /** A measure after a change, with the interval that holds it in 95 of 100. */

@@ -4,16 +4,16 @@ import type { FrontalReading } from '../frontal/readFrontal.ts';
 import type { FitSession, Take } from '../records/types.ts';
 import type { Reading } from '../stroke/read.ts';
 import { setupOf } from '../trial/rounds.ts';
-import { adjustBands } from './adjust.ts';
+import { adjustBands } from '../protocol/adjust.ts';
 import { legsCompared, sidesCompared } from './asymmetry.ts';
-import { fitBody, USUAL_HABITS, type BodyModel, type Habits } from './bodyModel.ts';
+import { fitBody, USUAL_HABITS, type BodyModel, type Habits } from '../model/bodyModel.ts';
 import type { LegSide } from './controls.ts';
-import { judgeReading, type MeasureReading } from './measures.ts';
+import { judgeReading, type MeasureReading } from '../protocol/measures.ts';
 import type { PlanCase } from './plan.ts';
-import type { Protocol } from './protocols.ts';
-import { bySchool } from './schools.ts';
-import { protocolUsed } from './shelf.ts';
-import { rankSuspects } from './suspects.ts';
+import type { Protocol } from '../protocol/protocols.ts';
+import { bySchool } from '../protocol/schools.ts';
+import { protocolUsed } from '../protocol/shelf.ts';
+import { rankSuspects } from '../suspects/suspects.ts';
 
 /** The session's protocol with its bands as they hold for this rider. */
 export function protocolOf(

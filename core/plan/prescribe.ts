@@ -13,14 +13,14 @@ import {
   type Stage,
 } from './controls.ts';
 import { knockOns } from './couplings.ts';
-import { foretell, laidOut, type Forecast } from './foretell.ts';
-import { beyondBand } from './judge.ts';
+import { foretell, laidOut, type Forecast } from '../model/foretell.ts';
+import { beyondBand } from '../protocol/judge.ts';
 import { HABITS } from './losses.ts';
-import type { MeasureReading } from './measures.ts';
+import type { MeasureReading } from '../protocol/measures.ts';
 import { bodyOf, type PlanCase, type PlanLine, type Prescription } from './plan.ts';
 import { GROUPS, stepsOf, todayOf } from './planGroups.ts';
 import { crankInDoubt, proposals, type Proposal } from './proposals.ts';
-import { MEASURE_NAMES } from './protocols.ts';
+import { MEASURE_NAMES } from '../protocol/protocols.ts';
 import { settleCockpit } from './settleCockpit.ts';
 import { settleSaddle } from './settleSaddle.ts';
 import type { FilmedSide, Settled, SolveCase } from './solveCase.ts';

@@ -10,7 +10,7 @@ import {
 } from './controls.ts';
 import { fronts, priceOfFront } from './fronts.ts';
 import { Best, CLOSE, judgedSides, misses, PER_TOUCH, risks, topMisses } from './losses.ts';
-import type { PredictedKey } from './predict.ts';
+import type { PredictedKey } from '../model/predict.ts';
 import type { Settled, SolveCase } from './solveCase.ts';
 
 const TOP_KEYS: readonly PredictedKey[] = [

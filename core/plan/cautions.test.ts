@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { aches, caseOf, lineOf, seen, tested } from './blankCase.fixture.ts';
 import { adviceFor, cautionsFor } from './cautions.ts';
 import type { Moves } from './controls.ts';
-import type { MeasureReading } from './measures.ts';
+import type { MeasureReading } from '../protocol/measures.ts';
 import type { Prescription } from './plan.ts';
 
 /** A prescription of lines by their keys, each with what it moves. */

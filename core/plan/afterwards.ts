@@ -1,12 +1,12 @@
 import { legLength } from '../body/estimates.ts';
-import type { BodyModel } from './bodyModel.ts';
+import type { BodyModel } from '../model/bodyModel.ts';
 import type { Moves } from './controls.ts';
 import { mm } from './couplings.ts';
-import type { Forecast } from './foretell.ts';
-import type { MeasureReading } from './measures.ts';
+import type { Forecast } from '../model/foretell.ts';
+import type { MeasureReading } from '../protocol/measures.ts';
 import type { PlanCase, Prescription } from './plan.ts';
 import type { ProposalCase } from './proposals.ts';
-import type { MeasureKey } from './protocols.ts';
+import type { MeasureKey } from '../protocol/protocols.ts';
 import { heightPerLeg } from './settleSaddle.ts';
 import type { FilmedSide, SolveCase } from './solveCase.ts';
 

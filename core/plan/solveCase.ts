@@ -1,10 +1,10 @@
 import type { Part } from '../bike/parts.ts';
 import type { BikeSetup } from '../bike/setup.ts';
-import type { BodyModel, Habits } from './bodyModel.ts';
+import type { BodyModel, Habits } from '../model/bodyModel.ts';
 import type { Moves } from './controls.ts';
-import type { Body } from './foretell.ts';
-import type { MeasureReading } from './measures.ts';
-import type { MeasureKey } from './protocols.ts';
+import type { Body } from '../model/foretell.ts';
+import type { MeasureReading } from '../protocol/measures.ts';
+import type { MeasureKey } from '../protocol/protocols.ts';
 
 /** A filmed side: its model and what was measured on it. */
 export interface FilmedSide {

@@ -1,10 +1,10 @@
 import { finding, single } from '../body/tests.ts';
-import type { Habits } from './bodyModel.ts';
+import type { Habits } from '../model/bodyModel.ts';
 import type { Moves, Stage } from './controls.ts';
-import type { Body, Forecast } from './foretell.ts';
-import type { MeasureReading } from './measures.ts';
+import type { Body, Forecast } from '../model/foretell.ts';
+import type { MeasureReading } from '../protocol/measures.ts';
 import type { ProposalCase } from './proposals.ts';
-import type { MeasureKey } from './protocols.ts';
+import type { MeasureKey } from '../protocol/protocols.ts';
 import type { FilmedSide } from './solveCase.ts';
 
 /** What the fitter said of a line: taken as it is, taken with other figures, or left with a reason. */

@@ -2,11 +2,11 @@ import { resolveBike } from '../bike/resolve.ts';
 import { UNMEASURED_BIKE, type BikeSetup } from '../bike/setup.ts';
 import { NOT_TESTED, UNTESTED_BODY, type BodyRecord, type TestKey, type TestResult } from '../body/tests.ts';
 import { BLANK_INTAKE, type Complaint, type Intake, type RegionKey } from '../intake/intake.ts';
-import type { CaseFile } from './evidence.ts';
+import type { CaseFile } from '../suspects/evidence.ts';
 import type { Moves, Stage } from './controls.ts';
-import type { MeasureReading } from './measures.ts';
+import type { MeasureReading } from '../protocol/measures.ts';
 import type { PlanLine } from './plan.ts';
-import type { MeasureKey } from './protocols.ts';
+import type { MeasureKey } from '../protocol/protocols.ts';
 
 type Seen = CaseFile['measures'][number];
 

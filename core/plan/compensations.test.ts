@@ -5,10 +5,10 @@ import { DOSSIERS } from '../../scripts/demo/dossiers.ts';
 import { lineOf } from './blankCase.fixture.ts';
 import { otherCompensations, unmasked } from './compensations.ts';
 import type { Moves, Stage } from './controls.ts';
-import type { OnBike } from './onBike.ts';
+import type { OnBike } from '../suspects/onBike.ts';
 import type { PlanCase, PlanLine } from './plan.ts';
 import { prescribe } from './prescribe.ts';
-import { protocolById } from './protocols.ts';
+import { protocolById } from '../protocol/protocols.ts';
 
 const maren = demoCase('maren');
 const line = (key: string, moves: Moves, stage: Stage = 'cockpit', rejected = false): PlanLine =>

@@ -3,8 +3,8 @@ import type { BikeSetup } from '../bike/setup.ts';
 import { saddleHeightStarts } from '../body/estimates.ts';
 import { single, type BodyRecord } from '../body/tests.ts';
 import type { Complaint, Intake } from '../intake/intake.ts';
-import type { SideDifference } from './asymmetry.ts';
-import type { MeasureReading } from './measures.ts';
+import type { SideDifference } from '../plan/asymmetry.ts';
+import type { MeasureReading } from '../protocol/measures.ts';
 import type { OnBike } from './onBike.ts';
 
 /** All that is known when suspects are ranked; the film's measures join once they are read. */

@@ -3,8 +3,8 @@ import { resolveBike } from '../bike/resolve.ts';
 import { UNMEASURED_BIKE, type BikeSetup } from '../bike/setup.ts';
 import { NOT_TESTED, UNTESTED_BODY, type BodyRecord } from '../body/tests.ts';
 import { BLANK_INTAKE, filmingHeldBack, REGIONS, type Intake, type RegionKey } from '../intake/intake.ts';
-import { adjustBands } from './adjust.ts';
-import { protocolById } from './protocols.ts';
+import { adjustBands } from '../protocol/adjust.ts';
+import { protocolById } from '../protocol/protocols.ts';
 import { rankSuspects, type Suspect } from './suspects.ts';
 import type { CaseFile } from './evidence.ts';
 

@@ -5,10 +5,10 @@ import { ridden } from '../../sim/answer.ts';
 import type { VirtualRider } from '../../sim/rider.ts';
 import { conflicts, kneesApart, retrain, stillOut } from './afterwards.ts';
 import { tested } from './blankCase.fixture.ts';
-import type { MeasureReading } from './measures.ts';
+import type { MeasureReading } from '../protocol/measures.ts';
 import type { PlanCase } from './plan.ts';
 import { prescribe } from './prescribe.ts';
-import { protocolById, type MeasureKey } from './protocols.ts';
+import { protocolById, type MeasureKey } from '../protocol/protocols.ts';
 
 const maren = demoCase('maren');
 const still = { sitMm: { x: 0, y: 0 }, handMm: { x: 0, y: 0 }, crankMm: 0, cleatBackMm: 0, stackMm: 0 };

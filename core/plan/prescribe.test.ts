@@ -3,7 +3,7 @@ import { film, planFor } from '../../scripts/closedLoop/loop.ts';
 import { MISFITS, randomCase, type Misfit } from '../../scripts/closedLoop/riders.ts';
 import { seededRandom } from '../../sim/random.ts';
 import { resolveBike } from '../bike/resolve.ts';
-import { USUAL_HABITS } from './bodyModel.ts';
+import { USUAL_HABITS } from '../model/bodyModel.ts';
 import { applyMoves, both, CONTROLS, type ControlKey, type Moves } from './controls.ts';
 import { prescribe } from './prescribe.ts';
 import type { Decision, PlanCase, PlanLine, Prescription } from './plan.ts';

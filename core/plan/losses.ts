@@ -1,10 +1,10 @@
-import type { Prepared } from './bodyModel.ts';
+import type { Prepared } from '../model/bodyModel.ts';
 import { CONTROLS, tidy, type ControlKey, type Effects, type Moves } from './controls.ts';
-import { asItIs, farEnds, laidOut } from './foretell.ts';
-import { beyondBand } from './judge.ts';
-import type { MeasureReading } from './measures.ts';
-import { predict, predictTop, PREDICTED, type PredictedKey } from './predict.ts';
-import type { MeasureKey } from './protocols.ts';
+import { asItIs, farEnds, laidOut } from '../model/foretell.ts';
+import { beyondBand } from '../protocol/judge.ts';
+import type { MeasureReading } from '../protocol/measures.ts';
+import { predict, predictTop, PREDICTED, type PredictedKey } from '../model/predict.ts';
+import type { MeasureKey } from '../protocol/protocols.ts';
 import type { Settled, SolveCase } from './solveCase.ts';
 
 /** Price of a millimetre or degree moved, and of a thing touched, in squares of a standard deviation (own scale; see decisions). */

@@ -4,7 +4,7 @@ import type { RegionKey } from '../intake/intake.ts';
 import { aches, caseOf, seen, tested } from './blankCase.fixture.ts';
 import type { Moves } from './controls.ts';
 import { crankInDoubt, proposals, USUAL_SCHOOLS, type Proposal, type ProposalCase } from './proposals.ts';
-import { rankSuspects } from './suspects.ts';
+import { rankSuspects } from '../suspects/suspects.ts';
 
 type More = Parameters<typeof caseOf>[0] & {
   schools?: Partial<ProposalCase['schools']>;
