@@ -104,6 +104,7 @@ async function takeOf({ id, round = 1, setup, said }: DemoFilm): Promise<Take> {
     setup: setup ?? null,
     devices: NO_DEVICES,
     ...said,
+    baselineOf: null,
     pairWith: null,
     width: 'barPx' in truth ? { of: 'bar', mm: truth.barMm, ...truth.barPx } : NO_WIDTH,
     trim: null,

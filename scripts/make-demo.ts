@@ -11,7 +11,7 @@ import { project, wheelsInPicture, type Camera } from '../sim/camera.ts';
 import { barOnPicture } from '../sim/frontal.ts';
 import { frontalAct, frontalStickers } from '../sim/render/frontalScene.ts';
 import type { Raster } from '../sim/render/raster.ts';
-import { extrasOf, hoodMm, poseAt } from '../sim/rider.ts';
+import { extrasOf, hipStickerMm, hoodMm, poseAt } from '../sim/rider.ts';
 import { MAREN_AGAIN } from './demo/rounds.ts';
 import { frameTruth, openCamera, openFilm, toPlanes } from '../sim/render/film.ts';
 
@@ -132,7 +132,11 @@ function truth(member: CastMember, frames: number): object {
         key,
         perFrame.map((f) => {
           const pose = poseAt(scene.rider, f.thetaDeg, f.tS);
-          const p = { ...pose.joints, ...extrasOf(pose) }[key as 'hip'];
+          const p = {
+            ...pose.joints,
+            hip: hipStickerMm(scene.rider, pose),
+            ...extrasOf(pose, scene.rider.headAboveBackMm),
+          }[key as 'hip'];
           return [round(p.x, 2), round(p.y, 2)];
         }),
       ]),

@@ -1,54 +1,55 @@
 /** Writes docs/worked-cases.md: the four demo riders' prescriptions with the reasoning behind each line. */
 import { writeFileSync } from 'node:fs';
-import { movesText } from '../app/components/moveText.ts';
+import { lineTitle } from '../app/components/moveText.ts';
 import { cautionsFor, adviceFor } from '../core/plan/cautions.ts';
+import { roundLines, type PlanLine } from '../core/plan/plan.ts';
 import { prescribe } from '../core/plan/prescribe.ts';
+import { measureText } from '../core/protocol/convention.ts';
+import { isOut } from '../core/protocol/judge.ts';
 import { MEASURE_NAMES } from '../core/protocol/protocols.ts';
 import { demoCase } from './plans/cases.ts';
 import { STORIES } from './plans/stories.ts';
 
 const round = (v: number): string => v.toFixed(0).replace('-', '−');
+const list = (title: string, items: readonly string[]): string =>
+  items.length ? `${title}: ${items.join(' ')}\n\n` : '';
 
 function chapter(id: keyof typeof STORIES): string {
   const c = demoCase(id);
   const plan = prescribe(c);
   const story = STORIES[id];
-  const out = c.measures.filter((m) => m.verdict === 'low' || m.verdict === 'high');
-  const unit = (u: '°' | 'mm'): string => (u === '°' ? '°' : ' mm');
-  const lines = plan.lines.map((l, i) => {
+  const out = c.measures.filter((m) => isOut(m.verdict));
+  const title = (l: PlanLine): string =>
+    lineTitle(l.key, l.when === 'later' ? l.whole : l.moves, 'mm', l.title);
+  const line = (l: PlanLine, i: number): string => {
     const reason = (story.lines as Record<string, string>)[l.key] ?? '';
-    const f = l.forecast?.ok ? l.forecast.measures : [];
-    const changed = f
-      .filter((m) => m.verdictBefore === 'low' || m.verdictBefore === 'high')
+    const told = l.predicted
+      .filter((f) => Math.abs(f.after - f.before) >= 1)
+      .slice(0, 4)
       .map(
-        (m) =>
-          `${MEASURE_NAMES[m.key].toLowerCase()} ${round(m.before)} → ${round(m.after)} (${round(m.low)} to ${round(m.high)})`,
+        (f) =>
+          `${MEASURE_NAMES[f.key].toLowerCase()} ${round(f.before)} → ${round(f.after)} (${round(f.low)} to ${round(f.high)})`,
       );
-    return `${i + 1}. **${movesText(l.moves, 'mm')}**. Why: ${l.why.join('; ')}.${changed.length ? ` Then: ${changed.join(', ')}.` : ''}${l.knockOn.length ? ` Carries over: ${l.knockOn.join('; ')}.` : ''}
-   *Handbook*: ${reason}`;
-  });
+    return `${i + 1}. **${title(l)}** (${l.probability}). Why: ${l.why.join('; ')}.${told.length ? ` Predicted: ${told.join(', ')}.` : ''}${l.knockOn.length ? ` Knock-on: ${l.knockOn.join('; ')}.` : ''} Then check: ${l.check}.${reason ? `\n   *Handbook*: ${reason}` : ''}`;
+  };
+  const part = (name: string, lines: readonly PlanLine[]): string =>
+    lines.length ? `### ${name}\n\n${lines.map(line).join('\n')}\n\n` : '';
   return `## ${story.name}
 
 ${story.told}
 
-Out in the film: ${out.length === 0 ? 'nothing' : out.map((m) => `${MEASURE_NAMES[m.key].toLowerCase()} ${round(m.value)}${unit(m.unit)} (${[m.band.low, m.band.high].map((v) => (v === null ? '…' : round(v))).join(' to ')})`).join('; ')}.
+Out in the film: ${out.length === 0 ? 'nothing' : out.map((m) => measureText(m)).join('; ')}.
 
-${lines.join('\n')}
-
-${plan.open.length ? `Still out: ${plan.open.map((o) => `${MEASURE_NAMES[o.key].toLowerCase()} (${o.words})`).join('; ')}.\n\n` : ''}${adviceFor(c).length ? `Beside the bike: ${adviceFor(c).join(' ')}\n\n` : ''}Cautions: ${cautionsFor(
-    c,
-    plan,
-  )
-    .map((q) => q.words)
-    .join(' ')}
-
-${story.judged}
+${part('Now', plan.now)}${part('Try and ask', plan.try)}${plan.ask.length ? `### Ask first\n\n${plan.ask.map((a) => `- ${a.question} (${a.because})`).join('\n')}\n\n` : ''}${plan.later.length ? `### After the next film\n\n${plan.later.map((l) => `- ${title(l)} (${l.probability})`).join('\n')}\n\n` : ''}${roundLines(plan).length === 0 ? 'Nothing is moved.\n\n' : ''}${list('Said', [...plan.conflicts, ...plan.heldBack, ...plan.seenThrough, ...plan.noted])}${plan.open.length ? `Still out: ${plan.open.map((o) => `${MEASURE_NAMES[o.key].toLowerCase()} (${o.words})`).join('; ')}.\n\n` : ''}${list('Off the bike', adviceFor(c))}${list(
+    'Cautions',
+    cautionsFor(c, plan).map((q) => q.words),
+  )}${story.judged}
 `;
 }
 
 const text = `# Worked cases: what the prescription says of the demo riders, and why
 
-Made from the virtual riders at track level and the dossiers, with the demo parts bin (\`npm run plans\`). Figures are the application’s own;
+Made from the virtual riders at track level and the dossiers, with the demo parts (\`npm run plans\`). Figures are the application’s own;
 what is said of the handbook and the judgement after each were written by hand and looked through line by line.
 
 ${(Object.keys(STORIES) as (keyof typeof STORIES)[]).map(chapter).join('\n')}`;

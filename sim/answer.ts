@@ -104,28 +104,39 @@ export function ridden(rider: VirtualRider, felt: Felt, habit: Habit): VirtualRi
   };
   let backDeg = rider.backDeg + habit.rho * (backFor(armNow) - rider.backDeg);
   const whole = rider.upperArmMm + rider.forearmMm;
-  if (armAt(backDeg) > 0.998 * whole) backDeg = backFor(0.998 * whole);
-  // The hip rocks under the trunk: where a straight arm would not reach at its furthest, it pulls the trunk down that bit more.
+  if (armAt(backDeg) > 0.985 * whole) backDeg = backFor(0.985 * whole);
+  return withHand({ ...moved, backDeg }, hand);
+}
+
+/**
+ * The rider with the hand on a given place: hip, trunk and back angle stay, shoulder and elbow follow. Where a straight arm would not
+ * reach as the hip rocks under the trunk, it pulls the trunk down that bit more.
+ * @returns null where the arm cannot reach
+ */
+export function withHand(rider: VirtualRider, hand: Vec2): VirtualRider | null {
+  const whole = rider.upperArmMm + rider.forearmMm;
   const hips = Array.from({ length: 72 }, (_, i) => ({
-    x: moved.hipMm.x + rock(rider.hipRockX, 5 * i),
-    y: moved.hipMm.y + rock(rider.hipRockY, 5 * i),
+    x: rider.hipMm.x + rock(rider.hipRockX, 5 * i),
+    y: rider.hipMm.y + rock(rider.hipRockY, 5 * i),
   }));
   const furthest = (deg: number): number =>
     Math.max(
       ...hips.map((hip) => {
-        const s = shoulderMm({ ...moved, backDeg: deg }, hip);
+        const s = shoulderMm({ ...rider, backDeg: deg }, hip);
         return Math.hypot(s.x - hand.x, s.y - hand.y);
       }),
     );
-  for (let i = 0; i < 400 && furthest(backDeg) > 0.9999 * whole; i += 1) backDeg -= 0.05;
-  const shoulder = shoulderAt(backDeg);
+  // A margin for the wandering of hip and back.
+  let { backDeg } = rider;
+  for (let i = 0; i < 400 && furthest(backDeg) > 0.985 * whole; i += 1) backDeg -= 0.05;
+  const shoulder = shoulderMm({ ...rider, backDeg }, rider.hipMm);
   if (Math.hypot(shoulder.x - hand.x, shoulder.y - hand.y) > whole) return null;
   const elbow = circleMeetLeft(hand, rider.forearmMm, shoulder, rider.upperArmMm);
   if (!elbow) return null;
   const dir = (from: Vec2, to: Vec2): number => Math.atan2(to.y - from.y, to.x - from.x) * DEG_PER_RAD;
   const turn = (deg: number): number => ((((deg + 180) % 360) + 360) % 360) - 180;
   return {
-    ...moved,
+    ...rider,
     backDeg,
     shoulderDeg: turn(dir(shoulder, elbow) - (backDeg + 180)),
     elbowFlexionDeg: turn(dir(elbow, hand) - dir(shoulder, elbow)),

@@ -1,5 +1,6 @@
 import { crankAngleDeg, hoodMm, poseAt, type VirtualRider } from './rider.ts';
 import type { Camera } from './camera.ts';
+import { seated } from './human.ts';
 import { FRONTAL_BODY, type FrontalBody } from './frontal.ts';
 import type { FrontalScene } from './render/frontalScene.ts';
 import type { Look, Scene, VirtualBike } from './render/scene.ts';
@@ -24,23 +25,37 @@ const LEG: Omit<VirtualRider, 'hipMm' | 'backDeg' | 'shoulderDeg' | 'elbowFlexio
   soleAboveMm: 24,
   heelBehindMm: 168,
   shoeTipMm: 82,
-  hipRockX: [{ order: 2, amplitude: 1.5, phaseDeg: 40 }],
+  // As people pedal (handbook): toes furthest down at 275°, the hip highest near the top.
+  hipRockX: [{ order: 1, amplitude: 2, phaseDeg: 20 }],
   hipRockY: [
-    { order: 1, amplitude: 2, phaseDeg: 110 },
-    { order: 2, amplitude: 3, phaseDeg: 200 },
+    { order: 1, amplitude: 3.5, phaseDeg: 95 },
+    { order: 2, amplitude: 0.8, phaseDeg: 200 },
   ],
-  footPitchMeanDeg: 13,
+  footPitchMeanDeg: 15,
   footPitch: [
-    { order: 1, amplitude: 11, phaseDeg: 214 },
-    { order: 2, amplitude: 1.5, phaseDeg: 60 },
+    { order: 1, amplitude: 11, phaseDeg: 175 },
+    { order: 2, amplitude: 1, phaseDeg: 60 },
   ],
   trunkMm: 480,
   upperArmMm: 285,
   forearmMm: 255,
   startThetaDeg: 35,
-  unevenness: 0.012,
-  wanderDeg: 0.5,
+  unevenness: 0.02,
+  wanderDeg: 1.1,
+  foreshortening: 0.01,
+  hipSkinMm: 22,
 };
+
+/** A rider on the saddle that gives these figures, as the cast's misfits want them. */
+function on(
+  rider: Omit<VirtualRider, 'hipMm'>,
+  at: { kneeFlexionMinDeg: number; kneeOverSpindleMm: number },
+): VirtualRider {
+  const legMm = rider.thighMm + rider.shankMm;
+  const sits = seated({ ...rider, hipMm: { x: -0.235 * legMm, y: 0.82 * legMm } }, at);
+  if (!sits) throw new Error('One of the cast cannot reach the pedals.');
+  return sits;
+}
 
 /** A bike drawn to fit its rider: saddle under the hip, head tube below the hands. */
 function bikeFor(rider: VirtualRider, wheelbaseMm: number, wheelRadiusMm = 342): VirtualBike {
@@ -116,40 +131,47 @@ export const CAST: readonly CastMember[] = [
   // Saddle low and forward, reach long.
   member(
     'maren',
-    {
-      ...LEG,
-      thighMm: 418,
-      shankMm: 416,
-      hipMm: { x: -172, y: 714 },
-      backDeg: 40,
-      shoulderDeg: 93,
-      elbowFlexionDeg: 19,
-      cadenceRpm: 84,
-    },
+    on(
+      {
+        ...LEG,
+        thighMm: 418,
+        shankMm: 416,
+        backDeg: 39,
+        shoulderDeg: 95,
+        elbowFlexionDeg: 14,
+        cadenceRpm: 84,
+        wanderSeed: 11,
+      },
+      { kneeFlexionMinDeg: 48, kneeOverSpindleMm: 18 },
+    ),
     LOOK,
     { wheelbaseMm: 1032, seconds: 7 },
   ),
   // Flat bar, upright, cleats forward: a long lever from ankle to spindle.
   member(
     'idris',
-    {
-      ...LEG,
-      crankMm: 175,
-      thighMm: 452,
-      shankMm: 448,
-      ankleBehindMm: 138,
-      heelBehindMm: 182,
-      shoeTipMm: 70,
-      hipMm: { x: -238, y: 788 },
-      footPitchMeanDeg: 9,
-      backDeg: 63,
-      shoulderDeg: 52,
-      elbowFlexionDeg: 20,
-      trunkMm: 505,
-      upperArmMm: 305,
-      forearmMm: 270,
-      cadenceRpm: 78,
-    },
+    on(
+      {
+        ...LEG,
+        crankMm: 175,
+        thighMm: 452,
+        shankMm: 448,
+        ankleBehindMm: 138,
+        heelBehindMm: 182,
+        shoeTipMm: 70,
+        footPitchMeanDeg: 12,
+        footPitch: [{ order: 1, amplitude: 9.5, phaseDeg: 170 }],
+        wanderSeed: 23,
+        backDeg: 63,
+        shoulderDeg: 52,
+        elbowFlexionDeg: 20,
+        trunkMm: 505,
+        upperArmMm: 305,
+        forearmMm: 270,
+        cadenceRpm: 78,
+      },
+      { kneeFlexionMinDeg: 37, kneeOverSpindleMm: -18 },
+    ),
     {
       ...LOOK,
       skin: [122, 84, 62],
@@ -164,23 +186,27 @@ export const CAST: readonly CastMember[] = [
   // Bar low for her back, crank long for her legs.
   member(
     'pilar',
-    {
-      ...LEG,
-      crankMm: 175,
-      thighMm: 388,
-      shankMm: 384,
-      ankleBehindMm: 118,
-      ankleAboveMm: 90,
-      heelBehindMm: 158,
-      hipMm: { x: -196, y: 662 },
-      backDeg: 37,
-      shoulderDeg: 82,
-      elbowFlexionDeg: 18,
-      trunkMm: 455,
-      upperArmMm: 268,
-      forearmMm: 238,
-      cadenceRpm: 72,
-    },
+    on(
+      {
+        ...LEG,
+        crankMm: 175,
+        thighMm: 388,
+        shankMm: 384,
+        ankleBehindMm: 118,
+        ankleAboveMm: 90,
+        heelBehindMm: 158,
+        footPitch: [{ order: 1, amplitude: 12, phaseDeg: 165 }],
+        wanderSeed: 37,
+        backDeg: 37,
+        shoulderDeg: 82,
+        elbowFlexionDeg: 18,
+        trunkMm: 455,
+        upperArmMm: 268,
+        forearmMm: 238,
+        cadenceRpm: 76,
+      },
+      { kneeFlexionMinDeg: 39, kneeOverSpindleMm: -6 },
+    ),
     {
       ...LOOK,
       skin: [190, 140, 110],
@@ -194,22 +220,26 @@ export const CAST: readonly CastMember[] = [
   // Toe-pointing hides a high saddle; hip closed on the extensions.
   member(
     'juno',
-    {
-      ...LEG,
-      crankMm: 170,
-      thighMm: 430,
-      shankMm: 436,
-      hipMm: { x: -150, y: 787 },
-      footPitchMeanDeg: 22,
-      footPitch: [{ order: 1, amplitude: 9, phaseDeg: 200 }],
-      backDeg: 15,
-      shoulderDeg: 86,
-      elbowFlexionDeg: 88,
-      trunkMm: 492,
-      upperArmMm: 290,
-      forearmMm: 258,
-      cadenceRpm: 97,
-    },
+    on(
+      {
+        ...LEG,
+        crankMm: 170,
+        thighMm: 430,
+        shankMm: 436,
+        footPitchMeanDeg: 30,
+        footPitch: [{ order: 1, amplitude: 9, phaseDeg: 172 }],
+        headAboveBackMm: 72,
+        wanderSeed: 41,
+        backDeg: 16,
+        shoulderDeg: 86,
+        elbowFlexionDeg: 88,
+        trunkMm: 492,
+        upperArmMm: 290,
+        forearmMm: 258,
+        cadenceRpm: 97,
+      },
+      { kneeFlexionMinDeg: 34, kneeOverSpindleMm: 26 },
+    ),
     {
       ...LOOK,
       skin: [226, 188, 162],

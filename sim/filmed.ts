@@ -4,6 +4,7 @@ import { gaussian, seededRandom } from './random.ts';
 import {
   crankAngleDeg,
   extrasOf,
+  hipStickerMm,
   poseAt,
   type ExtraKey,
   type JointKey,
@@ -72,7 +73,11 @@ export function filmed(f: Filming): {
   const landmarks = {} as Record<JointKey | ExtraKey, Path>;
   tS.forEach((t, i) => {
     const pose = poseAt(f.rider, f.theta ? f.theta(t) : crankAngleDeg(f.rider, t), t);
-    const places = { ...pose.joints, ...(f.extras && extrasOf(pose)) };
+    const places = {
+      ...pose.joints,
+      hip: hipStickerMm(f.rider, pose),
+      ...(f.extras && extrasOf(pose, f.rider.headAboveBackMm)),
+    };
     for (const [key, p] of Object.entries(places) as [JointKey, Vec2][]) {
       const path = (landmarks[key] ??= {
         xPx: new Float64Array(n),

@@ -1,6 +1,7 @@
 import { RAD_PER_DEG } from '../core/geometry/angles.ts';
 import { circleMeetLeft } from '../core/geometry/circle.ts';
 import type { Vec2 } from '../core/geometry/vec.ts';
+import { wander } from './wander.ts';
 
 /** One sine of the crank angle: amplitude·sin(order·θ + phase). */
 export interface Harmonic {
@@ -39,10 +40,18 @@ export interface VirtualRider {
   cadenceRpm: number;
   /** Crank angle at time zero. */
   startThetaDeg: number;
-  /** Share by which the crank's speed varies within a turn, and drifts over seconds. */
+  /** Share by which the crank's speed varies within a turn, and (at random) from turn to turn. */
   unevenness: number;
-  /** Degrees by which foot pitch wanders from stroke to stroke. */
+  /** SD by which foot pitch wanders at random from stroke to stroke, degrees; hip and back wander with it in their own measure. */
   wanderDeg: number;
+  /** Tells one rider's wandering from another's. */
+  wanderSeed?: number;
+  /** Share by which thigh and shank look shorter at most, as the pelvis rolls and the knee moves sideways. */
+  foreshortening?: number;
+  /** How far the trochanter's skin slides over the bone within a stroke, mm: moves its sticker, not the hip. */
+  hipSkinMm?: number;
+  /** Head above the back's high point when it hangs low, mm; as it falls out on the hoods when left out. */
+  headAboveBackMm?: number;
 }
 
 export type JointKey = 'hip' | 'knee' | 'ankle' | 'heel' | 'toe' | 'shoulder' | 'elbow' | 'wrist';
@@ -57,6 +66,19 @@ export interface Pose {
 const sumOf = (harmonics: readonly Harmonic[], thetaDeg: number): number =>
   harmonics.reduce((s, h) => s + h.amplitude * Math.sin((h.order * thetaDeg + h.phaseDeg) * RAD_PER_DEG), 0);
 
+/** A straight arm holds the shoulder: it can't stray further from the hand than the arm is long. */
+function held(shoulder: Vec2, wrist: Vec2, { upperArmMm, forearmMm }: VirtualRider): Vec2 {
+  const far = Math.hypot(shoulder.x - wrist.x, shoulder.y - wrist.y);
+  const k = Math.min(1, (0.999 * (upperArmMm + forearmMm)) / far);
+  return { x: wrist.x + k * (shoulder.x - wrist.x), y: wrist.y + k * (shoulder.y - wrist.y) };
+}
+
+/** From the tragus to the top of the head. */
+const TRAGUS_TO_TOP_MM = 130;
+/** For a degree that the foot strays: millimetres of the hip, and degrees of the back. */
+const HIP_STRAYS_MM = 1.2;
+const BACK_STRAYS = 0.4;
+
 /** A point of the foot's frame (spindle origin, x to the toe, y up from the sole) turned by the pitch, toe-down positive. */
 export function footToPlane(spindle: Vec2, pitchDeg: number, x: number, y: number): Vec2 {
   const c = Math.cos(pitchDeg * RAD_PER_DEG);
@@ -64,17 +86,18 @@ export function footToPlane(spindle: Vec2, pitchDeg: number, x: number, y: numbe
   return { x: spindle.x + x * c + y * s, y: spindle.y - x * s + y * c };
 }
 
-/** Crank angle (unwrapped degrees) at a time: steady, with a small surge twice a turn and a slow drift. */
+/** Crank angle (unwrapped degrees) at a time: steady, with a small surge twice a turn, some turns quicker and some slower. */
 export function crankAngleDeg(rider: VirtualRider, tS: number): number {
   const steady = rider.startThetaDeg + 6 * rider.cadenceRpm * tS;
   const surge = ((rider.unevenness * 180) / (2 * Math.PI)) * Math.sin(2 * steady * RAD_PER_DEG);
-  const drift = rider.unevenness * 40 * Math.sin(2 * Math.PI * 0.21 * tS);
+  // Over two turns 720·unevenness/2 degrees of lead or lag: a turn's cadence then varies by about the unevenness.
+  const drift = rider.unevenness * 360 * wander(rider.wanderSeed ?? 1, 'cadence', steady / 720);
   return steady + surge + drift;
 }
 
 /** The arms hold the shoulder where it is: a rocking hip takes it along by a third, at the trunk's own length. */
-export function shoulderMm(rider: VirtualRider, hip: Vec2): Vec2 {
-  const back = rider.backDeg * RAD_PER_DEG;
+export function shoulderMm(rider: VirtualRider, hip: Vec2, moreBackDeg = 0): Vec2 {
+  const back = (rider.backDeg + moreBackDeg) * RAD_PER_DEG;
   const away = {
     x: rider.trunkMm * Math.cos(back) - (2 / 3) * (hip.x - rider.hipMm.x),
     y: rider.trunkMm * Math.sin(back) - (2 / 3) * (hip.y - rider.hipMm.y),
@@ -103,21 +126,26 @@ export function hoodMm(rider: VirtualRider): Vec2 {
 export function poseAt(rider: VirtualRider, thetaDeg: number, tS: number): Pose {
   const th = thetaDeg * RAD_PER_DEG;
   const spindle = { x: rider.crankMm * Math.sin(th), y: rider.crankMm * Math.cos(th) };
-  const footPitchDeg =
-    rider.footPitchMeanDeg +
-    sumOf(rider.footPitch, thetaDeg) +
-    rider.wanderDeg * (Math.sin(2 * Math.PI * 0.37 * tS + 1) + 0.6 * Math.sin(2 * Math.PI * 0.83 * tS));
+  const strays = (channel: string): number =>
+    rider.wanderDeg === 0
+      ? 0
+      : rider.wanderDeg * wander(rider.wanderSeed ?? 1, channel, (tS * rider.cadenceRpm) / 60);
+  const footPitchDeg = rider.footPitchMeanDeg + sumOf(rider.footPitch, thetaDeg) + strays('pitch');
   const hip = {
-    x: rider.hipMm.x + sumOf(rider.hipRockX, thetaDeg),
-    y: rider.hipMm.y + sumOf(rider.hipRockY, thetaDeg),
+    x: rider.hipMm.x + sumOf(rider.hipRockX, thetaDeg) + HIP_STRAYS_MM * strays('hip-x'),
+    y: rider.hipMm.y + sumOf(rider.hipRockY, thetaDeg) + 0.5 * HIP_STRAYS_MM * strays('hip-y'),
   };
   const ankle = footToPlane(spindle, footPitchDeg, -rider.ankleBehindMm, rider.ankleAboveMm);
-  const knee = circleMeetLeft(ankle, rider.shankMm, hip, rider.thighMm);
-  const kneeFront = circleMeetLeft(hip, rider.thighMm, ankle, rider.shankMm);
+  // Out of the picture's plane a limb looks shorter: the thigh most at the top, the shank as the knee swings.
+  const short = rider.foreshortening ?? 0;
+  const thighMm = rider.thighMm * (1 - short * (0.5 + 0.5 * Math.cos(th)));
+  const shankMm = rider.shankMm * (1 - 0.6 * short * (0.5 + 0.5 * Math.sin(th + 0.8)));
+  const knee = circleMeetLeft(ankle, shankMm, hip, thighMm);
+  const kneeFront = circleMeetLeft(hip, thighMm, ankle, shankMm);
   if (!knee || !kneeFront)
     throw new Error(`The virtual rider's leg cannot reach at ${thetaDeg.toFixed(0)} degrees.`);
-  const shoulder = shoulderMm(rider, hip);
   const wrist = hoodMm(rider);
+  const shoulder = held(shoulderMm(rider, hip, BACK_STRAYS * strays('back')), wrist, rider);
   const elbow = circleMeetLeft(wrist, rider.forearmMm, shoulder, rider.upperArmMm);
   if (!elbow) throw new Error('The virtual rider’s arm cannot reach the hood.');
   return {
@@ -137,10 +165,19 @@ export function poseAt(rider: VirtualRider, thetaDeg: number, tS: number): Pose 
   };
 }
 
+/** Where the sticker on the trochanter is: it slides with the skin as the thigh comes up, locked to the crank. */
+export function hipStickerMm(rider: VirtualRider, { joints }: Pose): Vec2 {
+  const { hip, knee } = joints;
+  const thighDeg = Math.atan2(knee.y - hip.y, knee.x - hip.x) / RAD_PER_DEG;
+  // The thigh swings between some 50° and 8° below the horizontal: half of the way either side of the middle.
+  const share = Math.max(-0.6, Math.min(0.6, (thighDeg + 31) / 44)) * (rider.hipSkinMm ?? 0);
+  return { x: hip.x - 0.6 * share, y: hip.y + 0.8 * share };
+}
+
 export type ExtraKey = 'head' | 'c7' | 'sacrum' | 'asis' | 'hand' | 'spindle';
 
 /** The points that are marked when more is asked of the side view: on the head, the back, the pelvis, the grip and the pedal. */
-export function extrasOf({ joints, spindle }: Pose): Record<ExtraKey, Vec2> {
+export function extrasOf({ joints, spindle }: Pose, headAboveBackMm?: number): Record<ExtraKey, Vec2> {
   const { hip, shoulder, wrist } = joints;
   const l = Math.hypot(shoulder.x - hip.x, shoulder.y - hip.y);
   const [ux, uy] = [(shoulder.x - hip.x) / l, (shoulder.y - hip.y) / l];
@@ -149,10 +186,18 @@ export function extrasOf({ joints, spindle }: Pose): Record<ExtraKey, Vec2> {
     x: p.x + along * ux - back * uy,
     y: p.y + along * uy + back * ux,
   });
+  const [c7, sacrum] = [off(shoulder, 25, 78), off(hip, 25, 96)];
+  const backTop = Math.max(shoulder.y, c7.y, sacrum.y);
   return {
-    head: { x: shoulder.x + 90 * ux + 54, y: shoulder.y + 60 * uy + 118 },
-    c7: off(shoulder, 25, 78),
-    sacrum: off(hip, 25, 96),
+    head: {
+      x: shoulder.x + 90 * ux + 54,
+      y:
+        headAboveBackMm === undefined
+          ? shoulder.y + 60 * uy + 118
+          : backTop + headAboveBackMm - TRAGUS_TO_TOP_MM,
+    },
+    c7,
+    sacrum,
     asis: off(hip, 82, -34),
     hand: { x: wrist.x + 60, y: wrist.y - 10 },
     spindle,

@@ -38,6 +38,7 @@ async function takeFrom(
       setup: null,
       devices: NO_DEVICES,
       ...said,
+      baselineOf: null,
       pairWith: null,
       note: '',
       trim: null,

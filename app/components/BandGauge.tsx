@@ -1,15 +1,8 @@
 import Box from '@mui/material/Box';
 import { useTheme } from '@mui/material/styles';
 import Typography from '@mui/material/Typography';
-import type { Band, Verdict } from '../../core/protocol/judge.ts';
-
-export const VERDICT_WORDS: Record<Verdict, string> = {
-  in: 'in band',
-  'edge-low': 'at the lower edge',
-  'edge-high': 'at the upper edge',
-  low: 'below the band',
-  high: 'above the band',
-};
+import { verdictWords, type Convention } from '../../core/protocol/convention.ts';
+import { isOut, type Band, type Verdict } from '../../core/protocol/judge.ts';
 
 /** A value with its uncertainty against its band: a drawn bar with a notch, told by place and word, not by colour. */
 export function BandGauge({
@@ -17,21 +10,21 @@ export function BandGauge({
   uncertainty,
   band,
   verdict,
-  words = true,
+  of = null,
 }: {
   value: number;
   uncertainty: number;
   band: Band;
   verdict: Verdict;
-  /** Left out where the verdict stands beside it in words. */
-  words?: boolean;
+  /** Whose figure it is and how it is quoted; left out where the verdict stands beside it in words. */
+  of?: { key: string; convention: Convention } | null;
 }) {
   const { palette } = useTheme();
   const from = band.low ?? (band.high ?? value) - 30;
   const to = band.high ?? (band.low ?? value) + 30;
   const span = Math.max(to - from, 6);
   const x = (v: number): number => Math.min(94, Math.max(6, 50 + ((v - (from + to) / 2) / span) * 30));
-  const out = verdict === 'low' || verdict === 'high';
+  const out = isOut(verdict);
   return (
     <Box sx={{ display: 'flex', alignItems: 'center', gap: 1 }}>
       <Box component="svg" viewBox="0 0 100 22" sx={{ width: 100, height: 22, flexShrink: 0 }} aria-hidden>
@@ -65,12 +58,12 @@ export function BandGauge({
         />
         <path d={`M${x(value)},12 l-4,-9 h8 z`} fill={out ? palette.primary.main : palette.text.primary} />
       </Box>
-      {words && (
+      {of && (
         <Typography
           variant="body2"
           sx={{ fontWeight: out ? 650 : 400, color: out ? 'primary.main' : 'text.primary' }}
         >
-          {VERDICT_WORDS[verdict]}
+          {verdictWords(of.key, verdict, of.convention)}
         </Typography>
       )}
     </Box>

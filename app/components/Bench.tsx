@@ -16,14 +16,14 @@ import { GRID_DEG } from '../../core/stroke/curves.ts';
 import type { Reading } from '../../core/stroke/read.ts';
 import { degrees, quoted } from './angleText';
 import { BenchControls } from './BenchControls';
-import { bandQuoted } from './bandText';
+import { quotedBand } from '../../core/protocol/convention.ts';
 import { Choice } from './Choice';
 import { ForecastTable } from './ForecastTable';
 import { FrontFinder } from './FrontFinder';
 import { movesText } from './moveText';
 import { OutlineDrawing } from './OutlineDrawing';
 import { StrokeChart } from './StrokeChart';
-import type { PlanGround } from '../../core/plan/planGround.ts';
+import type { VisitCase } from '../../core/plan/visitCase.ts';
 import { useStudio } from './useStudio';
 import { Variants } from './Variants';
 import type { Variant } from '../../core/records/planning.ts';
@@ -52,7 +52,7 @@ export function Bench({
   onTrying,
   onVariants,
 }: {
-  ground: PlanGround;
+  ground: VisitCase;
   reading: Reading;
   /** What the prescription moves. */
   prescribed: Moves;
@@ -64,7 +64,7 @@ export function Bench({
   const { jointConvention, lengthUnit } = useStudio();
   const { case: c } = ground;
   // Where both legs were filmed either may be looked at; the nearer film's is shown first.
-  const [leg, setLeg] = useState(ground.near.side);
+  const [leg, setLeg] = useState(c.sides[0].model.side);
   const shownSide = c.sides.find((s) => s.model.side === leg) ?? c.sides[0];
   const { model: near, measures } = shownSide;
   const settled = stored ?? prescribed;
@@ -132,7 +132,7 @@ export function Bench({
       spread: curve.sdOnGrid,
       target:
         shownCurve === 'kneeFlexionDeg' && knee
-          ? { band: bandQuoted('knee', knee.band, jointConvention), text: 'target, straightest' }
+          ? { band: quotedBand('knee', knee.band, jointConvention), text: 'target, straightest' }
           : null,
     }),
     [curve, shownCurve, jointConvention, knee],
@@ -166,7 +166,13 @@ export function Bench({
             onChange={(v) => v && setLeg(v)}
           />
         )}
-        <BenchControls bike={c.bike} parts={c.parts} moves={moves} onMove={onMove} onSettle={onSettle} />
+        <BenchControls
+          bike={c.bike}
+          parts={c.parts ?? []}
+          moves={moves}
+          onMove={onMove}
+          onSettle={onSettle}
+        />
       </Box>
       <Box sx={{ minWidth: 0, order: { xs: 1, md: 2 } }}>
         <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', lg: '1fr 1fr' }, gap: 2.5 }}>

@@ -8,10 +8,9 @@ import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import { extent, line, scaleLinear } from 'd3';
 import { useMemo } from 'react';
-import { single } from '../../core/body/tests.ts';
+import { handsOf } from '../../core/plan/visitCase.ts';
 import type { FitSession, Take } from '../../core/records/types.ts';
 import type { SideKey } from '../../core/stroke/angles.ts';
-import { balanceOf } from '../../core/stroke/balance.ts';
 import { plainName } from '../../core/stroke/landmarks.ts';
 import type { Reading } from '../../core/stroke/read.ts';
 
@@ -34,10 +33,7 @@ export function BodyFigures({
   reading: Reading;
 }) {
   const { body } = reading;
-  const balance = useMemo(
-    () => balanceOf(reading, { powerW: take.effortW, massKg: single(session.body, 'mass') }),
-    [reading, take.effortW, session.body],
-  );
+  const balance = useMemo(() => handsOf(session, take, reading), [reading, take, session]);
   const rows: [name: string, value: number, uncertainty: number, hint: string][] = [
     [
       'Knee over spindle, crank forward',

@@ -71,27 +71,33 @@ interface Place {
 const PLACES: Record<'front' | 'back' | 'sole', readonly Place[]> = {
   front: [
     { region: 'hands', x: 45, y: 139, rx: 8, ry: 9 },
-    { region: 'hipFront', x: 15, y: 132, rx: 8, ry: 8 },
+    { region: 'wrist', x: 42, y: 124, rx: 6, ry: 6 },
+    { region: 'outerHip', x: 27, y: 146, rx: 5, ry: 9 },
+    { region: 'hipFront', x: 15, y: 130, rx: 8, ry: 8 },
     { region: 'softTissue', x: 0, y: 152, rx: 7, ry: 8 },
     { region: 'kneeFront', x: 16, y: 204, rx: 6, ry: 10 },
     { region: 'kneeInside', x: 6, y: 204, rx: 4, ry: 10 },
     { region: 'kneeOutside', x: 26, y: 204, rx: 4.5, ry: 10 },
+    { region: 'ankle', x: 18, y: 268, rx: 6, ry: 6 },
   ],
   back: [
     { region: 'neck', x: 0, y: 44, rx: 17, ry: 8 },
+    { region: 'betweenShoulders', x: 0, y: 72, rx: 11, ry: 10 },
     { region: 'lowBack', x: 0, y: 112, rx: 16, ry: 10 },
     { region: 'sitBones', x: 12, y: 146, rx: 8, ry: 7 },
+    { region: 'buttock', x: 16, y: 163, rx: 8, ry: 8 },
     { region: 'kneeBehind', x: 16, y: 206, rx: 8, ry: 9 },
     { region: 'calf', x: 16, y: 246, rx: 8, ry: 17 },
   ],
   sole: [
-    { region: 'forefoot', x: 2, y: 32, rx: 12, ry: 13 },
+    { region: 'toes', x: 4, y: 13, rx: 10, ry: 6 },
+    { region: 'forefoot', x: 2, y: 34, rx: 12, ry: 12 },
     { region: 'footOutside', x: -14, y: 64, rx: 5, ry: 18 },
   ],
 };
 
 const name = (key: RegionKey): string => REGIONS.find((r) => r.key === key)!.name;
-const sided = (key: RegionKey): boolean => REGIONS.find((r) => r.key === key)!.sided;
+const sided = (key: RegionKey): boolean => REGIONS.find((r) => r.key === key)!.sided === true;
 
 interface Props {
   complaints: readonly Complaint[];
@@ -104,7 +110,7 @@ export function BodyMap({ complaints, selected, onTap }: Props) {
   const { palette } = useTheme();
   const spot = (p: Place, side: Side, cx: number, key: string) => {
     const held = complaints.filter(
-      (c) => c.region === p.region && (c.side === side || (c.side === 'both' && side !== 'middle')),
+      (c) => c.region === p.region && (side === 'middle' || c.side === side || c.side === 'both'),
     );
     const worst = held.reduce((m, c) => Math.max(m, c.severity), 0);
     const here = held.some((c) => c.id === selected);

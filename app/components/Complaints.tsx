@@ -34,9 +34,10 @@ export function Complaints({
   const chosen = complaints.find((c) => c.id === selected) ?? null;
   const tap = (region: RegionKey, side: Side): void => {
     const held = complaints.find(
-      (c) => c.region === region && (c.side === side || c.side === 'both' || side === 'both'),
+      (c) =>
+        c.region === region && (c.side === side || c.side === 'both' || side === 'both' || side === 'middle'),
     );
-    if (held && (held.side === side || held.side === 'both')) {
+    if (held && (held.side === side || held.side === 'both' || side === 'middle')) {
       setSelected(held.id);
       return;
     }
@@ -51,6 +52,7 @@ export function Complaints({
       id: nanoid(),
       region,
       side,
+      words: '',
       severity: 5,
       onset: 'builds-up',
       since: '',
@@ -75,7 +77,7 @@ export function Complaints({
             sx={{ minWidth: 170 }}
             onChange={(e) => {
               const region = REGIONS.find((r) => r.key === e.target.value)!;
-              tap(region.key, region.sided ? 'both' : 'middle');
+              tap(region.key, region.sided === true ? 'both' : 'middle');
             }}
           >
             {REGIONS.filter((r) => !complaints.some((c) => c.region === r.key)).map((r) => (
@@ -126,6 +128,10 @@ function OneComplaint({
   onRemove: () => void;
 }) {
   const [severity, setSeverity] = useState(complaint.severity);
+  const { sided } = REGIONS.find((r) => r.key === complaint.region)!;
+  const sides: [Side, string][] = sided
+    ? [['left', 'left'], sided === 'maybe' ? ['middle', 'middle'] : ['both', 'both'], ['right', 'right']]
+    : [];
   return (
     <Box sx={{ display: 'grid', gap: 1.5 }}>
       <Box>
@@ -150,14 +156,16 @@ function OneComplaint({
           </Typography>
         </Box>
       </Box>
-      {complaint.side !== 'middle' && (
+      <WordsField
+        label={complaint.region === 'other' ? 'Where, and what it is like' : 'In the rider’s words'}
+        most={500}
+        value={complaint.words}
+        onChange={(words) => onChange({ words })}
+      />
+      {sides.length > 0 && (
         <Choice<Side>
           label="Side"
-          options={[
-            ['left', 'left'],
-            ['both', 'both'],
-            ['right', 'right'],
-          ]}
+          options={sides}
           value={complaint.side}
           onChange={(side) => side && onChange({ side })}
         />

@@ -15,10 +15,11 @@ import type { FitSession } from '../../core/records/types.ts';
 import type { Reading } from '../../core/stroke/read.ts';
 import { conventionWord, quoted, type Convention } from './angleText';
 import { BandGauge } from './BandGauge';
-import { bandQuoted, bandText } from './bandText';
+import { quotedBand } from '../../core/protocol/convention.ts';
+import { bandText } from './bandText';
 import { ProtocolChoice } from './ProtocolChoice';
 import { StaticReadings } from './StaticReadings';
-import { protocolOf } from '../../core/plan/planGround.ts';
+import { protocolOf } from '../../core/plan/visitCase.ts';
 
 const SURE: Record<Sureness, string> = {
   inside: '',
@@ -103,6 +104,8 @@ const widerSide = ({ legs }: FrontalReading): string =>
 
 const PART_NAMES: Record<keyof UncertaintyParts, string> = {
   stickers: 'stickers on the bone',
+  skin: 'skin sliding over bone',
+  ride: 'off the bike and on again',
   localisation: 'finding them in the film',
   level: 'level of the camera',
   picture: 'perspective and yaw',
@@ -125,7 +128,7 @@ export function Breakdown({
         {u}, 95 %
       </Typography>
       <Typography variant="body2" color="textSecondary" sx={{ mb: 0.5 }}>
-        For a change with the stickers left on: ±{'\u00a0'}
+        For a change with the stickers left on, rider off and on again: ±{'\u00a0'}
         {change.toFixed(1)}
         {u}.
       </Typography>
@@ -181,10 +184,18 @@ function Finding({
         )}
       </Box>
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, flexWrap: 'wrap' }}>
-        {asked && <BandGauge value={f.value} uncertainty={f.uncertainty} band={f.band} verdict={f.verdict} />}
+        {asked && (
+          <BandGauge
+            value={f.value}
+            uncertainty={f.uncertainty}
+            band={f.band}
+            verdict={f.verdict}
+            of={{ key: f.key, convention }}
+          />
+        )}
         <Typography variant="body2" color="textSecondary">
           {asked
-            ? bandText(bandQuoted(f.key, f.band, convention), f.unit)
+            ? bandText(quotedBand(f.key, f.band, convention), f.unit)
             : 'the protocol asks nothing of it'}
           {f.off !== 0 && `: ${outText(f, convention)}`}
         </Typography>

@@ -5,16 +5,15 @@ import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
-import type { Verdict } from '../../core/protocol/judge.ts';
+import { isOut } from '../../core/protocol/judge.ts';
 import type { Foretold } from '../../core/model/foretell.ts';
 import type { MeasureReading } from '../../core/protocol/measures.ts';
 import { MEASURE_NAMES } from '../../core/protocol/protocols.ts';
+import { verdictWords } from '../../core/protocol/convention.ts';
 import { quoted, type Convention } from './angleText';
-import { BandGauge, VERDICT_WORDS } from './BandGauge';
+import { BandGauge } from './BandGauge';
 
 const number = (v: number): string => v.toFixed(0).replace('-', '−').replace('−0', '0');
-
-const isOut = (v: Verdict): boolean => v === 'low' || v === 'high';
 
 /** A figure with the interval that holds it, in the studio's convention. */
 export function foretoldText(f: Foretold, unit: '°' | 'mm', convention: Convention): string {
@@ -78,7 +77,7 @@ export function ForecastTable({
                       lineHeight: 1.2,
                     }}
                   >
-                    {VERDICT_WORDS[shown.verdict]}
+                    {verdictWords(m.key, shown.verdict, convention)}
                   </Typography>
                 )}
               </TableCell>
@@ -89,7 +88,6 @@ export function ForecastTable({
                     uncertainty={(shown.high - shown.low) / 2}
                     band={m.band}
                     verdict={shown.verdict}
-                    words={false}
                   />
                 )}
               </TableCell>

@@ -8,8 +8,8 @@ import { useState, type ReactNode } from 'react';
 import { useFetcher } from 'react-router';
 import type { MeasureReading } from '../../core/protocol/measures.ts';
 import { MEASURE_NAMES, type MeasureKey } from '../../core/protocol/protocols.ts';
+import { verdictWords } from '../../core/protocol/convention.ts';
 import { conventionWord, quoted, type Convention } from './angleText';
-import { VERDICT_WORDS } from './BandGauge';
 import { useStudio } from './useStudio';
 
 const LEAST = 3;
@@ -97,7 +97,7 @@ export function Glance({
                 </Typography>
               </Typography>
               <Typography sx={{ fontSize: '1.5rem', fontWeight: m.verdict === 'in' ? 400 : 640 }}>
-                {VERDICT_WORDS[m.verdict]}
+                {verdictWords(m.key, m.verdict, convention)}
               </Typography>
             </Box>
           ))}

@@ -4,7 +4,7 @@ import Typography from '@mui/material/Typography';
 import dayjs from 'dayjs';
 import { asFindings } from '../../core/protocol/findings.ts';
 import type { MeasureReading } from '../../core/protocol/measures.ts';
-import type { Prescription } from '../../core/plan/plan.ts';
+import { roundLines, type Prescription } from '../../core/plan/plan.ts';
 import type { FitSession } from '../../core/records/types.ts';
 import { roundNow } from '../../core/trial/rounds.ts';
 import type { Plan } from '../../core/records/work.ts';
@@ -24,9 +24,15 @@ function planOf(
     round: roundNow(session),
     protocolId: session.protocolId,
     findings: asFindings(measures),
-    lines: plan.lines
-      .filter((l) => l.decision?.state !== 'rejected')
-      .map(({ key, moves, today, why, check }) => ({ key, moves, today, why, check })),
+    // What this round does: what waits for the next film is weighed anew then.
+    lines: roundLines(plan).map(({ key, moves, why, check, title }) => ({
+      key,
+      moves,
+      today: moves,
+      why,
+      check,
+      title,
+    })),
   };
 }
 
@@ -55,8 +61,8 @@ export function KeepPlan({
       {plan && (
         <Typography sx={{ mt: 1 }} data-testid="kept-plan">
           Kept {dayjs(plan.keptIso).format('D MMMM YYYY, HH:mm')}:{' '}
-          {plan.lines.map((l) => movesText(l.moves, lengthUnit)).join('; ') || 'nothing to move'}. {outside}{' '}
-          of {plan.findings.length} measures were outside their band or at its edge.
+          {plan.lines.map((l) => l.title ?? movesText(l.moves, lengthUnit)).join('; ') || 'nothing to move'}.{' '}
+          {outside} of {plan.findings.length} measures were outside their band or at its edge.
         </Typography>
       )}
     </Box>

@@ -15,7 +15,7 @@ import { USUAL_HABITS } from '../../core/model/bodyModel.ts';
 import { effectsOf } from '../../core/plan/controls.ts';
 import { foretell, laidOut } from '../../core/model/foretell.ts';
 import { learnHabits } from '../../core/model/learn.ts';
-import { filmedTake, legOf, measuresOf } from '../../core/plan/planGround.ts';
+import { filmedTake, legOf, measuresOf } from '../../core/plan/visitCase.ts';
 import { MEASURE_NAMES } from '../../core/protocol/protocols.ts';
 import type { FitSession, Take } from '../../core/records/types.ts';
 import type { Reading } from '../../core/stroke/read.ts';
@@ -23,8 +23,9 @@ import { habitWords, outcomes, refilmed } from '../../core/trial/outcome.ts';
 import { movesBetween } from '../../core/trial/progress.ts';
 import { setupOf } from '../../core/trial/rounds.ts';
 import { useSession } from '../routes/session';
+import { isOut } from '../../core/protocol/judge.ts';
+import { verdictWords } from '../../core/protocol/convention.ts';
 import { quoted } from './angleText';
-import { VERDICT_WORDS } from './BandGauge';
 import { movesText } from './moveText';
 import { useStudio } from './useStudio';
 
@@ -68,7 +69,7 @@ export function OutcomeTable({ before, after }: { before: Filmed; after: Filmed 
     quoted(key, v, jointConvention).toFixed(0).replace('-', '−').replace(/^−0$/, '0');
   const held = rows.filter((r) => r.foretold?.held).length;
   const foretold = rows.filter((r) => r.foretold).length;
-  const open = rows.filter((r) => r.verdictAfter === 'low' || r.verdictAfter === 'high');
+  const open = rows.filter((r) => isOut(r.verdictAfter));
   const kept =
     learned &&
     rider?.habits &&
@@ -110,7 +111,9 @@ export function OutcomeTable({ before, after }: { before: Filmed; after: Filmed 
                 <TableCell sx={{ lineHeight: 1.2 }}>
                   {MEASURE_NAMES[r.key]}
                   <Typography variant="body2" color="textSecondary" sx={{ lineHeight: 1.2 }}>
-                    {r.band.low === null && r.band.high === null ? 'no band' : VERDICT_WORDS[r.verdictAfter]}
+                    {r.band.low === null && r.band.high === null
+                      ? 'no band'
+                      : verdictWords(r.key, r.verdictAfter, jointConvention)}
                   </Typography>
                 </TableCell>
                 <TableCell align="right" sx={{ whiteSpace: 'nowrap' }}>

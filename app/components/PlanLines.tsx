@@ -1,44 +1,47 @@
 import ArrowDownward from '@mui/icons-material/ArrowDownward';
 import ArrowUpward from '@mui/icons-material/ArrowUpward';
-import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
-import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import type { BikeSetup } from '../../core/bike/setup.ts';
-import { CONTROLS, standsAt, type ControlKey, type Moves } from '../../core/plan/controls.ts';
+import { CONTROLS, type ControlKey, type Moves } from '../../core/plan/controls.ts';
 import type { Foretold } from '../../core/model/foretell.ts';
-import type { MeasureReading } from '../../core/protocol/measures.ts';
-import type { Decision, PlanLine } from '../../core/plan/plan.ts';
-import { MEASURE_NAMES } from '../../core/protocol/protocols.ts';
-import { VERDICT_WORDS } from './BandGauge';
-import { ControlField } from './ControlField';
+import type { Decision, PlanCase, PlanLine, Prescription } from '../../core/plan/plan.ts';
+import { verdictWords } from '../../core/protocol/convention.ts';
+import { callsForChange, MEASURE_NAMES } from '../../core/protocol/protocols.ts';
+import { EditLine } from './EditLine';
 import { foretoldText } from './ForecastTable';
-import { fromToText, byText, lineTitle } from './moveText';
+import { byText, fromToText, lineTitle } from './moveText';
+import { RejectLine } from './RejectLine';
 import { useStudio } from './useStudio';
 
 const STAGE_NAMES = { feet: 'Feet', saddle: 'Saddle', cockpit: 'Cockpit' } as const;
 
-/** The prescription's lines in order: what, from where to where, why, what it will do; taken, changed, left or moved up and down. */
+/** The lines of one part of a plan in order: what, from where to where, why, what it will do; taken, changed or left. */
 export function PlanLines({
+  label,
   lines,
-  bike,
-  measures,
+  first,
+  planned,
+  plan,
   done,
   onDecide,
   onOrder,
   onDone,
 }: {
+  label: string;
   lines: readonly PlanLine[];
-  bike: BikeSetup;
-  measures: readonly MeasureReading[];
+  /** Number of the first line. */
+  first: number;
+  planned: PlanCase;
+  plan: Prescription;
   /** Whether a line's moves are on the bike already. */
   done: (line: PlanLine) => boolean;
   onDecide: (key: string, decision: Decision | null) => void;
   onOrder: (keys: string[]) => void;
-  onDone: (moves: Moves) => void;
+  onDone: (line: PlanLine) => void;
 }) {
   const swap = (i: number, by: -1 | 1): void => {
     const keys = lines.map((l) => l.key);
@@ -46,15 +49,14 @@ export function PlanLines({
     onOrder(keys);
   };
   return (
-    <Box component="ol" aria-label="Prescription" sx={{ listStyle: 'none', m: 0, p: 0 }}>
+    <Box component="ol" aria-label={label} sx={{ listStyle: 'none', m: 0, p: 0 }}>
       {lines.map((line, i) => (
         <Line
           key={line.key}
           line={line}
-          number={i + 1}
-          bike={bike}
-          measures={measures}
-          before={i > 0 ? lines[i - 1] : null}
+          number={first + i}
+          planned={planned}
+          plan={plan}
           done={done(line)}
           onDecide={(d) => onDecide(line.key, d)}
           onUp={i > 0 ? () => swap(i, -1) : null}
@@ -66,17 +68,14 @@ export function PlanLines({
   );
 }
 
-/** What a line does, told against those before it: first to what was out, then to what moves most for how surely it is known. */
-function effects(line: PlanLine, before: PlanLine | null): Foretold[] {
-  if (!line.forecast?.ok) return [];
-  const was = before?.forecast?.ok ? before.forecast.measures : null;
-  return line.forecast.measures
-    .map((f) => {
-      const by = Math.abs(f.after - (was?.find((w) => w.key === f.key)?.after ?? f.before));
-      const out = f.verdictBefore === 'low' || f.verdictBefore === 'high';
-      return { f, by, weight: by / (f.high - f.low) + (out ? 10 : 0) };
-    })
-    .filter(({ by }) => by >= 1)
+/** What a line moves most, findings first. */
+function effects(line: PlanLine): Foretold[] {
+  return line.predicted
+    .map((f) => ({
+      f,
+      weight: Math.abs(f.after - f.before) / (f.high - f.low) + (callsForChange(f.key) ? 0.3 : 0),
+    }))
+    .filter(({ f }) => Math.abs(f.after - f.before) >= 0.5)
     .sort((a, b) => b.weight - a.weight)
     .slice(0, 4)
     .map(({ f }) => f);
@@ -85,9 +84,8 @@ function effects(line: PlanLine, before: PlanLine | null): Foretold[] {
 function Line({
   line,
   number,
-  bike,
-  measures,
-  before,
+  planned,
+  plan,
   done,
   onDecide,
   onUp,
@@ -96,52 +94,47 @@ function Line({
 }: {
   line: PlanLine;
   number: number;
-  bike: BikeSetup;
-  measures: readonly MeasureReading[];
-  before: PlanLine | null;
+  planned: PlanCase;
+  plan: Prescription;
   done: boolean;
   onDecide: (d: Decision | null) => void;
   onUp: (() => void) | null;
   onDown: (() => void) | null;
-  onDone: (moves: Moves) => void;
+  onDone: (line: PlanLine) => void;
 }) {
   const { lengthUnit, jointConvention } = useStudio();
   const [mode, setMode] = useState<'show' | 'edit' | 'reject'>('show');
   const { decision } = line;
-  const rejected = decision?.state === 'rejected';
-  const title = lineTitle(line.key, line.moves, lengthUnit);
+  const title = lineTitle(line.key, line.moves, lengthUnit, line.title);
   const moves = Object.entries(line.moves) as [ControlKey, number][];
-  const today = (Object.entries(line.today) as [ControlKey, number][]).filter(
-    ([k, by]) => by !== line.moves[k],
-  );
   return (
     <Box
       component="li"
       aria-label={title}
       sx={{
-        borderTop: number === 1 ? 0 : 1,
+        borderTop: 1,
         borderColor: 'divider',
         py: 2,
         display: 'grid',
         gridTemplateColumns: '44px 1fr',
         columnGap: 1,
-        opacity: rejected ? 0.75 : 1,
       }}
     >
       <Typography sx={{ fontSize: '1.6rem', fontWeight: 300, lineHeight: 1.2 }}>{number}</Typography>
       <Box sx={{ minWidth: 0 }}>
         <Box sx={{ display: 'flex', alignItems: 'flex-start', gap: 1 }}>
-          <Box sx={{ flex: 1 }}>
+          <Box sx={{ flex: 1, minWidth: 0 }}>
             <Typography variant="body2" color="textSecondary">
               {STAGE_NAMES[line.stage]}
               {decision && ` · ${decision.state}${decision.reason ? `: ${decision.reason}` : ''}`}
               {done && ' · on the bike'}
             </Typography>
-            <Typography
-              variant="h2"
-              sx={{ fontSize: '1.45rem', textDecoration: rejected ? 'line-through' : 'none' }}
-            >
+            <Typography variant="h2" sx={{ fontSize: '1.45rem' }}>
               {title}
+            </Typography>
+            <Typography data-testid="probability" sx={{ fontWeight: 560 }}>
+              {line.probability[0].toUpperCase()}
+              {line.probability.slice(1)}
             </Typography>
           </Box>
           <IconButton aria-label={`${title}: earlier`} disabled={!onUp} onClick={() => onUp?.()}>
@@ -151,20 +144,7 @@ function Line({
             <ArrowDownward />
           </IconButton>
         </Box>
-        {moves.map(([key, by]) => (
-          <Typography key={key} sx={{ fontSize: '1.05rem' }}>
-            {CONTROLS[key].name}:{' '}
-            <strong>{fromToText(bike, key, by, lengthUnit) ?? byText(key, by, lengthUnit)}</strong>{' '}
-            {fromToText(bike, key, by, lengthUnit) && key !== 'stemFlip' && (
-              <Box component="span" sx={{ color: 'text.secondary' }}>
-                ({byText(key, by, lengthUnit)})
-              </Box>
-            )}
-          </Typography>
-        ))}
-        {today.map(([key, by]) => (
-          <Typography key={key}>Today {byText(key, by, lengthUnit)}; film again before the rest.</Typography>
-        ))}
+        <MoveRows bike={planned.bike} moves={moves} />
         <Box
           component="dl"
           sx={{
@@ -175,30 +155,43 @@ function Line({
             columnGap: 1.5,
             rowGap: 0.5,
             '& dt': { color: 'text.secondary' },
-            '& dd': { m: 0 },
+            '& dd': { m: 0, minWidth: 0 },
           }}
         >
           <Term name="Why" items={line.why} />
-          {!rejected && (
-            <Term
-              name="Foretold"
-              items={effects(line, before).map((f) => {
-                const m = measures.find((q) => q.key === f.key);
-                return `${MEASURE_NAMES[f.key].toLowerCase()} ${foretoldText(f, m?.unit ?? '°', jointConvention)}, ${VERDICT_WORDS[f.verdict]}`;
-              })}
-            />
-          )}
-          <Term name="Carries over" items={line.knockOn} />
+          <Term
+            name="Predicted"
+            items={effects(line).map(
+              (f) =>
+                `${MEASURE_NAMES[f.key].toLowerCase()} ${foretoldText(f, f.key.endsWith('Mm') ? 'mm' : '°', jointConvention)}, ${verdictWords(f.key, f.verdict, jointConvention)}`,
+            )}
+          />
+          <Term name="Knock-on" items={line.knockOn} />
           <Term name="Steps" items={line.steps ? [line.steps] : []} />
           <Term name="Then check" items={[line.check]} />
-          <Term name="Mind" items={line.risk} />
+          <Term name="Caution" items={line.risk} />
           <Term name="Goes with it" items={[...new Set(line.vanishes)]} />
           <Term name="Instead" items={line.instead ? [line.instead] : []} />
         </Box>
+        {line.madeOf.length > 0 && (
+          <Box component="details" sx={{ mt: 0.5 }}>
+            <Box component="summary" sx={{ cursor: 'pointer', py: 1 }}>
+              <Typography component="span" variant="body2" color="textSecondary">
+                What the {Math.round(10 * line.p)} in 10 is made of
+              </Typography>
+            </Box>
+            {line.madeOf.map((t) => (
+              <Typography key={t} variant="body2">
+                {t}
+              </Typography>
+            ))}
+          </Box>
+        )}
         {mode === 'edit' && (
           <EditLine
             line={line}
-            bike={bike}
+            planned={planned}
+            plan={plan}
             onCancel={() => setMode('show')}
             onDecide={(d) => {
               setMode('show');
@@ -211,7 +204,7 @@ function Line({
             onCancel={() => setMode('show')}
             onReject={(reason) => {
               setMode('show');
-              onDecide({ key: line.key, state: 'rejected', moves: line.moves, reason });
+              onDecide({ key: line.key, state: 'rejected', moves: line.moves, reason, p: line.p });
             }}
           />
         )}
@@ -219,26 +212,28 @@ function Line({
           <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', mt: 1 }} className="no-print">
             {decision ? (
               <Button variant="outlined" onClick={() => onDecide(null)}>
-                {rejected ? 'Take it back in' : 'Open it again'}
+                Open it again
               </Button>
             ) : (
               <Button
                 variant="contained"
-                onClick={() => onDecide({ key: line.key, state: 'accepted', moves: line.moves, reason: '' })}
+                onClick={() =>
+                  onDecide({ key: line.key, state: 'accepted', moves: line.moves, reason: '', p: line.p })
+                }
               >
                 Accept
               </Button>
             )}
-            <Button variant="outlined" onClick={() => setMode('edit')}>
-              Edit
-            </Button>
-            {!rejected && (
-              <Button variant="outlined" onClick={() => setMode('reject')}>
-                Reject
+            {moves.length > 0 && (
+              <Button variant="outlined" onClick={() => setMode('edit')}>
+                Edit
               </Button>
             )}
-            {!rejected && !done && (
-              <Button variant="text" onClick={() => onDone(line.today)}>
+            <Button variant="outlined" onClick={() => setMode('reject')}>
+              Reject
+            </Button>
+            {!done && moves.length > 0 && (
+              <Button variant="text" onClick={() => onDone(line)}>
                 Done on the bike
               </Button>
             )}
@@ -247,6 +242,30 @@ function Line({
       </Box>
     </Box>
   );
+}
+
+/** Each control from where to where, and by how much. */
+export function MoveRows({
+  bike,
+  moves,
+}: {
+  bike: BikeSetup;
+  moves: readonly (readonly [ControlKey, number])[];
+}) {
+  const { lengthUnit } = useStudio();
+  return moves.map(([key, by]) => {
+    const ends = fromToText(bike, key, by, lengthUnit);
+    return (
+      <Typography key={key} sx={{ fontSize: '1.05rem' }}>
+        {CONTROLS[key].name}: <strong>{ends ?? byText(key, by, lengthUnit)}</strong>{' '}
+        {ends && key !== 'stemFlip' && (
+          <Box component="span" sx={{ color: 'text.secondary' }}>
+            ({byText(key, by, lengthUnit)})
+          </Box>
+        )}
+      </Typography>
+    );
+  });
 }
 
 function Term({ name, items }: { name: string; items: readonly string[] }) {
@@ -263,80 +282,52 @@ function Term({ name, items }: { name: string; items: readonly string[] }) {
   );
 }
 
-/** Other figures for a line: what follows it is solved again. */
-function EditLine({
-  line,
-  bike,
-  onCancel,
-  onDecide,
+/** Lines that wait or were left, each in a row with its reason. */
+export function QuietLines({
+  label,
+  lines,
+  note,
+  action,
 }: {
-  line: PlanLine;
-  bike: BikeSetup;
-  onCancel: () => void;
-  onDecide: (d: Decision) => void;
+  label: string;
+  lines: readonly PlanLine[];
+  note: (line: PlanLine) => string[];
+  action?: { words: string; does: (line: PlanLine) => void };
 }) {
-  const [moves, setMoves] = useState<Moves>(line.moves);
+  const { lengthUnit } = useStudio();
+  const wanted = (l: PlanLine): Moves => (Object.keys(l.whole).length ? l.whole : l.moves);
   return (
-    <Box sx={{ border: 1, borderColor: 'divider', p: 1.5, mt: 1 }}>
-      <Box sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap', mb: 1.5, mt: 0.5 }}>
-        {(Object.keys(line.moves) as ControlKey[]).map((key) => (
-          <Box key={key} sx={{ width: 190 }}>
-            <ControlField
-              control={key}
-              label={`${CONTROLS[key].name}, to`}
-              from={standsAt(bike, key)}
-              by={moves[key] ?? 0}
-              onChange={(by) => setMoves({ ...moves, [key]: by })}
-            />
+    <Box component="ul" aria-label={label} sx={{ m: 0, p: 0, listStyle: 'none' }}>
+      {lines.map((l) => (
+        <Box
+          component="li"
+          key={l.key}
+          sx={{
+            display: 'flex',
+            gap: 1.5,
+            alignItems: 'baseline',
+            py: 0.75,
+            borderTop: 1,
+            borderColor: 'divider',
+          }}
+        >
+          <Box sx={{ flex: 1, minWidth: 0 }}>
+            <Typography sx={{ fontWeight: 560 }}>
+              {lineTitle(l.key, wanted(l), lengthUnit, l.title)}
+            </Typography>
+            {note(l).map((t) => (
+              <Typography key={t} variant="body2" color="textSecondary">
+                {t}
+              </Typography>
+            ))}
           </Box>
-        ))}
-      </Box>
-      <Button
-        variant="contained"
-        onClick={() => onDecide({ key: line.key, state: 'edited', moves, reason: '' })}
-        sx={{ mr: 1 }}
-      >
-        Use these
-      </Button>
-      <Button onClick={onCancel}>Cancel</Button>
+          {action && (
+            <Button className="no-print" onClick={() => action.does(l)}>
+              {action.words}
+            </Button>
+          )}
+        </Box>
+      ))}
     </Box>
-  );
-}
-
-function RejectLine({ onCancel, onReject }: { onCancel: () => void; onReject: (reason: string) => void }) {
-  const [reason, setReason] = useState('');
-  const [missing, setMissing] = useState(false);
-  const go = (): void => (reason.trim() ? onReject(reason.trim()) : setMissing(true));
-  return (
-    <Box sx={{ border: 1, borderColor: 'divider', p: 1.5, mt: 1, display: 'flex', gap: 1, flexWrap: 'wrap' }}>
-      <TextField
-        label="Why not"
-        size="small"
-        autoFocus
-        value={reason}
-        onChange={(e) => {
-          setReason(e.target.value);
-          setMissing(false);
-        }}
-        onKeyDown={(e) => e.key === 'Enter' && go()}
-        error={missing}
-        helperText={missing ? 'A word or two: the next visit will want to know.' : undefined}
-        slotProps={{ htmlInput: { maxLength: 500 } }}
-        sx={{ flex: 1, minWidth: 220 }}
-      />
-      <Button variant="contained" onClick={go}>
-        Reject it
-      </Button>
-      <Button onClick={onCancel}>Cancel</Button>
-    </Box>
-  );
-}
-
-/** Nothing to do is an answer. */
-export function LeaveAlone() {
-  return (
-    <Alert severity="info" variant="outlined" sx={{ fontSize: '1.1rem' }}>
-      Every measure is in its band or at its edge, and nothing hurts. Leave it alone.
-    </Alert>
   );
 }

@@ -13,23 +13,24 @@ import { balanceAfter } from '../../core/model/balanceAfter.ts';
 import { adviceFor, cautionsFor } from '../../core/plan/cautions.ts';
 import { CONTROLS, effectsOf, type ControlKey, type Moves } from '../../core/plan/controls.ts';
 import { asItIs, foretell, laidOut } from '../../core/model/foretell.ts';
-import { pick } from '../../core/plan/controls.ts';
-import { bodyOf, type Decision, type PlanLine, type Prescription } from '../../core/plan/plan.ts';
-import { GROUPS } from '../../core/plan/planGroups.ts';
+
 import { ON_BIKE } from '../../core/suspects/onBike.ts';
 import { MEASURE_NAMES } from '../../core/protocol/protocols.ts';
 import { setupNow } from '../../core/records/setups.ts';
 import { valuesOf } from '../../core/trial/progress.ts';
 import type { FitSession } from '../../core/records/types.ts';
-import { balanceOf } from '../../core/stroke/balance.ts';
 import type { Reading } from '../../core/stroke/read.ts';
 import { FollowUps } from './FollowUps';
 import { ForecastTable } from './ForecastTable';
 import { KeepPlan } from './KeepPlan';
-import { lineTitle, movesText } from './moveText';
-import { LeaveAlone, PlanLines } from './PlanLines';
+import { lineTitle } from './moveText';
+import { PlanLines, QuietLines } from './PlanLines';
 import { SchoolsChoice } from './SchoolsChoice';
-import type { PlanGround } from '../../core/plan/planGround.ts';
+import { handsOf, type VisitCase } from '../../core/plan/visitCase.ts';
+import { roundNow } from '../../core/trial/rounds.ts';
+import type { LengthUnit } from '../../core/units/length.ts';
+import { AskFirst } from './AskFirst';
+import { sideTake } from './useTakeResults';
 import { useSet } from './useSet';
 import { useStudio } from './useStudio';
 
@@ -41,8 +42,9 @@ export function PrescriptionView({
   plan,
 }: {
   session: FitSession;
-  ground: PlanGround;
-  reading: Reading;
+  ground: VisitCase;
+  /** Null where only a film from ahead is there. */
+  reading: Reading | null;
   plan: Prescription | null;
 }) {
   const { set, move, refused } = useSet();
@@ -50,21 +52,27 @@ export function PrescriptionView({
   const { planning, intake } = session;
   const { case: c, measures } = ground;
   if (!plan) return <LinearProgress aria-label="Working out the prescription" sx={{ m: 4 }} />;
-  const standing = plan.lines.filter((l) => l.decision?.state !== 'rejected');
+
   const decide = (key: string, decision: Decision | null): void =>
     set('planning.decisions', [
       ...planning.decisions.filter((d) => d.key !== key),
       ...(decision ? [decision] : []),
     ]);
-  const onDone = (moves: Moves): void => {
-    const values = valuesOf(setupNow(session), moves);
-    if (values.length) move(values);
+  const onDone = (line: PlanLine): void => {
+    const values = valuesOf(setupNow(session), line.moves);
+    if (values.length) move(values, line.key);
   };
+  const round = roundNow(session);
+  // Only what was moved in this round is on the bike for a line of this round.
   const done = (line: PlanLine): boolean =>
     Object.keys(line.moves).length > 0 &&
     Object.keys(line.moves).every((key) =>
       session.changes.some(
-        (ch) => !ch.putBackIso && ch.values.some((v) => v.at === CONTROLS[key as ControlKey].at),
+        (ch) =>
+          !ch.putBackIso &&
+          ch.round === round &&
+          (ch.lineKey === null || ch.lineKey === line.key) &&
+          ch.values.some((v) => v.at === CONTROLS[key as ControlKey].at),
       ),
     );
   const cautions = cautionsFor(c, plan);
@@ -92,18 +100,14 @@ export function PrescriptionView({
           </Alert>
         )}
         <Typography variant="h1" sx={{ fontSize: '1.8rem', mb: 1, textWrap: 'balance' }} data-testid="advice">
-          {plan.leaveAlone
-            ? 'Leave it alone'
-            : standing.length === 0
-              ? 'Nothing to move'
-              : standing.length === 1
-                ? lineTitle(standing[0].key, standing[0].moves, lengthUnit)
-                : `${standing.length} changes: ${standing
-                    .slice(0, 3)
-                    .map((l) => lineTitle(l.key, l.moves, lengthUnit))
-                    .join('; ')}${standing.length > 3 ? ' …' : ''}`}
+          {headline(plan, lengthUnit)}
         </Typography>
         {plan.leaveAlone && <LeaveAlone />}
+        {plan.heldBack.map((w) => (
+          <Alert key={w} severity="warning" variant="outlined" sx={{ mb: 1 }}>
+            {w}
+          </Alert>
+        ))}
         {plan.conflicts.map((w) => (
           <Alert key={w} severity="warning" variant="outlined" sx={{ mb: 1 }}>
             {w}
@@ -120,15 +124,66 @@ export function PrescriptionView({
           </Alert>
         )}
         {refused && <Alert severity="error">{refused}</Alert>}
-        <PlanLines
-          lines={plan.lines}
-          bike={c.bike}
-          measures={measures}
-          done={done}
-          onDecide={decide}
-          onOrder={(keys) => set('planning.order', keys)}
-          onDone={onDone}
-        />
+        {plan.now.length > 0 && (
+          <Part title="Now">
+            <PlanLines
+              label="Now"
+              lines={plan.now}
+              first={1}
+              planned={c}
+              plan={plan}
+              done={done}
+              onDecide={decide}
+              onOrder={(keys) => set('planning.order', [...keys, ...plan.try.map((l) => l.key)])}
+              onDone={onDone}
+            />
+          </Part>
+        )}
+        {(plan.ask.length > 0 || Object.keys(planning.answers).length > 0) && (
+          <Part title="Ask first">
+            <AskFirst
+              asks={plan.ask}
+              answers={planning.answers}
+              onAnswer={(answers) => set('planning.answers', answers)}
+            />
+          </Part>
+        )}
+        {plan.try.length > 0 && (
+          <Part title="Try and ask">
+            <PlanLines
+              label="Try and ask"
+              lines={plan.try}
+              first={plan.now.length + 1}
+              planned={c}
+              plan={plan}
+              done={done}
+              onDecide={decide}
+              onOrder={(keys) => set('planning.order', [...plan.now.map((l) => l.key), ...keys])}
+              onDone={onDone}
+            />
+          </Part>
+        )}
+        {plan.later.length > 0 && (
+          <Part title="After the next film">
+            <QuietLines
+              label="After the next film"
+              lines={plan.later}
+              note={(l) => [l.probability, l.why[l.why.length - 1]].filter(Boolean)}
+            />
+          </Part>
+        )}
+        {plan.rejected.length > 0 && (
+          <Part title="Left out">
+            <QuietLines
+              label="Left out"
+              lines={plan.rejected}
+              note={(l) =>
+                [l.decision ? `left out: ${l.decision.reason}` : '', l.changed ?? ''].filter(Boolean)
+              }
+              action={{ words: 'Take it back in', does: (l) => decide(l.key, null) }}
+            />
+          </Part>
+        )}
         {plan.open.length > 0 && (
           <Part title="Still out, and what to do">
             {plan.open.map((o) => (
@@ -138,22 +193,15 @@ export function PrescriptionView({
             ))}
           </Part>
         )}
-        {plan.alternatives.length > 0 && (
-          <Part title="Nearly as good">
-            {plan.alternatives.map((a, i) => (
-              <Box key={i} sx={{ display: 'flex', alignItems: 'center', gap: 1, flexWrap: 'wrap' }}>
-                <Typography sx={{ flex: 1 }}>
-                  {a.stage === 'saddle' ? 'Saddle' : 'Cockpit'}: {a.words ?? movesText(a.moves, lengthUnit)}
-                </Typography>
-                <Button onClick={() => set('planning.decisions', insteadOf(a, planning.decisions))}>
-                  Take this instead
-                </Button>
-              </Box>
+        {plan.noted.length > 0 && (
+          <Part title="Noted">
+            {plan.noted.map((w) => (
+              <Typography key={w}>{w}</Typography>
             ))}
           </Part>
         )}
         {advice.length > 0 && (
-          <Part title="Beside the bike">
+          <Part title="Off the bike">
             {advice.map((w) => (
               <Typography key={w}>{w}</Typography>
             ))}
@@ -166,7 +214,7 @@ export function PrescriptionView({
           foretold={plan.forecast?.ok ? plan.forecast.measures : null}
           convention={jointConvention}
         />
-        <HandsShare session={session} ground={ground} reading={reading} moves={plan.total} />
+        {reading && <HandsShare session={session} ground={ground} reading={reading} moves={plan.total} />}
         {cautions.length > 0 && (
           <Part title="Cautions">
             {cautions.map((q) =>
@@ -235,18 +283,22 @@ function Part({ title, children }: { title: string; children: React.ReactNode })
   );
 }
 
-/** The decisions that take another answer for a stage: its own moves as typed, the stage's other lines left. */
-function insteadOf(a: Prescription['alternatives'][number], decisions: readonly Decision[]): Decision[] {
-  const groups = GROUPS.filter((g) => g.stage === a.stage);
-  return [
-    ...decisions.filter((d) => !groups.some((g) => g.key === d.key)),
-    ...groups.map(({ key, controls }): Decision => {
-      const moves = pick(a.moves, controls);
-      return Object.keys(moves).length > 0
-        ? { key, state: 'edited', moves, reason: '' }
-        : { key, state: 'rejected', moves: {}, reason: 'another way taken' };
-    }),
-  ];
+/** What to do in one line: the changes of this round, or that there is none. */
+function headline(plan: Prescription, unit: LengthUnit): string {
+  const title = (l: PlanLine): string => lineTitle(l.key, l.moves, unit, l.title);
+  if (plan.leaveAlone) return 'Leave it alone';
+  if (plan.now.length > 0) return plan.now.map(title).join('; ');
+  if (plan.try.length > 0) return `Try and ask: ${title(plan.try[0])}`;
+  return plan.ask.length > 0 ? 'Ask first' : 'Nothing to move now';
+}
+
+/** Nothing to do is an answer. */
+function LeaveAlone() {
+  return (
+    <Alert severity="info" variant="outlined" sx={{ fontSize: '1.1rem' }}>
+      Nothing is surely out of its band, and nothing hurts. Leave it alone.
+    </Alert>
+  );
 }
 
 const percent = (v: number): string => `${Math.round(100 * v)} %`;
@@ -259,21 +311,23 @@ function HandsShare({
   moves,
 }: {
   session: FitSession;
-  ground: PlanGround;
+  ground: VisitCase;
   reading: Reading;
   moves: Moves;
 }) {
   const { case: c, near, measures } = ground;
   const shares = useMemo(() => {
-    const known = { powerW: null, massKg: single(session.body, 'mass') };
+    if (!near) return null;
+    const take = sideTake(session);
+    const known = { powerW: take?.effortW ?? null, massKg: single(session.body, 'mass') };
     const prepared = laidOut(near);
     const start = asItIs(prepared);
     const then = foretell(prepared, measures, effectsOf(c.bike, moves), c.habits, bodyOf(c), true);
-    const now = balanceOf(reading, known);
+    const now = handsOf(session, take, reading);
     const after =
       then.ok && then.turn && start?.turn ? balanceAfter(reading, start.turn, then.turn, known) : null;
     return now && after ? { now, after } : null;
-  }, [session.body, near, measures, c, moves, reading]);
+  }, [session, near, measures, c, moves, reading]);
   if (!shares) return null;
   return (
     <Typography sx={{ mt: 1.5 }} data-testid="hands-share">

@@ -13,7 +13,7 @@ import { ANGLE_NAMES, type AnyAngleKey } from '../../core/stroke/angles.ts';
 import type { Reading } from '../../core/stroke/read.ts';
 import type { Tracks } from '../../core/stroke/tracks.ts';
 import { ANGLE_HINTS, conventionWord, degrees, quoted, type Convention } from './angleText';
-import { bandQuoted } from './bandText';
+import { quotedBand } from '../../core/protocol/convention.ts';
 import { Beside } from './Beside';
 import { BodyFigures } from './BodyFigures';
 import { ChartTools } from './ChartTools';
@@ -30,7 +30,7 @@ import { Sides } from './Sides';
 import { StrokeChart } from './StrokeChart';
 import { StrokeClock } from './StrokeClock';
 import { takeText } from './takeWords';
-import { protocolOf } from '../../core/plan/planGround.ts';
+import { protocolOf } from '../../core/plan/visitCase.ts';
 import { useClip } from './useClip';
 import { useStudio } from './useStudio';
 import { useFrontal, useTakeReadings } from './useTakeResults';
@@ -81,7 +81,7 @@ export function ReadSide({
       sure: shown.ciOnGrid,
       target:
         angle === 'kneeFlexionDeg'
-          ? { band: bandQuoted('knee', knee.band, jointConvention), text: 'target, straightest' }
+          ? { band: quotedBand('knee', knee.band, jointConvention), text: 'target, straightest' }
           : null,
       // One that has not this angle keeps its place all the same: dashes are told by it.
       beside: [

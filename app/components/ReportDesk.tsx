@@ -11,7 +11,7 @@ import { reportTexts } from '../../core/handover/report.ts';
 import { RED_FLAGS } from '../../core/intake/intake.ts';
 import { asFindings } from '../../core/protocol/findings.ts';
 import { adviceFor } from '../../core/plan/cautions.ts';
-import { protocolOf } from '../../core/plan/planGround.ts';
+import { protocolOf } from '../../core/plan/visitCase.ts';
 import { REPORT_PARTS, type ReportPartKey } from '../../core/records/handOver.ts';
 import { lastSetup } from '../../core/records/setups.ts';
 import type { FitSession } from '../../core/records/types.ts';

@@ -6,6 +6,7 @@ import { MEASURE_NAMES, type MeasureKey } from '../../core/protocol/protocols.ts
 import { ANGLE_NAMES, type AngleKey } from '../../core/stroke/angles.ts';
 import { filmPicture, isShown } from '../pdf/filmPicture';
 import type { FilmPicture, ReportChart } from '../pdf/reportPaper';
+import { isOut } from '../../core/protocol/judge.ts';
 import { quoted } from './angleText';
 import { wholeDrawing } from './ChartTools';
 import { OnPaper } from './OnPaper';
@@ -25,7 +26,7 @@ const MOST_SHOWN = 2;
 function shownMeasures(end: FilmedEnd): MeasureKey[] {
   const worked = workFindings(end.reading, end.measures).filter((f) => isShown(f.key) && f.frame >= 0);
   const out = worked
-    .filter((f) => f.verdict === 'low' || f.verdict === 'high')
+    .filter((f) => isOut(f.verdict))
     .sort((a, b) => Math.abs(b.off) / b.uncertainty - Math.abs(a.off) / a.uncertainty);
   return [...out, ...worked.filter((f) => f.key === 'kneeFlexionMinDeg' || f.key === 'backAngleDeg')]
     .map((f) => f.key)

@@ -1,5 +1,5 @@
 import Box from '@mui/material/Box';
-import type { Schools } from '../../core/plan/proposals.ts';
+import type { Schools } from '../../core/plan/schools.ts';
 import { Choice } from './Choice';
 
 /** Where schools differ, the fitter picks; the prescription follows at once. */

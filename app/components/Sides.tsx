@@ -5,7 +5,7 @@ import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
-import { sidesCompared, type SideDifference } from '../../core/plan/asymmetry.ts';
+import { sidesCompared, type SideDifference } from '../../core/protocol/asymmetry.ts';
 import type { Take } from '../../core/records/types.ts';
 import type { Reading } from '../../core/stroke/read.ts';
 import { quoted, type Convention } from './angleText';

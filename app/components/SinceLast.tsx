@@ -9,7 +9,7 @@ import dayjs from 'dayjs';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { complaintsThenNow } from '../../core/handover/history.ts';
-import { legOf, measuresOf } from '../../core/plan/planGround.ts';
+import { legOf, measuresOf } from '../../core/plan/visitCase.ts';
 import { MEASURE_NAMES } from '../../core/protocol/protocols.ts';
 import type { FitSession } from '../../core/records/types.ts';
 import { outcomes } from '../../core/trial/outcome.ts';

@@ -2,7 +2,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
-import { protocolOf } from '../../core/plan/planGround.ts';
+import { protocolOf } from '../../core/plan/visitCase.ts';
 import { staticKneeBand } from '../../core/protocol/schools.ts';
 import { judge } from '../../core/protocol/judge.ts';
 import {
@@ -12,12 +12,13 @@ import {
   STATIC_KEYS,
   type StaticKey,
   type StaticReading,
+  GONIOMETER_SD_DEG,
 } from '../../core/records/statics.ts';
 import type { FitSession } from '../../core/records/types.ts';
 import { ANGLE_NAMES } from '../../core/stroke/angles.ts';
 import type { Reading } from '../../core/stroke/read.ts';
+import { verdictWords } from '../../core/protocol/convention.ts';
 import { conventionWord, degrees, quoted, type Convention } from './angleText';
-import { VERDICT_WORDS } from './BandGauge';
 import { NumberField } from './NumberField';
 import { useEdit } from './useEdit';
 
@@ -134,8 +135,9 @@ function KneeNote({
   const own = moved === 0 ? '' : `, ${Math.abs(moved)}° ${moved > 0 ? 'more' : 'less'} bend for this rider`;
   return (
     <Typography variant="body2" sx={{ mt: 0.5 }}>
-      Static band {Math.min(...band)} to {Math.max(...band)}°{own}: {VERDICT_WORDS[judge(held, 3, bend)]} by
-      bend. A filmed knee usually reads {least} to {most}° more bend
+      Static band {Math.min(...band)} to {Math.max(...band)}°{own}:{' '}
+      {verdictWords('kneeFlexionMinDeg', judge(held, 1.96 * GONIOMETER_SD_DEG, bend), convention)}. A filmed
+      knee usually reads {least} to {most}° more bend
       {more !== null &&
         (more >= least - 3 && more <= most + 3
           ? ', and does here.'

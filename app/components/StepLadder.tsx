@@ -7,7 +7,7 @@ import { fieldName, fieldUnit } from '../../core/bike/fields.ts';
 import { USUAL_HABITS } from '../../core/model/bodyModel.ts';
 import { CONTROL_KEYS, CONTROLS, effectsOf, standsAt } from '../../core/plan/controls.ts';
 import { foretell, laidOut } from '../../core/model/foretell.ts';
-import { filmedTake, legOf, measuresOf } from '../../core/plan/planGround.ts';
+import { filmedTake, legOf, measuresOf } from '../../core/plan/visitCase.ts';
 import { MEASURE_NAMES, type MeasureKey } from '../../core/protocol/protocols.ts';
 import type { FitSession } from '../../core/records/types.ts';
 import type { Ridden } from '../../core/records/work.ts';

@@ -21,6 +21,11 @@ function OneSuspect({ suspect: s }: { suspect: Suspect }) {
           − {t}
         </Typography>
       ))}
+      {s.unknown.map((t) => (
+        <Typography key={t} variant="body2" color="textSecondary">
+          ? {t}
+        </Typography>
+      ))}
       <Typography variant="body2" color="textSecondary">
         Test: {s.test}. Try: {s.change}.
       </Typography>

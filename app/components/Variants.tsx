@@ -13,10 +13,10 @@ import { foretell, laidOut } from '../../core/model/foretell.ts';
 import { bodyOf } from '../../core/plan/plan.ts';
 import { MEASURE_NAMES } from '../../core/protocol/protocols.ts';
 import type { Variant } from '../../core/records/planning.ts';
+import { verdictWords } from '../../core/protocol/convention.ts';
 import { quoted, type Convention } from './angleText';
-import { VERDICT_WORDS } from './BandGauge';
 import { movesText } from './moveText';
-import type { PlanGround } from '../../core/plan/planGround.ts';
+import type { VisitCase } from '../../core/plan/visitCase.ts';
 import { useStudio } from './useStudio';
 import { WordsField } from './WordsField';
 
@@ -31,7 +31,7 @@ export const Variants = memo(function Variants({
   onChange,
   onTake,
 }: {
-  ground: PlanGround;
+  ground: VisitCase;
   moves: Moves;
   list: readonly Variant[];
   convention: Convention;
@@ -39,7 +39,8 @@ export const Variants = memo(function Variants({
   onTake: (moves: Moves) => void;
 }) {
   const { lengthUnit } = useStudio();
-  const { case: c, near, measures } = ground;
+  const { case: c, measures } = ground;
+  const near = c.sides[0].model;
   const forecasts = useMemo(
     () => list.map((v) => foretell(laidOut(near), measures, effectsOf(c.bike, v.moves), c.habits, bodyOf(c))),
     [list, near, measures, c],
@@ -108,7 +109,7 @@ export const Variants = memo(function Variants({
                           {!f.ok
                             ? 'can’t be reached'
                             : q
-                              ? `${show(q.after)}, ${VERDICT_WORDS[q.verdict]}`
+                              ? `${show(q.after)}, ${verdictWords(q.key, q.verdict, convention)}`
                               : 'film again'}
                         </TableCell>
                       );

@@ -1,15 +1,4 @@
 import type { Band } from '../../core/protocol/judge.ts';
-import { hasConvention, type Convention } from './angleText';
-
-/** A band of flexion in the studio's convention: for the inside angle its ends change places. */
-export function bandQuoted(key: string, band: Band, convention: Convention): Band {
-  if (convention === 'bend' || !hasConvention(key) || key.endsWith('Mm')) return band;
-  return {
-    low: band.high === null ? null : 180 - band.high,
-    high: band.low === null ? null : 180 - band.low,
-  };
-}
-
 /** “33 to 42°”, “at most 115°”. */
 export function bandText(band: Band, unit: '°' | 'mm'): string {
   const u = unit === 'mm' ? ' mm' : '°';

@@ -26,6 +26,22 @@ export function fromToText(bike: BikeSetup, key: ControlKey, by: number, unit: L
   return `${amount(key, from, unit)} → ${amount(key, from + by, unit)}`;
 }
 
+/** Where a line's controls stand on this bike and where they go; null where nothing moves or nothing was measured. */
+export function fromToWords(bike: BikeSetup, moves: Moves): { from: string | null; to: string | null } {
+  const known = (Object.entries(moves) as [ControlKey, number][]).flatMap(([key, by]) => {
+    const at = standsAt(bike, key);
+    return at === null || key === 'stemFlip' ? [] : [{ key, at, by }];
+  });
+  if (known.length === 0) return { from: null, to: null };
+  const words = (to: boolean): string =>
+    known
+      .map(
+        ({ key, at, by }) => `${CONTROLS[key].name.toLowerCase()} ${amount(key, at + (to ? by : 0), 'mm')}`,
+      )
+      .join(', ');
+  return { from: words(false), to: words(true) };
+}
+
 /** A set of moves in a few words. */
 export const movesText = (moves: Moves, unit: LengthUnit): string =>
   (Object.entries(moves) as [ControlKey, number][])
@@ -33,21 +49,31 @@ export const movesText = (moves: Moves, unit: LengthUnit): string =>
     .join(', ') || 'as it is';
 
 /** A heading for a line: what a fitter would say across the room. */
-export function lineTitle(key: string, moves: Moves, unit: LengthUnit): string {
+export function lineTitle(key: string, moves: Moves, unit: LengthUnit, title: string | null = null): string {
+  if (title) return title;
   const first = Object.entries(moves) as [ControlKey, number][];
   if (first.length === 0) return 'Nothing';
   const by = (k: ControlKey): number => moves[k] ?? 0;
   const mm = (v: number): string => lengthWithUnit(Math.round(Math.abs(v) * 10) / 10, unit);
   switch (key) {
     case 'saddleUp':
+    case 'askSaddleLow':
+    case 'askSaddleHigh':
       return `${by('saddleUp') > 0 ? 'Raise' : 'Lower'} the saddle ${mm(by('saddleUp'))}`;
     case 'saddleBack':
+    case 'askSaddleForward':
+    case 'askSaddleBack':
       return `Saddle ${by('saddleBack') > 0 ? 'back' : 'forward'} ${mm(by('saddleBack'))}`;
     case 'saddleTilt':
+    case 'askNoseDown':
+    case 'askNoseUp':
       return `Saddle’s nose ${Math.abs(by('saddleTilt'))}° ${by('saddleTilt') > 0 ? 'up' : 'down'}`;
     case 'crank':
-      return `Cranks ${mm(by('crank'))} ${by('crank') < 0 ? 'shorter' : 'longer'}`;
-    case 'cleatBack': {
+      return `Cranks ${mm(by('crank'))} ${by('crank') < 0 ? 'shorter' : 'longer'}${by('saddleUp') ? `, saddle ${by('saddleUp') > 0 ? 'up' : 'down'} with them` : ''}`;
+    case 'cleatBack':
+    case 'cleatForward':
+    case 'askCleatForward':
+    case 'askCleatFarBack': {
       const [l, r] = [by('cleatBack.left'), by('cleatBack.right')];
       const way = (v: number): string => `${mm(v)} ${v > 0 ? 'back' : 'forward'}`;
       return l === r
@@ -56,8 +82,6 @@ export function lineTitle(key: string, moves: Moves, unit: LengthUnit): string {
     }
     case 'stance':
       return stanceByMm(moves, 'left') + stanceByMm(moves, 'right') > 0 ? 'Wider stance' : 'Narrower stance';
-    case 'stanceEven':
-      return 'Feet evenly about the middle';
     case 'shim':
       return `A shim of ${mm(Object.values(moves)[0])}`;
     case 'saddleWidth':

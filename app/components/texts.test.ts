@@ -4,7 +4,8 @@ import { judge } from '../../core/protocol/judge.ts';
 import { CONTROL_KEYS, CONTROLS, type Moves } from '../../core/plan/controls.ts';
 import { CATALOGUE } from '../demo/catalogue.ts';
 import { conventionWord, degrees, hasConvention, quoted } from './angleText.ts';
-import { bandQuoted, bandText } from './bandText.ts';
+import { quotedBand, quotedVerdict } from '../../core/protocol/convention.ts';
+import { bandText } from './bandText.ts';
 import { isComplete, nextOpen, samePoints, type BoardItem, type BoardPoints } from './boardPoints.ts';
 import { byText, fromToText, lineTitle, movesText } from './moveText.ts';
 
@@ -19,15 +20,18 @@ describe('the two ways of quoting a joint', () => {
       high: 'low',
       'edge-low': 'edge-high',
       'edge-high': 'edge-low',
+      'likely-low': 'likely-high',
+      'likely-high': 'likely-low',
     } as const;
     for (let k = 0; k < 200; k += 1) {
       const low = 20 + 20 * random();
       const band = { low: random() < 0.2 ? null : low, high: low + 5 + 20 * random() };
       const value = 10 + 60 * random();
       const bend = judge(value, 2, band);
-      const inside = judge(quoted('knee', value, 'inside'), 2, bandQuoted('knee', band, 'inside'));
+      const inside = judge(quoted('knee', value, 'inside'), 2, quotedBand('knee', band, 'inside'));
       expect(inside).toBe(swap[bend]);
-      expect(bandQuoted('knee', bandQuoted('knee', band, 'inside'), 'inside').high).toBeCloseTo(band.high, 9);
+      expect(quotedVerdict('knee', bend, 'inside')).toBe(inside);
+      expect(quotedBand('knee', quotedBand('knee', band, 'inside'), 'inside').high).toBeCloseTo(band.high, 9);
       expect(quoted('knee', quoted('knee', value, 'inside'), 'inside')).toBeCloseTo(value, 9);
     }
   });
@@ -38,7 +42,7 @@ describe('the two ways of quoting a joint', () => {
       false,
     ]);
     expect(quoted('kneeOverSpindleMm', 12, 'inside')).toBe(12);
-    expect(bandQuoted('kneeOverSpindleMm', { low: -20, high: 0 }, 'inside')).toEqual({ low: -20, high: 0 });
+    expect(quotedBand('kneeOverSpindleMm', { low: -20, high: 0 }, 'inside')).toEqual({ low: -20, high: 0 });
     expect(conventionWord('kneePathWidthMm', 'inside')).toBe('');
     expect(conventionWord('elbowFlexionDeg', 'inside')).toBe('inside');
   });

@@ -1,41 +1,29 @@
 import { useMemo } from 'react';
-import { resolveBike, type ResolvedBike } from '../../core/bike/resolve.ts';
-import { legsCompared } from '../../core/plan/asymmetry.ts';
-import { judgeReading, type MeasureReading } from '../../core/protocol/measures.ts';
-import { protocolOf } from '../../core/plan/planGround.ts';
-import { rankSuspects, type SuspectsOf } from '../../core/suspects/suspects.ts';
+import { filmedTake, visitCase } from '../../core/plan/visitCase.ts';
+import type { SuspectsOf } from '../../core/suspects/suspects.ts';
 import { setupOf } from '../../core/trial/rounds.ts';
 import { openTake, type FitSession } from '../../core/records/types.ts';
+import { isFrontal } from '../../core/stroke/landmarks.ts';
+import { useStudio } from './useStudio';
 import { useFrontal, useReading } from './useTakeResults';
 
-/** Everything known of the rider so far, put together: bike resolved, film judged where there is one, suspects ranked. */
-export function useCase(session: FitSession): {
-  resolved: ResolvedBike;
-  measures: readonly MeasureReading[];
-  suspects: readonly SuspectsOf[];
-} {
+/** The suspects from everything known of the rider so far: words, tests, tape, and the film where there is one. */
+export function useSuspects(session: FitSession): readonly SuspectsOf[] {
   const reading = useReading(session);
   const frontal = useFrontal(session);
-  const bike = setupOf(session, openTake(session));
-  const resolved = useMemo(() => resolveBike(bike), [bike]);
+  const { jointConvention } = useStudio();
+  const take = openTake(session);
   const result = reading.status === 'read' && reading.result.ok ? reading.result : null;
-  const measures = useMemo(
-    () => judgeReading(result, protocolOf(session), frontal),
-    [result, frontal, session],
+  const side = take && !isFrontal(take.view) ? take : null;
+  const seat = setupOf(session, side).frame.seatAngleDeg;
+  const near = useMemo(
+    () => (result && side ? filmedTake(session, side, result) : null),
+    // The model is fitted anew with the film, not with every word that is edited.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [result, side, seat],
   );
-  const suspects = useMemo(
-    () =>
-      rankSuspects({
-        intake: session.intake,
-        body: session.body,
-        bike,
-        resolved,
-        measures,
-        onBike: session.planning.onBike,
-        apart: frontal ? legsCompared(frontal) : [],
-        cadenceRpm: result?.cadenceRpm ?? null,
-      }),
-    [session, bike, resolved, measures, frontal, result],
+  return useMemo(
+    () => visitCase({ session, near, frontal, parts: null, convention: jointConvention }).case.suspects,
+    [session, near, frontal, jointConvention],
   );
-  return { resolved, measures, suspects };
 }

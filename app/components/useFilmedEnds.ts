@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { legOf, measuresOf } from '../../core/plan/planGround.ts';
+import { legOf, measuresOf } from '../../core/plan/visitCase.ts';
 import type { MeasureReading } from '../../core/protocol/measures.ts';
 import type { FitSession, Take } from '../../core/records/types.ts';
 import { isFrontal } from '../../core/stroke/landmarks.ts';

@@ -1,23 +1,25 @@
 import { useEffect, useMemo, useState } from 'react';
 import type { Part } from '../../core/bike/parts.ts';
 import type { Habits } from '../../core/model/bodyModel.ts';
-import { filmedTake, planGround, type PlanGround } from '../../core/plan/planGround.ts';
+import { filmedTake, visitCase, type VisitCase } from '../../core/plan/visitCase.ts';
 import type { PlanCase, Prescription } from '../../core/plan/plan.ts';
-import { setupOf } from '../../core/trial/rounds.ts';
+import { roundNow, setupOf } from '../../core/trial/rounds.ts';
 import { partnerOf } from '../../core/records/pairs.ts';
 import type { FitSession } from '../../core/records/types.ts';
 import type { Reading } from '../../core/stroke/read.ts';
 import { spawnPlanner, type Spawned } from '../workers/spawn';
 import type { PlanApi } from '../workers/plan.worker';
+import { useStudio } from './useStudio';
 import { sideTake, useFrontal, useTakeReadings } from './useTakeResults';
 
 /** Everything that the plan is made from: both sides' models where both were filmed, bands, suspects, parts. */
-export function usePlanGround(
+export function useVisitCase(
   session: FitSession,
-  reading: Reading,
+  reading: Reading | null,
   parts: readonly Part[],
   habits: Habits | null,
-): PlanGround {
+): VisitCase {
+  const { jointConvention } = useStudio();
   const frontal = useFrontal(session);
   const take = sideTake(session);
   const partner = take ? partnerOf(session, take) : null;
@@ -26,7 +28,7 @@ export function usePlanGround(
   const seat = setupOf(session, take).frame.seatAngleDeg;
   // Models are fitted anew with the readings, not with every word that is edited.
   const near = useMemo(
-    () => filmedTake(session, take, reading),
+    () => (reading ? filmedTake(session, take, reading) : null),
     // eslint-disable-next-line react-hooks/exhaustive-deps
     [reading, take, seat],
   );
@@ -36,12 +38,28 @@ export function usePlanGround(
     [farReading, partner, seat],
   );
   return useMemo(
-    () => planGround(session, near, far, frontal, parts, habits),
-    [session, near, far, frontal, parts, habits],
+    () =>
+      visitCase({
+        session,
+        near,
+        far,
+        frontal,
+        parts,
+        habits,
+        convention: jointConvention,
+        round: roundNow(session),
+      }),
+    [session, near, far, frontal, parts, habits, jointConvention],
   );
 }
 
 let planner: Spawned<PlanApi> | null = null;
+
+/** A plan once, for showing what an edit would change before it is taken. */
+export function prescribeOnce(c: PlanCase): Promise<Prescription> {
+  planner ??= spawnPlanner();
+  return planner.api.prescribe(c);
+}
 
 /** The prescription, worked out beside the page; the last one stands while the next is made. Null until there is one. */
 export function usePrescription(c: PlanCase): Prescription | null {

@@ -9,7 +9,7 @@ interface Setters {
   /** Changes one value of the open session by its place in the record. */
   set: (at: string, value: unknown) => void;
   /** Moves one value of the bike as it stands, and logs it. */
-  move: (values: { at: string; value: unknown }[]) => void;
+  move: (values: { at: string; value: unknown }[], lineKey?: string) => void;
   /** The same as a step of a line of the plan. */
   step: (values: { at: string; value: unknown }[], lineKey: string | null) => void;
   /** Everything as it was found, logged as one change. */
@@ -30,7 +30,11 @@ export function useSet(): Setters {
   const now = (): string => new Date().toISOString();
   return {
     set: useCallback((at, value) => show({ kind: 'set', at, value }), [show]),
-    move: useCallback((values) => show({ kind: 'moved', id: nanoid(), madeIso: now(), values }), [show]),
+    move: useCallback(
+      (values, lineKey) =>
+        show({ kind: 'moved', id: nanoid(), madeIso: now(), values, lineKey: lineKey ?? null }),
+      [show],
+    ),
     step: useCallback(
       (values, lineKey) => show({ kind: 'moved', id: nanoid(), madeIso: now(), values, lineKey }),
       [show],

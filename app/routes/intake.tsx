@@ -18,7 +18,7 @@ import { Consent, RedFlags } from '../components/IntakeCards';
 import { NumberField } from '../components/NumberField';
 import { SuspectList } from '../components/SuspectList';
 import { SinceLast } from '../components/SinceLast';
-import { useCase } from '../components/useCase';
+import { useSuspects } from '../components/useCase';
 import { useEarlierVisit } from '../components/useEarlierVisit';
 import { useEdit } from '../components/useEdit';
 import { useSet } from '../components/useSet';
@@ -41,7 +41,7 @@ export default function Intake() {
   const { session, rider, protocols } = useSession();
   const { set, refused } = useSet();
   const { edit } = useEdit();
-  const { suspects } = useCase(session);
+  const suspects = useSuspects(session);
   const earlier = useEarlierVisit(session);
   const { intake } = session;
   const protocol = protocolUsed(session);

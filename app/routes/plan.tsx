@@ -15,8 +15,9 @@ import { OnBikeTests } from '../components/OnBikeTests';
 import { PrescriptionView } from '../components/PrescriptionView';
 import { ReadingGate } from '../components/ReadingGate';
 import { SuspectList } from '../components/SuspectList';
-import { usePlanGround, usePrescription } from '../components/usePlan';
+import { useVisitCase, usePrescription } from '../components/usePlan';
 import { useSet } from '../components/useSet';
+import { sideTake, useFrontal } from '../components/useTakeResults';
 import { useSession } from './session';
 
 const VIEWS = ['prescription', 'bench', 'complaints'] as const;
@@ -24,6 +25,10 @@ type PlanView = (typeof VIEWS)[number];
 
 export default function Plan() {
   const { session } = useSession();
+  const frontal = useFrontal(session);
+  const side = sideTake(session);
+  // A film from ahead alone gives the plan that it can give.
+  if (!side && frontal) return <Planning session={session} reading={null} />;
   return (
     <ReadingGate session={session}>
       {(reading) => <Planning session={session} reading={reading} />}
@@ -32,13 +37,13 @@ export default function Plan() {
 }
 
 /** One station, three ways to look at it: what to do, what would happen, and what the complaints point at. */
-function Planning({ session, reading }: { session: FitSession; reading: Reading }) {
+function Planning({ session, reading }: { session: FitSession; reading: Reading | null }) {
   const { parts, rider } = useSession();
   const { set } = useSet();
   const [search, setSearch] = useSearchParams();
   const asked = search.get('view');
   const view: PlanView = VIEWS.find((v) => v === asked) ?? 'prescription';
-  const ground = usePlanGround(session, reading, parts, rider?.habits ?? null);
+  const ground = useVisitCase(session, reading, parts, rider?.habits ?? null);
   const plan = usePrescription(ground.case);
   const { planning } = session;
   const onTrying = useCallback((moves: Moves | null) => set('planning.trying', moves), [set]);
@@ -52,13 +57,13 @@ function Planning({ session, reading }: { session: FitSession; reading: Reading 
         aria-label="Ways to plan"
       >
         <Tab value="prescription" label="Prescription" />
-        <Tab value="bench" label="What-if bench" />
+        {reading && <Tab value="bench" label="What-if bench" />}
         <Tab value="complaints" label="Complaints" />
       </Tabs>
       {view === 'prescription' && (
         <PrescriptionView session={session} ground={ground} reading={reading} plan={plan} />
       )}
-      {view === 'bench' && plan && (
+      {view === 'bench' && plan && reading && (
         <Bench
           ground={ground}
           reading={reading}

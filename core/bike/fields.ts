@@ -43,7 +43,8 @@ export const BIKE_PARTS = [
     rows: [
       ['stem.lengthMm', 'Stem length'],
       ['stem.angleDeg', 'Stem angle', 'minus is down, unflipped'],
-      ['stem.spacersMm', 'Spacers'],
+      ['stem.spacersMm', 'Spacers', 'under the stem'],
+      ['stem.steererAboveMm', 'Steerer above the stem', 'spacers that may go under'],
       ['bar.widthMm', 'Bar width'],
       ['bar.reachMm', 'Clamp to hoods, forward'],
       ['bar.hoodRiseMm', 'Clamp to hoods, up'],
@@ -88,6 +89,7 @@ const OTHERS: Record<string, string> = {
   'saddle.model': 'Saddle',
   'saddle.reliefChannel': 'Relief channel',
   'stem.flipped': 'Stem flipped',
+  'stem.onePiece': 'Bar and stem in one piece',
   'bar.model': 'Bar',
   'pedals.model': 'Pedals',
   extensions: 'Extensions',

@@ -71,7 +71,11 @@ export interface BikeSetup {
     /** From the normal to the steerer, as printed on it; minus = down when it is not flipped. */
     angleDeg: Maybe;
     flipped: boolean;
+    /** Under the stem, and what is left of the steerer above it: spacers that may go under. */
     spacersMm: Maybe;
+    steererAboveMm: Maybe;
+    /** Bar and stem in one: neither turned over nor rolled. */
+    onePiece: boolean;
     /** Headset's top cap under the spacers, and the stem's height on the steerer. */
     capMm: number;
     clampHeightMm: number;
@@ -146,6 +150,8 @@ export const UNMEASURED_BIKE: BikeSetup = {
     angleDeg: null,
     flipped: false,
     spacersMm: null,
+    steererAboveMm: null,
+    onePiece: false,
     capMm: 10,
     clampHeightMm: 40,
   },

@@ -6,7 +6,7 @@ import { FRONTAL_LANDMARKS, FRONTAL_NEEDED, type FrontalLandmark } from '../stro
 import { bringToPlane, cutoffFor, noteNoise, smoothPaths, type LandmarkNote } from '../stroke/paths.ts';
 import { cutStrokes, type Stroke } from '../stroke/strokes.ts';
 import { framesSeen, type Tracks } from '../stroke/tracks.ts';
-import { combineLength, STICKER_SD_MM, type Measured } from '../stroke/uncertainty.ts';
+import { combineLength, frontalStickerSdMm, RIDE_SD_DEG, type Measured } from '../stroke/uncertainty.ts';
 import { phaseFromFeet } from './phase.ts';
 
 export interface FrontalOptions {
@@ -104,6 +104,9 @@ const YAW_SD_DEG = 1.5;
 /** The tilt left when it was set on a level line across the bike, and when it was not set at all. */
 const TILT_SD_DEG = { set: 0.4, unset: 1 };
 
+/** A knee's path, a stance and a pelvis after sitting down anew, SD. */
+const KNEE_RIDE_SD_MM = 2;
+
 const boneOf = (key: string): string => key.slice(0, -1);
 
 /**
@@ -195,7 +198,7 @@ export function readFrontal(tracks: Tracks, options: FrontalOptions): FrontalRes
   const length = (
     value: number,
     points: number,
-    stickers: number,
+    stickers: readonly FrontalLandmark[],
     acrossMm: number,
     strokeSdMm: number,
     pictureSdMm: number,
@@ -204,7 +207,8 @@ export function readFrontal(tracks: Tracks, options: FrontalOptions): FrontalRes
     uncertainty: combineLength({
       noiseMm,
       points,
-      stickers,
+      stickerSdsMm: stickers.map(frontalStickerSdMm),
+      rideSdMm: KNEE_RIDE_SD_MM,
       acrossMm,
       strokeSdMm,
       strokes: used.length,
@@ -246,11 +250,11 @@ export function readFrontal(tracks: Tracks, options: FrontalOptions): FrontalRes
       kneeHeightMm: height,
       kneeOverFootMm: overFoot,
       kneeOffLineMm: offLine,
-      pathWidthMm: length(lateral.meanSwing, 2, 0, height.meanSwing, swingSd(lateral), fore * yaw),
+      pathWidthMm: length(lateral.meanSwing, 2, [], height.meanSwing, swingSd(lateral), fore * yaw),
       kneeOverFootPushMm: length(
         push(overFoot),
         2,
-        2,
+        ['kneeL', 'toeL'],
         rise,
         overFoot.strokeSdDeg,
         Math.hypot(
@@ -259,7 +263,15 @@ export function readFrontal(tracks: Tracks, options: FrontalOptions): FrontalRes
         ),
       ),
       kneeOffLinePushMm:
-        offLine && length(push(offLine), 3, 3, rise / 2, offLine.strokeSdDeg, AHEAD.knee[options.view] * yaw),
+        offLine &&
+        length(
+          push(offLine),
+          3,
+          ['kneeL', 'toeL', 'hipL'],
+          rise / 2,
+          offLine.strokeSdDeg,
+          AHEAD.knee[options.view] * yaw,
+        ),
     };
   };
   const obliquity = (of: Obliquity['of']): Obliquity | null => {
@@ -272,14 +284,16 @@ export function readFrontal(tracks: Tracks, options: FrontalOptions): FrontalRes
     const widthMm = Math.abs(through('right', (at) => at(r).x - at(l).x).curve.mean);
     const perMm = DEG_PER_RAD / widthMm;
     const n = Math.max(1, used.length);
+    const rideSd = RIDE_SD_DEG.pelvisAngleDeg / 2;
     const random = (curve.strokeSdDeg ** 2 + 2 * (perMm * noiseMm) ** 2) / n;
     return {
       of,
       curve,
       meanDeg: curve.curve.mean,
       swingDeg: curve.meanSwing,
-      absoluteDeg: 1.96 * Math.sqrt(random + 2 * (perMm * STICKER_SD_MM) ** 2 + tiltSd ** 2),
-      changeDeg: 1.96 * Math.sqrt(2 * random + 2 * tiltSd ** 2),
+      absoluteDeg:
+        1.96 * Math.sqrt(random + rideSd ** 2 + 2 * (perMm * frontalStickerSdMm(r)) ** 2 + tiltSd ** 2),
+      changeDeg: 1.96 * Math.sqrt(2 * random + 2 * rideSd ** 2 + 2 * tiltSd ** 2),
     };
   };
   // The pair that tells most: wide apart counts more than the hips' softer skin.
@@ -314,7 +328,7 @@ export function readFrontal(tracks: Tracks, options: FrontalOptions): FrontalRes
     stanceMm: length(
       stance.curve.mean,
       2,
-      2,
+      ['toeL', 'toeR'],
       0,
       stance.strokeSdDeg,
       (options.view === 'front' ? 0.005 : 0.015) * Math.abs(stance.curve.mean),
@@ -323,8 +337,15 @@ export function readFrontal(tracks: Tracks, options: FrontalOptions): FrontalRes
     shoulders: obliquity('shoulder'),
     hipShiftMm: shift && {
       curve: shift,
-      mean: length(shift.curve.mean, 2, 2, pelvisHeight, shift.strokeSdDeg, -AHEAD.hip[options.view] * yaw),
-      swing: length(shift.meanSwing, 2, 0, 0, swingSd(shift), 0),
+      mean: length(
+        shift.curve.mean,
+        2,
+        [`${pelvisOf!}L`, `${pelvisOf!}R`],
+        pelvisHeight,
+        shift.strokeSdDeg,
+        -AHEAD.hip[options.view] * yaw,
+      ),
+      swing: length(shift.meanSwing, 2, [], 0, swingSd(shift), 0),
     },
     landmarks: mm.notes,
   };

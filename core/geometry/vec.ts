@@ -10,6 +10,9 @@ export const sub = (a: Vec2, b: Vec2): Vec2 => ({ x: a.x - b.x, y: a.y - b.y });
 /** a + b. */
 export const add = (a: Vec2, b: Vec2): Vec2 => ({ x: a.x + b.x, y: a.y + b.y });
 
+/** a · b. */
+export const dot = (a: Vec2, b: Vec2): number => a.x * b.x + a.y * b.y;
+
 /** The distance between two points, in their own unit. */
 export const distance = (a: Vec2, b: Vec2): number => Math.hypot(a.x - b.x, a.y - b.y);
 

@@ -1,4 +1,4 @@
-import { beyondBand } from '../protocol/judge.ts';
+import { beyondBand, isOut as verdictOut } from '../protocol/judge.ts';
 import type { MeasureKey } from '../protocol/protocols.ts';
 import type { Finding } from '../records/work.ts';
 
@@ -71,7 +71,7 @@ export const PLAIN: Partial<Record<MeasureKey, { what: string; low: string; high
   },
 };
 
-export const isOut = (f: Finding): boolean => f.verdict === 'low' || f.verdict === 'high';
+export const isOut = (f: Finding): boolean => verdictOut(f.verdict);
 const round = (v: number): string => String(Math.round(v)).replace('-', '−');
 const unitText = (f: Finding): string => (f.unit === '°' ? '°' : ' mm');
 
@@ -90,7 +90,7 @@ function bandText(f: Finding): string {
 export function findingInPlainWords(f: Finding): string | null {
   const plain = PLAIN[f.key as MeasureKey];
   if (!plain) return null;
-  const side = f.verdict === 'high' || f.verdict === 'edge-high' ? plain.high : plain.low;
+  const side = f.verdict.endsWith('high') ? plain.high : plain.low;
   const where = isOut(f) ? `; ${side}` : f.verdict === 'in' ? '; that suits you' : '; just at the edge of it';
   const band = bandText(f);
   return `${plain.what}: ${round(f.value)}${unitText(f)}${band ? ` (${band})` : ''}${where}.`;

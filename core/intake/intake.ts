@@ -1,24 +1,32 @@
 /** What riders complain of, in the field's words and the rider's: places on the body, and two ways of sitting that have none. */
 export const REGIONS = [
-  { key: 'neck', name: 'neck and upper shoulders', sided: false },
+  { key: 'neck', name: 'neck and upper shoulders', sided: 'maybe' },
+  { key: 'betweenShoulders', name: 'between the shoulder blades', sided: 'maybe' },
   { key: 'hands', name: 'hands', sided: true },
-  { key: 'lowBack', name: 'low back', sided: false },
+  { key: 'wrist', name: 'wrist', sided: true },
+  { key: 'lowBack', name: 'low back', sided: 'maybe' },
   { key: 'sitBones', name: 'sit bones', sided: true },
-  { key: 'softTissue', name: 'saddle: soft tissue', sided: false },
+  { key: 'softTissue', name: 'saddle: soft tissue', sided: 'maybe' },
+  { key: 'buttock', name: 'buttock and high hamstring', sided: true },
+  { key: 'outerHip', name: 'outer hip', sided: true },
   { key: 'hipFront', name: 'front of hip', sided: true },
   { key: 'kneeFront', name: 'front of knee', sided: true },
   { key: 'kneeInside', name: 'inside of knee', sided: true },
   { key: 'kneeOutside', name: 'outside of knee', sided: true },
   { key: 'kneeBehind', name: 'behind the knee', sided: true },
   { key: 'calf', name: 'calf and Achilles tendon', sided: true },
+  { key: 'ankle', name: 'ankle', sided: true },
   { key: 'forefoot', name: 'forefoot: numb or hot', sided: true },
+  { key: 'toes', name: 'toes', sided: true },
   { key: 'footOutside', name: 'outside edge of foot', sided: true },
-  { key: 'crooked', name: 'sits crooked', sided: false },
+  { key: 'crooked', name: 'sits crooked', sided: 'maybe' },
   { key: 'cramped', name: 'cramped, arms engaged', sided: false },
+  { key: 'other', name: 'somewhere else', sided: 'maybe' },
 ] as const satisfies readonly {
   key: string;
   name: string;
-  sided: boolean;
+  /** Two sides; one place, which may yet be worse on one side; or one place alone. */
+  sided: boolean | 'maybe';
 }[];
 
 export type RegionKey = (typeof REGIONS)[number]['key'];
@@ -35,6 +43,8 @@ export interface Complaint {
   id: string;
   region: RegionKey;
   side: Side;
+  /** Where and how, in the rider's own words. */
+  words: string;
   /** 0 nothing … 10 unbearable. */
   severity: number;
   onset: Onset;
@@ -50,11 +60,11 @@ export const openComplaints = (complaints: readonly Complaint[]): Complaint[] =>
 
 export const regionName = (key: RegionKey): string => REGIONS.find((r) => r.key === key)!.name;
 
-/** “front of knee, right”. */
-export const complaintName = (c: Pick<Complaint, 'region' | 'side'>): string =>
-  c.side === 'middle'
-    ? regionName(c.region)
-    : `${regionName(c.region)}, ${c.side === 'both' ? 'both sides' : c.side}`;
+/** “front of knee, right”; a place that the list does not know by the rider's own words. */
+export const complaintName = (c: Pick<Complaint, 'region' | 'side'> & { words?: string }): string => {
+  const name = c.region === 'other' && c.words?.trim() ? c.words.trim() : regionName(c.region);
+  return c.side === 'middle' ? name : `${name}, ${c.side === 'both' ? 'both sides' : c.side}`;
+};
 
 /** What stops a fit until a clinician has spoken (handbook: rules, cautions). */
 export const RED_FLAGS = [
@@ -67,6 +77,13 @@ export const RED_FLAGS = [
   { key: 'footNerve', text: 'Suspected nerve growth in the foot' },
   { key: 'newLegLength', text: 'A leg-length difference that is new' },
   { key: 'chest', text: 'Chest pain, breathlessness or fainting on the bike' },
+  { key: 'jointReplaced', text: 'A replaced joint without a clinician’s clearance' },
+  { key: 'osteoporosis', text: 'Osteoporosis' },
+  { key: 'bloodThinners', text: 'Blood thinners, with a new swelling' },
+  { key: 'diabeticFeet', text: 'Diabetes, with feet that have lost feeling' },
+  { key: 'swollenCalf', text: 'A swollen calf' },
+  { key: 'oneSided', text: 'Weakness on one side since a crash' },
+  { key: 'pregnancy', text: 'Pregnancy: a clinician’s word, looked at again each month' },
 ] as const;
 
 export type RedFlagKey = (typeof RED_FLAGS)[number]['key'];
@@ -133,6 +150,6 @@ export function filmingHeldBack(i: Intake): string | null {
     : 'The rider’s consent to being filmed is needed first.';
 }
 
-/** Half steps for the new, the returning and riders over 60 (handbook: targets, adjustments). */
+/** Half steps for the new, the returning, the young and riders over 60 (handbook: targets, steps and limits). */
 export const takesHalfSteps = (i: Intake): boolean =>
-  i.experience === 'new' || i.returning || (i.ageYears !== null && i.ageYears > 60);
+  i.experience === 'new' || i.returning || isMinor(i) || (i.ageYears !== null && i.ageYears > 60);

@@ -3,7 +3,7 @@ import type { Vec2 } from '../geometry/vec.ts';
 import { harmonicTable, HIGHEST_ORDER, tableValue, type HarmonicCurve } from '../signal/harmonics.ts';
 import type { Reading } from '../stroke/read.ts';
 import { fitLegModel, modelResidualDeg, type LegModel } from './legModel.ts';
-import type { LegSide } from '../plan/controls.ts';
+import type { LegSide } from './effects.ts';
 
 /**
  * The rider's own leg, trunk and arm, fitted from a reading: what stands still at its lengths, what moves as harmonic series of

@@ -1,5 +1,5 @@
 import { prepare, type BodyModel, type Habits, type Prepared, type Share } from './bodyModel.ts';
-import type { Effects } from '../plan/controls.ts';
+import { NO_EFFECTS, type Effects } from './effects.ts';
 import { judge, type Verdict } from '../protocol/judge.ts';
 import type { MeasureReading } from '../protocol/measures.ts';
 import { predict, PREDICTED, type Answer, type PredictedKey, type Prediction, type Turn } from './predict.ts';
@@ -21,17 +21,6 @@ export type Forecast =
 
 export type Body = Omit<Answer, 'kappa' | 'rho' | 'withTurn'>;
 
-const NOTHING: Effects = {
-  sitMm: { x: 0, y: 0 },
-  handMm: { x: 0, y: 0 },
-  crankMm: 0,
-  legs: {
-    left: { cleatBackMm: 0, stackMm: 0, stanceMm: 0 },
-    right: { cleatBackMm: 0, stackMm: 0, stanceMm: 0 },
-  },
-  barWidthMm: 0,
-};
-
 /** A rider's shares stay between none and nearly all. */
 const share = (v: number): number => Math.min(0.95, Math.max(0, v));
 
@@ -47,7 +36,7 @@ const start = new WeakMap<Prepared, Extract<Prediction, { ok: true }>>();
 export function asItIs(p: Prepared): Extract<Prediction, { ok: true }> | null {
   let kept = start.get(p);
   if (!kept) {
-    const first = predict(p, NOTHING, { kappa: 0, rho: 0, withTurn: true });
+    const first = predict(p, NO_EFFECTS, { kappa: 0, rho: 0, withTurn: true });
     if (!first.ok) return null;
     kept = first;
     start.set(p, kept);

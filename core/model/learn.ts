@@ -1,5 +1,5 @@
 import type { Habits, Prepared, Share } from './bodyModel.ts';
-import type { Effects } from '../plan/controls.ts';
+import type { Effects } from './effects.ts';
 import { asItIs, type Body } from './foretell.ts';
 import { predict } from './predict.ts';
 

@@ -1,7 +1,7 @@
 import { DEG_PER_RAD, RAD_PER_DEG } from '../geometry/angles.ts';
 import type { Vec2 } from '../geometry/vec.ts';
 import type { Prepared } from './bodyModel.ts';
-import type { Effects } from '../plan/controls.ts';
+import type { Effects } from './effects.ts';
 import type { MeasureKey } from '../protocol/protocols.ts';
 
 /** Measures that the model foretells. The knee's path from ahead is not among them: film again from there. */

@@ -2,26 +2,29 @@ import { resolveBike } from '../bike/resolve.ts';
 import { UNMEASURED_BIKE, type BikeSetup } from '../bike/setup.ts';
 import { NOT_TESTED, UNTESTED_BODY, type BodyRecord, type TestKey, type TestResult } from '../body/tests.ts';
 import { BLANK_INTAKE, type Complaint, type Intake, type RegionKey } from '../intake/intake.ts';
-import type { CaseFile } from '../suspects/evidence.ts';
+import type { CaseFile, SuspectMeasure } from '../suspects/evidence.ts';
 import type { Moves, Stage } from './controls.ts';
-import type { MeasureReading } from '../protocol/measures.ts';
-import type { PlanLine } from './plan.ts';
-import type { MeasureKey } from '../protocol/protocols.ts';
+import type { PlanLine, Prescription, When } from './plan.ts';
+import { PROTOCOLS, type MeasureKey } from '../protocol/protocols.ts';
 
-type Seen = CaseFile['measures'][number];
-
-/** A measure as the film gave it. */
-export const seen = (key: MeasureKey, value: number, verdict: MeasureReading['verdict']): Seen => ({
+/** A measure as the film gave it: its value, and how probably it lies under and over its band. */
+export const seen = (
+  key: MeasureKey,
+  value: number,
+  pOut: SuspectMeasure['pOut'] = { low: 0, high: 0 },
+): SuspectMeasure => ({
   key,
   value,
   unit: key.endsWith('Mm') ? 'mm' : '°',
-  verdict,
+  band: PROTOCOLS[0].bands[key],
+  pOut,
 });
 
 export const aches = (region: RegionKey, more: Partial<Complaint> = {}): Complaint => ({
   id: region,
   region,
   side: 'both',
+  words: '',
   severity: 5,
   onset: 'builds-up',
   since: '',
@@ -63,7 +66,7 @@ export function caseOf(
   const bike = bikeWith(over ?? {});
   return {
     body: UNTESTED_BODY,
-    measures: [],
+    measures: {},
     ...rest,
     intake: { ...BLANK_INTAKE, ...intake },
     bike,
@@ -72,18 +75,44 @@ export function caseOf(
 }
 
 /** A line of a plan that moves what is named and says nothing. */
-export const lineOf = (key: string, moves: Moves, stage: Stage, rejected = false): PlanLine => ({
+export const lineOf = (key: string, moves: Moves, stage: Stage, when: When = 'now'): PlanLine => ({
   key,
   stage,
+  when,
+  p: 0.9,
+  probability: '',
+  madeOf: [],
   moves,
+  whole: moves,
+  title: null,
   why: [],
   knockOn: [],
   risk: [],
   steps: '',
   check: '',
-  today: moves,
+  answers: [],
   vanishes: [],
   instead: null,
-  decision: rejected ? { key, state: 'rejected', moves, reason: 'no' } : null,
+  decision: null,
+  changed: null,
   forecast: null,
+  predicted: [],
+});
+
+/** A plan of nothing but what is named. */
+export const planOf = (more: Partial<Prescription>): Prescription => ({
+  now: [],
+  later: [],
+  try: [],
+  rejected: [],
+  ask: [],
+  conflicts: [],
+  heldBack: [],
+  seenThrough: [],
+  noted: [],
+  total: {},
+  forecast: null,
+  open: [],
+  leaveAlone: false,
+  ...more,
 });

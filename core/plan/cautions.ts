@@ -1,7 +1,9 @@
 import { legLength, shoeAdvice, crankRangeMm } from '../body/estimates.ts';
 import { pair, single, worse } from '../body/tests.ts';
+import { isLow } from '../protocol/judge.ts';
 import { isMinor, openComplaints } from '../intake/intake.ts';
-import type { PlanCase, Prescription } from './plan.ts';
+import { operatedSide } from './clinician.ts';
+import { roundLines, type PlanCase, type Prescription } from './plan.ts';
 
 export interface Caution {
   key: string;
@@ -18,7 +20,19 @@ export function cautionsFor(
   const out: Caution[] = [];
   const say = (key: string, serious: boolean, words: string): number => out.push({ key, serious, words });
   if (isMinor(c.intake))
-    say('minor', true, 'Rider under 18: guardian’s consent, and an earlier review, since the body grows.');
+    say(
+      'minor',
+      true,
+      'Rider under 18: guardian’s consent, a guardian in the room for every test; review after 3–4 months, post and stem with room to grow.',
+    );
+  if (c.intake.ageYears !== null && c.intake.ageYears < 13)
+    say(
+      'child',
+      false,
+      'Children’s cranks go down to 110 mm; the foot reaches the ground before anything else.',
+    );
+  if (c.intake.redFlags.some((f) => f.key === 'pregnancy'))
+    say('pregnancy', true, 'Pregnancy: a clinician’s word, and the fit looked at again each month.');
   if (legLength(c.body).refer)
     say(
       'legLength',
@@ -31,7 +45,7 @@ export function cautionsFor(
       true,
       'A complaint of 7 or more: stop on pain; if it is there at rest or at night, refer.',
     );
-  const keys = new Set(plan.lines.filter((l) => l.decision?.state !== 'rejected').map((l) => l.key));
+  const keys = new Set(roundLines(plan).map((l) => l.key));
   const up = plan.total.saddleUp ?? 0;
   const back = Math.max(plan.total['cleatBack.left'] ?? 0, plan.total['cleatBack.right'] ?? 0);
   if (Math.abs(up) > 10 || keys.size >= 3)
@@ -40,32 +54,33 @@ export function cautionsFor(
       true,
       'A big change is a new load on tissue: small steps, easy rides first, filmed again in between.',
     );
-  if (c.halfSteps) say('halfSteps', false, 'Half steps: new, returning or over 60.');
+  if (c.halfSteps) say('halfSteps', false, 'Half steps: new, returning, under 18 or over 60.');
+  const operated = operatedSide(c.intake.past);
+  if (operated)
+    say(
+      'operated',
+      true,
+      `An operated or replaced joint (${operated.words}): half steps, and a clinician’s clearance.`,
+    );
   if (back >= 20)
     say(
       'plates',
       true,
       'Plates that move the cleat so far raise the stack by about 3 mm: carry it into the saddle. Never drill a shoe.',
     );
-  if (keys.has('saddleUp') || keys.has('saddleBack') || keys.has('saddleTilt'))
+  if (keys.has('saddleUp') || keys.has('longerPost') || keys.has('saddleBack') || keys.has('saddleTilt'))
     say(
       'post',
       false,
       'Seatpost: minimum insertion and maximum extension marks; maker’s torque, carbon paste where it belongs.',
     );
-  if (keys.has('front'))
+  if (keys.has('hands') || keys.has('barWidth'))
     say(
       'front',
       true,
       'Stem and steerer to the maker’s torque; bar straight, brakes reachable, toe overlap told, before riding.',
     );
-  if (
-    keys.has('cleatBack') ||
-    keys.has('stance') ||
-    keys.has('heelOut') ||
-    keys.has('stanceEven') ||
-    keys.has('shim')
-  )
+  if (keys.has('cleatBack') || keys.has('stance') || keys.has('heelOut') || keys.has('shim'))
     say('cleats', false, 'Cleat bolts again after the first ride; one pedal washer only.');
   if (keys.size > 0)
     say(
@@ -103,9 +118,11 @@ export function adviceFor(c: Pick<PlanCase, 'intake' | 'body' | 'bike' | 'measur
   const flexion = worse(c.body, 'hipFlexion', 'least');
   if (inseam !== null && crank !== null) {
     const [from, to] = crankRangeMm(inseam);
-    const closes = hip?.verdict === 'low' || (flexion !== null && flexion < 110);
+    const closes = (hip !== undefined && isLow(hip.verdict)) || (flexion !== null && flexion < 110);
     const evidence = [
-      hip?.verdict === 'low' ? `the hip closes to ${Math.round(hip.value)}° in the film` : null,
+      hip !== undefined && isLow(hip.verdict)
+        ? `the hip closes to ${Math.round(hip.value)}° in the film`
+        : null,
       flexion !== null && flexion < 110 ? `hip flexion ${flexion}° on the table` : null,
       crank > to ? `${crank} mm is over the ${from} to ${to} mm of this inseam` : null,
     ].filter((v) => v !== null);

@@ -1,56 +1,5 @@
-import { withPitch } from '../model/bodyModel.ts';
 import { effectsOf, type Moves } from './controls.ts';
-import { asItIs, laidOut } from '../model/foretell.ts';
 import type { PlanCase, PlanLine } from './plan.ts';
-import type { FilmedSide } from './solveCase.ts';
-
-/**
- * A foot that points below its band by more than the film can err hides a saddle that is too high: the model then pedals with the
- * pitch at the band's edge, and the knee is judged as it would be without the pointing (handbook: compensations).
- */
-export function unmasked(c: PlanCase): { sides: FilmedSide[]; seen: string[]; hides: boolean } {
-  const seen: string[] = [];
-  let hides = false;
-  const sides = c.sides.map(({ model, measures }): FilmedSide => {
-    const pitch = measures.find((m) => m.key === 'footPitch180Deg');
-    const knee = measures.find((m) => m.key === 'kneeFlexionMinDeg');
-    if (!pitch || !knee || pitch.verdict !== 'high' || knee.verdict === 'high') return { model, measures };
-    const by = pitch.band.high! - pitch.value;
-    const plain = withPitch(model, by);
-    const [own, bare] = [asItIs(laidOut(model)), asItIs(laidOut(plain))];
-    if (!own) return { model, measures };
-    // A leg that can't reach at all without pointing tells the same, more loudly.
-    if (!bare) {
-      hides = true;
-      seen.push(
-        `The foot points ${Math.round(pitch.value)}° down at the bottom. Without that the leg would not reach the pedal: the saddle is too high, and the pointing is expected to go with it.`,
-      );
-      return { model, measures };
-    }
-    const value = knee.value + bare.values.kneeFlexionMinDeg - own.values.kneeFlexionMinDeg;
-    if (knee.band.low === null || value >= knee.band.low) {
-      seen.push(
-        `The foot points ${Math.round(pitch.value)}° down at the bottom, and without that the knee would still bend ${Math.round(value)}°, inside its band: rather a habit of the foot than the saddle. Retrain it, then film again.`,
-      );
-      return { model, measures };
-    }
-    hides = true;
-    seen.push(
-      `The foot points ${Math.round(pitch.value)}° down at the bottom. Without that the knee would straighten to ${Math.round(value)}°: the pointing hides a saddle that is too high, and is expected to go with it.`,
-    );
-    const verdict = value < knee.band.low - knee.uncertainty ? 'low' : knee.verdict;
-    return {
-      model: plain,
-      measures: measures
-        .map((m) => (m.key === 'kneeFlexionMinDeg' ? { ...m, value, verdict } : m))
-        // The pitch itself is what vanishes.
-        .filter(
-          (m) => m.key !== 'footPitch180Deg' && m.key !== 'footPitch90Deg' && m.key !== 'ankleRangeDeg',
-        ),
-    };
-  });
-  return { sides, seen, hides };
-}
 
 /** What the lines that stand take away of a compensation's cause, as one says it. */
 type Causes = (
@@ -75,7 +24,7 @@ const eases = (c: PlanCase, m: Moves): boolean => {
 };
 
 const nearerOrHigher: Causes = (stands, c) => [
-  stands('front', (m) => eases(c, m)) && 'the hands come nearer or higher',
+  stands('hands', (m) => eases(c, m)) && 'the hands come nearer or higher',
 ];
 
 /** What riders do about a bike that does not fit them, with what brings it about (handbook: rules, compensations). */
@@ -99,10 +48,7 @@ const COMPENSATIONS: readonly Compensation[] = [
   {
     what: 'The saddle is nose-down',
     seen: (c) => (c.bike.saddle.tiltDeg ?? 0) < -3,
-    causes: (stands, c) => [
-      ...nearerOrHigher(stands, c),
-      stands('saddleWidth', () => true) && 'the saddle is another one',
-    ],
+    causes: (stands, c) => [...nearerOrHigher(stands, c)],
     then: 'no longer needed',
     otherwise:
       'usually a bar too low or too far, or the wrong saddle: ask why it was tilted before it is levelled',
@@ -118,7 +64,7 @@ const COMPENSATIONS: readonly Compensation[] = [
     what: 'Shoulders are shrugged or arms locked',
     seen: (c) => c.onBike?.arms === 'locked',
     causes: (stands, c) => [
-      stands('front', (m) => {
+      stands('hands', (m) => {
         const { x, y } = effectsOf(c.bike, m).handMm;
         return Math.hypot(x, y) >= 5;
       }) && 'the hands come to another place',
@@ -129,7 +75,7 @@ const COMPENSATIONS: readonly Compensation[] = [
     what: 'The back rounds and the head comes up',
     seen: (c) => c.onBike?.back === 'round',
     causes: (stands, c) => [
-      stands('front', (m) => effectsOf(c.bike, m).handMm.y >= 3) && 'the hands come higher',
+      stands('hands', (m) => effectsOf(c.bike, m).handMm.y >= 3) && 'the hands come higher',
     ],
     otherwise: 'usually a bar lower than this back allows',
   },
@@ -138,7 +84,7 @@ const COMPENSATIONS: readonly Compensation[] = [
 /** Compensations that the tests on the bike and the bike itself show, each with the lines that take their cause away. */
 export function otherCompensations(c: PlanCase, lines: readonly PlanLine[]): string[] {
   const stands = (key: string, so: (m: Moves) => boolean): boolean =>
-    lines.some((l) => l.key === key && l.decision?.state !== 'rejected' && so(l.moves));
+    lines.some((l) => l.key === key && so(l.moves));
   return COMPENSATIONS.filter((k) => k.seen(c)).map((k) => {
     const causes = k.causes(stands, c).filter(Boolean).join(', ');
     return causes

@@ -3,10 +3,11 @@ import type { BikeSetup, FootSetup } from '../bike/setup.ts';
 import { WASHER_MM } from '../bike/stance.ts';
 import { RAD_PER_DEG } from '../geometry/angles.ts';
 import type { Vec2 } from '../geometry/vec.ts';
+import type { Effects, LegSide } from '../model/effects.ts';
 import { putValue, valueAt } from '../records/path.ts';
 
 export type Stage = 'feet' | 'saddle' | 'cockpit';
-export type LegSide = 'left' | 'right';
+export type { Effects, LegSide };
 
 /** Something a fitter can move, and how: its place in the set-up, the handbook's step, and what one visit allows. */
 export interface Control {
@@ -229,18 +230,6 @@ export function applyMoves(bike: BikeSetup, moves: Moves): BikeSetup {
       postShowingMm: s.postShowingMm === null ? null : s.postShowingMm + up,
     },
   };
-}
-
-/** What moves do to the places where the rider touches the bike. */
-export interface Effects {
-  /** Of the sit point, and with it the hip, mm. */
-  sitMm: Vec2;
-  /** Of the hands, mm. */
-  handMm: Vec2;
-  crankMm: number;
-  /** Cleat back, and what is between foot and spindle, by side. */
-  legs: Record<LegSide, { cleatBackMm: number; stackMm: number; stanceMm: number }>;
-  barWidthMm: number;
 }
 
 /** A front that stands in where the frame was not measured: only its angles count for a move. */

@@ -1,6 +1,5 @@
-import { cannot, CONTROLS, effectsOf, standsAt, tidy, type Moves } from './controls.ts';
-import { PER_TOUCH, PER_UNIT, priceOf } from './losses.ts';
-import type { SolveCase } from './solveCase.ts';
+import { cannot, CONTROLS, effectsOf, standsAt, tidy, type ControlKey, type Moves } from './controls.ts';
+import type { PlanCase } from './plan.ts';
 
 /** A way to put the hands elsewhere: what is moved, and which part it takes. */
 export interface Front {
@@ -8,8 +7,19 @@ export interface Front {
   extra: number;
 }
 
+/** Price of a thing touched and of a millimetre moved (own scale; see decisions). */
+const PER_TOUCH = 1;
+const PER_UNIT = 0.03;
+
+/** What moves themselves cost: each thing touched, and how far. */
+const priceOf = (moves: Moves): number =>
+  (Object.entries(moves) as [ControlKey, number][]).reduce(
+    (s, [key, by]) => (by === 0 ? s : s + PER_TOUCH * CONTROLS[key].price + PER_UNIT * Math.abs(by)),
+    0,
+  );
+
 /** Every front that the steerer and the bin give, and a few that can be ordered. */
-export function fronts(c: Pick<SolveCase, 'bike' | 'parts'>): Front[] {
+export function fronts(c: Pick<PlanCase, 'bike' | 'parts'>): Front[] {
   const { bike } = c;
   if (bike.extensions) {
     const out: Front[] = [];
@@ -29,7 +39,8 @@ export function fronts(c: Pick<SolveCase, 'bike' | 'parts'>): Front[] {
     if (!kept || kept.extra > extra) stems.set(key, { length: l, angle: a, extra });
   };
   add(length, angle, 0);
-  for (const p of c.parts)
+  const parts = c.parts ?? [];
+  for (const p of parts)
     if (p.kind === 'stem' && p.count > 0 && p.lengthMm !== null) add(p.lengthMm, p.angleDeg ?? angle, 0);
   // To order: the usual lengths of the angle that is on the bike.
   for (let l = 50; l <= 130; l += 10) add(l, angle, 0.8);
@@ -42,7 +53,7 @@ export function fronts(c: Pick<SolveCase, 'bike' | 'parts'>): Front[] {
           0,
           -10,
           10,
-          ...(c.parts.some((p) => p.kind === 'bar' && p.reachMm !== null) ? [-20] : []),
+          ...(parts.some((p) => p.kind === 'bar' && p.reachMm !== null) ? [-20] : []),
         ]) {
           const moves = tidy({
             stemLength: s.length - length,
@@ -94,7 +105,7 @@ export interface FrontOffer {
  * equals first (handbook: models, frame and cockpit).
  */
 export function frontsFor(
-  c: Pick<SolveCase, 'bike' | 'parts'>,
+  c: Pick<PlanCase, 'bike' | 'parts'>,
   wantedMm: { x: number; y: number },
   count = 8,
 ): FrontOffer[] {
@@ -106,7 +117,7 @@ export function frontsFor(
       const swapped = moves.stemLength !== undefined || moves.stemAngle !== undefined;
       const length = now.length + (moves.stemLength ?? 0);
       const angle = now.angle + (moves.stemAngle ?? 0);
-      const stem = c.parts.find(
+      const stem = (c.parts ?? []).find(
         (p) =>
           p.kind === 'stem' && p.lengthMm === length && (p.angleDeg ?? now.angle) === angle && p.count > 0,
       );

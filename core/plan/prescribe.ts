@@ -1,191 +1,592 @@
-import { single } from '../body/tests.ts';
-import { conflicts, kneesApart, retrain, stillOut } from './afterwards.ts';
-import { otherCompensations, unmasked } from './compensations.ts';
+import { legLength } from '../body/estimates.ts';
+import { pair } from '../body/tests.ts';
+import { resolveBike } from '../bike/resolve.ts';
+import { openComplaints } from '../intake/intake.ts';
+import type { Vec2 } from '../geometry/vec.ts';
+import { foretell, laidOut, type Forecast, type Foretold } from '../model/foretell.ts';
+import { isOut } from '../protocol/judge.ts';
+import { callsForChange, HABITS, type MeasureKey } from '../protocol/protocols.ts';
+import { probabilityWords, STANDS } from './belief.ts';
+import { heldByClinician, operatedSide } from './clinician.ts';
+import { otherCompensations } from './compensations.ts';
 import {
+  applyMoves,
   both,
-  CONTROL_KEYS,
+  cannot,
   CONTROLS,
   effectsOf,
-  pick,
   tidy,
   type ControlKey,
   type Moves,
   type Stage,
 } from './controls.ts';
 import { knockOns } from './couplings.ts';
-import { foretell, laidOut, type Forecast } from '../model/foretell.ts';
-import { beyondBand } from '../protocol/judge.ts';
-import { HABITS } from './losses.ts';
-import type { MeasureReading } from '../protocol/measures.ts';
-import { bodyOf, type PlanCase, type PlanLine, type Prescription } from './plan.ts';
-import { GROUPS, stepsOf, todayOf } from './planGroups.ts';
-import { crankInDoubt, proposals, type Proposal } from './proposals.ts';
-import { MEASURE_NAMES } from '../protocol/protocols.ts';
-import { settleCockpit } from './settleCockpit.ts';
-import { settleSaddle } from './settleSaddle.ts';
-import type { FilmedSide, Settled, SolveCase } from './solveCase.ts';
+import type { Draft } from './draft.ts';
+import { feetDrafts } from './feetLines.ts';
+import { handsDraft } from './handLines.ts';
+import { handsBelief, type HandsBelief } from './hands.ts';
+import { explained, type Explained } from './hints.ts';
+import { legsDiffer } from './legs.ts';
+import { isWhole, restOf, shareOf, stepsOf } from './limits.ts';
+import { bodyOf, type Ask, type PlanCase, type PlanLine, type Prescription, type When } from './plan.ts';
+import { QUESTIONS } from './questions.ts';
+import { heightDraft, legConflict, postDraft, setbackDraft } from './saddleLines.ts';
+import { heightSetting, setbackSetting, type Setting } from './settings.ts';
+import { shapeDrafts } from './shapeLines.ts';
+import { tryDraft } from './tries.ts';
 
-/** The findings that moves make better: the reason for a line. */
-function answered(
-  sides: readonly FilmedSide[],
-  before: Forecast | null,
-  after: Forecast | null,
-): MeasureReading[] {
-  if (!after?.ok) return [];
-  return sides[0].measures.filter((m) => {
-    const then = after.measures.find((f) => f.key === m.key);
-    const was = before?.ok ? before.measures.find((f) => f.key === m.key)?.after : undefined;
-    return (
-      (m.verdict === 'low' || m.verdict === 'high') &&
-      !HABITS.includes(m.key) &&
-      then !== undefined &&
-      beyondBand(then.after, m.band) < beyondBand(was ?? m.value, m.band) - 0.25 * m.uncertainty
-    );
+/** Most lines in one round: those under now, and those to try and ask (handbook: targets). */
+const MOST_LINES = 3;
+const STAGES: readonly Stage[] = ['feet', 'saddle', 'cockpit'];
+
+/** How a round's moves change every measure of the near film. */
+function forecaster(c: PlanCase): (moves: Moves) => Forecast | null {
+  const near = c.sides[0];
+  if (!near) return () => null;
+  const body = bodyOf(c);
+  return (moves) => foretell(laidOut(near.model), near.measures, effectsOf(c.bike, moves), c.habits, body);
+}
+
+const inside = (
+  m: Pick<Foretold, 'key'>,
+  value: number,
+  band: { low: number | null; high: number | null },
+): boolean =>
+  (band.low === null || value >= band.low) && (band.high === null || value <= band.high) && m.key.length > 0;
+
+/** The measures that moves push out of a band in which they were. */
+function pushedOut(c: PlanCase, f: Forecast | null): MeasureKey[] {
+  if (!f?.ok) return [];
+  return f.measures.flatMap((m) => {
+    const band = c.sides[0].measures.find((q) => q.key === m.key)?.band;
+    return band &&
+      inside(m, m.before, band) &&
+      !inside(m, m.after, band) &&
+      Math.abs(m.after - m.before) > 0.05
+      ? [m.key]
+      : [];
   });
 }
 
-const whyOf = (m: MeasureReading): string =>
-  `${MEASURE_NAMES[m.key].toLowerCase()} ${Math.round(m.value)}${m.unit === '°' ? '°' : ' mm'}, ${m.verdict === 'high' ? 'over' : 'under'} ${m.verdict === 'high' ? m.band.high : m.band.low}${m.unit === '°' ? '°' : ' mm'}`;
+/** As much of the moves as leaves every measure in its band that is in it; null where not even a first step does. */
+function harmless(
+  c: PlanCase,
+  before: Moves,
+  moves: Moves,
+  forecast: (m: Moves) => Forecast | null,
+): Moves | null {
+  const parts = (Object.keys(moves) as ControlKey[]).some(isWhole);
+  const fits = (share: number): Moves | null => {
+    const part = Object.fromEntries(
+      (Object.entries(moves) as [ControlKey, number][]).map(([key, by]) => {
+        // A part is taken whole, and what is coupled to it goes with it.
+        if (parts) return [key, by];
+        const { step, unit } = CONTROLS[key];
+        const grid = unit === 'mm' && step <= 5 ? 1 : unit === '°' ? 0.5 : Math.abs(by);
+        return [key, Math.sign(by) * grid * Math.max(1, Math.round((share * Math.abs(by)) / grid))];
+      }),
+    ) as Moves;
+    const f = forecast(both(before, part));
+    const out = pushedOut(c, f).filter((key) => !pushedOut(c, forecast(before)).includes(key));
+    if (f && !f.ok) return null;
+    return out.length === 0 ? part : null;
+  };
+  for (const share of [1, 0.8, 0.6, 0.45, 0.3]) {
+    const part = fits(share);
+    if (part) return part;
+  }
+  // A habit of the foot may be pushed to its edge by a first step: it is told, and watched, not obeyed.
+  const first = Object.fromEntries(
+    (Object.entries(moves) as [ControlKey, number][]).map(([key, by]) => [
+      key,
+      parts ? by : Math.sign(by) * Math.min(Math.abs(by), CONTROLS[key].step),
+    ]),
+  ) as Moves;
+  const f = forecast(both(before, first));
+  return f?.ok && pushedOut(c, f).every((key) => HABITS.includes(key)) ? first : null;
+}
+
+/** No more than the parts on the bike give. */
+const capped = (moves: Moves, cap: Moves = {}): Moves =>
+  tidy(
+    Object.fromEntries(
+      (Object.entries(moves) as [ControlKey, number][]).map(([key, by]) => {
+        const most = cap[key];
+        return [key, most === undefined ? by : Math.sign(by) * Math.min(Math.abs(by), most)];
+      }),
+    ),
+  );
+
+/** Where a line stands by what speaks for it (handbook: judgement). */
+function standsAt(d: Draft): When | null {
+  const by: When | null =
+    d.p >= STANDS.now || (d.p >= STANDS.nowWithComplaint && d.answers.length > 0)
+      ? 'now'
+      : d.p >= STANDS.try
+        ? 'try'
+        : (d.atLeast ?? null);
+  return by === 'now' && d.atMost ? d.atMost : by === 'try' && d.atMost === 'later' ? 'later' : by;
+}
+
+/** Free before bought; then the strongest first, those that answer most complaints before those that answer none; of equals the foundation first. */
+function inOrderOfWorth(c: PlanCase, drafts: readonly Draft[]): Draft[] {
+  const severity = (d: Draft): number =>
+    openComplaints(c.intake.complaints)
+      .filter((q) => d.answers.includes(q.id))
+      .reduce((s, q) => s + q.severity, 0);
+  const worth = (d: Draft): number =>
+    d.p + 0.03 * Math.min(15, severity(d)) + (d.atMost === 'try' ? -0.2 : 0);
+  const bought = (d: Draft): number => Number(d.bought ?? false);
+  return [...drafts].sort(
+    (a, b) =>
+      bought(a) - bought(b) || worth(b) - worth(a) || STAGES.indexOf(a.stage) - STAGES.indexOf(b.stage),
+  );
+}
+
+/** Which lines wait for another: one change of the leg with a crank; a sore Achilles' saddle after its cleat. */
+function waits(c: PlanCase, d: Draft, taken: readonly Draft[]): string | null {
+  const legKeys = ['saddleUp', 'longerPost', 'saddleBack', 'cleatBack', 'shim', 'crank'];
+  if (d.key !== 'crank' && legKeys.includes(d.key) && taken.some((t) => t.key === 'crank'))
+    return 'not together with a crank';
+  if (
+    d.key === 'crank' &&
+    taken.some((t) => legKeys.includes(t.key) && t.key !== 'crank' && d.p <= t.p + 0.15)
+  )
+    return 'not together with another change of the leg';
+  const achilles = openComplaints(c.intake.complaints).some(
+    (q) => q.region === 'calf' || q.region === 'ankle',
+  );
+  if (
+    achilles &&
+    d.key === 'saddleUp' &&
+    (d.whole.saddleUp ?? 0) > 0 &&
+    taken.some((t) => t.key === 'cleatBack')
+  )
+    return 'after the cleat, 3 mm at a time, and for the knee’s sake';
+  return null;
+}
+
+/** What has to be known first. */
+function asks(c: PlanCase, drafts: readonly Draft[]): Ask[] {
+  const out: Ask[] = [];
+  const of = (key: (typeof QUESTIONS)[number]['key'], because: string): void => {
+    if (c.answers[key] === undefined)
+      out.push({ key, question: QUESTIONS.find((q) => q.key === key)!.text, because });
+  };
+  const up = drafts.find((d) => d.key === 'saddleUp' && (d.whole.saddleUp ?? 0) > 0 && d.p >= STANDS.try);
+  if (up && groundMatters(c)) of('footToGround', 'the saddle may be low so that the foot reaches the ground');
+  const tilt = c.bike.saddle.tiltDeg;
+  if (tilt !== null && tilt <= -2.5)
+    of('noseDown', `the saddle is ${-tilt}° nose-down, and that may be a treatment or hide a reach`);
+  const open = openComplaints(c.intake.complaints);
+  if (open.some((q) => q.region === 'hands' || q.region === 'wrist'))
+    of(
+      'handsHabits',
+      'tingling hands often come from a glove, one hold for long, a bent wrist or a far lever',
+    );
+  if (open.length > 0 && c.intake.changed.trim() === '')
+    of('changed', 'a complaint that began with a change often goes with it');
+  return out;
+}
+
+/** Riders who sit low to reach the ground are asked before a saddle goes up (handbook: targets). */
+const groundMatters = (c: PlanCase): boolean =>
+  c.protocolId === 'city' ||
+  c.intake.discipline === 'city' ||
+  c.intake.experience === 'new' ||
+  (c.intake.ageYears !== null && (c.intake.ageYears < 14 || c.intake.ageYears > 65));
+
+/** What is told and moved by nothing here. */
+function notes(c: PlanCase): string[] {
+  const out: string[] = [];
+  if (c.schools.cleat === 'midfoot') {
+    const back = Math.max(
+      0,
+      ...(['left', 'right'] as const).flatMap((s) => {
+        const at = c.bike.feet[s].cleatBehindMm;
+        return at === null ? [] : [37 - at];
+      }),
+    );
+    const moved = applyMoves(c.bike, { 'cleatBack.left': back, 'cleatBack.right': back });
+    const gap = Math.min(
+      resolveBike(moved).overlap.left?.gapMm ?? Infinity,
+      resolveBike(moved).overlap.right?.gapMm ?? Infinity,
+    );
+    out.push(
+      `Mid-foot cleats would take about ${Math.round(back || 37)} mm: plates with some 3 mm of stack, the saddle lower, perhaps a shorter crank, and the toe nearer the wheel${Number.isFinite(gap) ? ` (toe to tyre ${Math.round(gap)} mm${gap < 0 ? ', they touch' : ''})` : ''}. Nothing is moved for it by itself.`,
+    );
+  }
+  const legs = legLength(c.body);
+  const shows = legsDiffer(c);
+  if (legs.longer !== null && !shows)
+    out.push(
+      `The table’s leg-length difference (${Math.round(legs.differenceMm)} mm) does not show on the bike: noted, no shim.`,
+    );
+  for (const [key, name, from] of [
+    ['straightLegRaise', 'Straight-leg raise', 6],
+    ['hipFlexion', 'Hip flexion', 6],
+    ['dorsiflexion', 'Ankle dorsiflexion', 6],
+    ['forefootTilt', 'Forefoot tilt', 5],
+    ['hipInternal', 'Hip internal rotation', 8],
+  ] as const) {
+    const { left, right } = pair(c.body, key);
+    if (left !== null && right !== null && Math.abs(left - right) >= from)
+      out.push(
+        `${name} ${left}° left, ${right}° right on the table: ${shows ? 'looked for in the films' : 'it does not show on the bike; noted, nothing is moved for it'}.`,
+      );
+  }
+  if (c.protocolId === 'time-trial' && c.intake.goals.includes('speed'))
+    out.push(
+      'For speed: nothing raises the pads. The hip opens by the saddle forward and a shorter crank; head between the shoulders, shoulders drawn in, as cues.',
+    );
+  if (c.sides.length === 0)
+    out.push(
+      'Height, setback and reach: film the side; a film from ahead tells of stance, cleats and pelvis alone.',
+    );
+  return out;
+}
+
+/** Findings that no line answers, with what to do. */
+function stillOut(
+  c: PlanCase,
+  forecast: Forecast | null,
+  touched: readonly PlanLine[],
+): Prescription['open'] {
+  return c.measures.flatMap((m) => {
+    if (!isOut(m.verdict)) return [];
+    const after = forecast?.ok ? forecast.measures.find((f) => f.key === m.key) : undefined;
+    if (after && !isOut(after.verdict)) return [];
+    if (touched.some((l) => l.predicted.some((f) => f.key === m.key && Math.abs(f.after - f.before) > 0.5)))
+      return [{ key: m.key, words: 'on its way: a line of this plan moves it, film again' }];
+    const words: Partial<Record<MeasureKey, string>> = {
+      kneePathWidthMm: 'no model predicts it: stance first, then film from ahead again',
+      ankleRangeDeg: 'a habit: told, never moved for',
+      footPitch90Deg: 'a habit: told, never moved for',
+      footPitch180Deg: 'a habit, judged with the knee: moves no saddle by itself',
+      hipVerticalTravelMm: 'compare with the rider’s own: the sticker slides with the skin',
+      kneeFlexionMaxDeg: 'by itself no reason to move or to buy anything',
+      effectiveSeatAngleDeg: 'reported: no reason to move',
+      elbowFlexionDeg: 'arms and habit: soft elbows, then film again',
+      kneeOverSpindleMm:
+        c.schools.foreAft === 'balance'
+          ? 'reported only: the balance test decides'
+          : 'not sure enough to move for: film again',
+    };
+    return [
+      { key: m.key, words: words[m.key] ?? 'not sure enough to move for: look again after the next film' },
+    ];
+  });
+}
 
 /**
- * The prescription: feet, then saddle, then cockpit; each stage is solved on what the earlier ones gave, and what the fitter has
- * settled is kept and gone round (handbook: models, solver; rules).
+ * The prescription: what speaks of each fault is weighed, and by that a line stands under now, after the next film, or as a step to try
+ * and ask (handbook: judgement). First, do no harm: at most three lines in a round, each within the round's limits, none that pushes
+ * another measure out, none on which the legs conflict.
  */
 export function prescribe(c: PlanCase): Prescription {
-  const [near] = c.sides;
   const decided = new Map(c.decisions.map((d) => [d.key, d]));
-  const apart = kneesApart(c);
-  const body = bodyOf(c);
-  const { sides, seen, hides } = unmasked(c);
-  const kept = (key: string, moves: Moves): Moves => {
-    const d = decided.get(key);
-    return d ? (d.state === 'rejected' ? {} : d.moves) : moves;
-  };
-  const found: Proposal[] = proposals({ ...c, kneeApart: apart });
-  // What a fitter has settled stays a line, though nothing asks for it any more.
-  const given = found.reduce<Moves>((sum, p) => both(sum, kept(p.key, p.moves)), {});
-  const locked: Moves = {};
-  for (const d of c.decisions) {
-    const group = GROUPS.find((g) => g.key === d.key);
-    if (!group) continue;
-    for (const control of group.controls)
-      locked[control] = d.state === 'rejected' ? 0 : (d.moves[control] ?? 0);
+  const forecast = forecaster(c);
+  const clinician = heldByClinician(c.intake);
+  const conflicts: string[] = [];
+  const heldBack = [...clinician.words];
+  const operated = operatedSide(c.intake.past);
+  const half = c.halfSteps || operated !== null;
+
+  const { height, setback, elsewhere } = saddleSettings(c, half);
+  const conflict = c.sides.length > 1 ? legConflict(c, height) : null;
+  if (conflict) conflicts.push(conflict);
+  const legs = legLength(c.body);
+  if (legs.refer)
+    conflicts.push(
+      `${legs.differenceMm} mm of true leg-length difference: over 6 mm a clinician should see it before it is treated.`,
+    );
+
+  const up = heightDraft(c, height);
+  // A saddle that is too low bends the knee at the top as well: the crank is not judged by that before it is up.
+  const low = up !== null && (up.whole.saddleUp ?? 0) > 0 && up.p >= STANDS.nowWithComplaint;
+  const pinches = openComplaints(c.intake.complaints).some((q) => q.region === 'hipFront');
+  const drafts: Draft[] = [
+    ...feetDrafts(c),
+    ...shapeDrafts(c).filter((d) => d.key !== 'crank' || !low || pinches),
+  ];
+  if (up && !conflict && up.p >= STANDS.try) drafts.push(postDraft(c, up) ?? up);
+  const back = setbackDraft(c, setback);
+  if (back && back.p >= STANDS.try && back.why.length > 0) drafts.push(back);
+
+  // The hands are judged from where this round's saddle lines put the rider, and once more from where all of them will.
+  const saddleDrafts = drafts.filter((d) => d.stage === 'saddle' && standsAt(d) === 'now');
+  const saddleMoves = saddleDrafts.reduce<Moves>((s, d) => both(s, shareOf(d.whole, half)), {});
+  const sitAfter = (moves: Moves): Vec2 => effectsOf(c.bike, moves).sitMm;
+  const hands = surer(
+    handsBelief(c, sitAfter(saddleMoves), { elsewhere }),
+    handsBelief(c, sitAfter(saddleDrafts.reduce<Moves>((s, d) => both(s, d.whole), {})), { elsewhere }),
+  );
+  const found = hands
+    ? handsDraft(c, hands, half, (moves) => {
+        const before = pushedOut(c, forecast(saddleMoves));
+        const f = forecast(both(saddleMoves, moves));
+        return f === null || (f.ok && pushedOut(c, f).every((key) => before.includes(key)));
+      })
+    : null;
+  if (found?.draft) drafts.push(found.draft);
+
+  // The leading suspect of each complaint gets a step of its own where no line answers it.
+  for (const of of c.suspects) {
+    const lead = of.suspects[0];
+    if (!lead) continue;
+    const answered = drafts.some((d) => d.answers.includes(of.complaint.id) && standsAt(d) !== null);
+    const strong = of.suspects.filter((s, i) => i === 0 || s.score >= 0.8);
+    for (const s of answered ? strong.filter((q) => q.score >= 0.8) : strong) {
+      const covered = drafts.some((d) => standsAt(d) !== null && coversSuspect(d, s.key));
+      if (covered) continue;
+      const own = tryDraft(c, of, s, of.suspects[of.suspects.indexOf(s) + 1]);
+      // Where another line answers the complaint already it waits for what that one does.
+      const d: Draft = answered ? { ...own, atMost: 'later', atLeast: 'later' } : own;
+      // Where the legs conflict no height is tried either: the leg itself is looked at.
+      const blocked = conflict && d.whole.saddleUp !== undefined;
+      if (!drafts.some((q) => q.key === d.key))
+        drafts.push(
+          blocked
+            ? {
+                ...d,
+                whole: {},
+                title: `Look at the ${of.complaint.side === 'left' || of.complaint.side === 'right' ? `${of.complaint.side} ` : ''}foot, cleat and leg length`,
+                check: 'malleoli pulled, then sitting up; cleats side by side; film both sides again',
+              }
+            : d,
+        );
+    }
   }
-  const solve: SolveCase = {
-    sides,
-    bike: c.bike,
-    habits: c.habits,
-    body,
-    parts: c.parts,
-    inseamMm: single(c.body, 'inseam'),
-    // The film tells the school of balance where the knee is, not where it should be.
-    reportOnly: c.schools.foreAft === 'balance' ? ['kneeOverSpindleMm'] : [],
-    crankInDoubt: crankInDoubt({ ...c, kneeApart: apart }),
-    locked,
-  };
-  const feet = pick(given, feetKeys);
-  const early = pick(given, beforeCockpit);
-  const nothing: Settled = { moves: {}, loss: 0, others: [] };
-  const saddle = near ? settleSaddle(solve, early) : nothing;
-  const saddleMoves = both(saddle.moves, pick(locked, ['saddleUp', 'saddleBack', 'crank']));
-  const sofar = both(given, saddleMoves);
-  const cockpit = near ? settleCockpit(solve, sofar) : nothing;
-  const front = both(cockpit.moves, locked.stemLength === undefined ? {} : pick(locked, GROUPS[3].controls));
-  const total = both(sofar, front);
+
+  const open = asks(c, drafts);
+  const asked = [...open, ...(found?.asks ?? [])];
+  const waitsForGround = open.some((a) => a.key === 'footToGround');
+  const sore = openComplaints(c.intake.complaints).some((q) => q.region === 'calf');
 
   const lines: PlanLine[] = [];
-  const forecastOf = (moves: Moves): Forecast | null =>
-    near ? foretell(laidOut(near.model), near.measures, effectsOf(c.bike, moves), c.habits, body) : null;
-  for (const p of found) {
-    const moves = kept(p.key, p.moves);
-    lines.push({
-      key: p.key,
-      stage: CONTROLS[Object.keys(p.moves)[0] as ControlKey].stage,
-      moves: tidy(decided.get(p.key)?.state === 'rejected' ? p.moves : moves),
-      why: p.why,
-      knockOn: knockOns(c, moves),
-      risk: p.risk,
-      steps: stepsOf(moves, c.halfSteps),
-      check: p.check,
-      today: moves,
-      vanishes: p.vanishes,
-      instead: p.instead,
-      decision: decided.get(p.key) ?? null,
-      forecast: null,
-    });
-  }
-  for (const group of GROUPS) {
-    const moves = pick(group.stage === 'saddle' ? saddleMoves : front, group.controls);
-    const decision = decided.get(group.key) ?? null;
-    // A way not taken has no line of its own.
-    if (Object.keys(tidy(moves)).length === 0 && Object.keys(decision?.moves ?? {}).length === 0) continue;
-    const base = forecastOf(group.stage === 'saddle' ? early : sofar);
-    const alone = forecastOf(both(group.stage === 'saddle' ? early : sofar, moves));
-    const helps = near ? answered(sides, base, alone) : [];
-    lines.push({
-      key: group.key,
-      stage: group.stage,
-      moves: tidy(decision?.state === 'rejected' ? decision.moves : moves),
-      why:
-        helps.length > 0
-          ? helps.map(whyOf)
-          : [
-              group.stage === 'saddle'
-                ? Object.keys(feet).length
-                  ? 'takes up what the feet’s changes do to the leg'
-                  : 'goes with the other lines of the saddle'
-                : 'takes up what the saddle’s changes do to the reach',
-            ],
+  const later: PlanLine[] = [];
+  const rejected: PlanLine[] = [];
+  const taken: Draft[] = [];
+  let so: Moves = {};
+
+  const lineOf = (d: Draft, when: When, moves: Moves, before: Moves): PlanLine => {
+    const f = when === 'later' ? null : forecast(both(before, moves));
+    const was = when === 'later' ? null : forecast(before);
+    const predicted =
+      f?.ok && was?.ok
+        ? f.measures
+            .map((m) => ({ ...m, before: was.measures.find((q) => q.key === m.key)?.after ?? m.before }))
+            .filter((m) => Math.abs(m.after - m.before) > (m.key.endsWith('Mm') ? 0.5 : 0.15))
+        : [];
+    const decision = decided.get(d.key) ?? null;
+    return {
+      key: d.key,
+      stage: d.stage,
+      when,
+      p: Math.round(1000 * d.p) / 1000,
+      probability: probabilityWords(d.p, d.fault),
+      madeOf: [...new Set(d.madeOf)],
+      moves: tidy(moves),
+      whole: tidy(d.whole),
+      title: d.title ?? null,
+      why: [...new Set(d.why)],
       knockOn: knockOns(c, moves),
       risk: [
-        ...group.risk,
-        ...(c.halfSteps ? ['Half steps for this rider: new, returning or over 60.'] : []),
+        ...(d.risk ?? []),
+        ...(c.halfSteps ? ['Half steps for this rider: new, returning, under 18 or over 60.'] : []),
+        ...(operated ? [`Half steps: ${operated.words}.`] : []),
       ],
-      steps: stepsOf(moves, c.halfSteps),
-      check: group.check,
-      today: todayOf(moves, c.halfSteps),
-      vanishes:
-        hides && group.key === 'saddleUp' && (moves.saddleUp ?? 0) < 0 ? ['toe pointing at the bottom'] : [],
-      instead: null,
+      steps: stepsOf(moves, half),
+      check: d.check,
+      answers: d.answers,
+      vanishes: d.vanishes ?? [],
+      instead: d.instead ?? null,
       decision,
-      forecast: null,
-    });
+      changed:
+        decision?.state === 'rejected' && decision.p !== null && Math.abs(decision.p - d.p) >= 0.15
+          ? `its evidence has changed since it was rejected: ${Math.round(10 * decision.p)} in 10 then, ${Math.round(10 * d.p)} in 10 now`
+          : null,
+      forecast: f,
+      predicted,
+    };
+  };
+
+  for (const d of inOrderOfWorth(c, drafts)) {
+    const when = standsAt(d);
+    const decision = decided.get(d.key);
+    if (when === null && !decision) continue;
+    if (clinician.holds(d)) continue;
+    if (decision?.state === 'rejected') {
+      rejected.push(lineOf(d, 'later', decision.moves, so));
+      continue;
+    }
+    const wait = waits(c, d, taken);
+    const full = taken.length >= MOST_LINES;
+    if (!decision && (when === 'later' || wait || full)) {
+      later.push({ ...lineOf(d, 'later', {}, so), ...(wait && { why: [...d.why, wait] }) });
+      continue;
+    }
+    let place: When = when ?? 'try';
+    // A saddle that may have to stay low goes up by a small step at most, with the rider's consent.
+    const careful =
+      d.key === 'saddleUp' &&
+      (d.whole.saddleUp ?? 0) > 0 &&
+      (waitsForGround || sore || c.answers.footToGround === 'just');
+    if (careful && place === 'now') place = 'try';
+    const wanted = decision
+      ? decision.moves
+      : capped(place === 'now' ? shareOf(d.whole, half) : shareOf(d.tryMoves ?? d.whole, half), d.cap);
+    const part = decision
+      ? wanted
+      : Object.keys(wanted).length === 0
+        ? {}
+        : harmless(c, so, wanted, forecast);
+    if (part === null || (!decision && cannot(c.bike, both(so, part)))) {
+      // Not even a first step leaves the rest in its band: it waits for what has to go with it.
+      later.push(lineOf(d, 'later', {}, so));
+      continue;
+    }
+    if (Object.keys(tidy(part)).length === 0 && place === 'now' && !d.title) place = 'try';
+    lines.push(lineOf(d, place, part, so));
+    taken.push(d);
+    so = both(so, part);
+    const rest = restOf(d.whole, part);
+    if (place === 'now' && !decision && Object.keys(rest).length > 0)
+      later.push({ ...lineOf(d, 'later', {}, so), whole: rest });
   }
+  // What the fitter took stays a line, though nothing asks for it any more.
+  for (const d of c.decisions) {
+    if (d.state === 'rejected' || lines.some((l) => l.key === d.key) || Object.keys(d.moves).length === 0)
+      continue;
+    const control = Object.keys(d.moves)[0] as ControlKey;
+    const kept: Draft = {
+      key: d.key,
+      stage: CONTROLS[control].stage,
+      p: d.p ?? 0,
+      fault: 'as the fitter decided',
+      madeOf: [],
+      why: ['kept as the fitter decided it'],
+      answers: [],
+      whole: d.moves,
+      check: 'ride, ask; film again',
+    };
+    lines.push(lineOf(kept, 'now', d.moves, so));
+    so = both(so, d.moves);
+  }
+
   const ordered = inOrder(lines, c.order);
-  let so: Moves = {};
-  for (const line of ordered) {
-    if (line.decision?.state !== 'rejected') so = both(so, line.moves);
-    line.forecast = forecastOf(so);
-  }
-  const forecast = forecastOf(total);
+  // Told line by line in the order in which they are done.
+  let done: Moves = {};
+  const told = ordered.map((l) => {
+    const again = { ...l, forecast: forecast(both(done, l.moves)) };
+    done = both(done, l.moves);
+    return again;
+  });
+  const whole = forecast(so);
+  if (found?.stuck) heldBack.push(found.stuck);
+  const noted = notes(c);
+  const seen = otherCompensations(c, told);
   return {
-    lines: ordered,
-    total,
-    forecast,
-    alternatives: [
-      ...saddle.others.map((o) => ({ stage: 'saddle' as const, moves: o.moves, words: null })),
-      ...cockpit.others.map((o) => ({ stage: 'cockpit' as const, moves: o.moves, words: null })),
-      ...retrain(c, saddleMoves),
-    ],
-    conflicts: conflicts(solve, early, c),
-    seenThrough: [...seen, ...otherCompensations(c, ordered)],
-    open: stillOut(c, forecast, sides),
+    now: told.filter((l) => l.when === 'now'),
+    try: told.filter((l) => l.when === 'try'),
+    later,
+    rejected,
+    ask: asked,
+    conflicts,
+    heldBack,
+    seenThrough: seen,
+    noted,
+    total: so,
+    forecast: whole,
+    open: stillOut(c, whole, told),
     leaveAlone:
-      ordered.length === 0 &&
+      told.length === 0 &&
+      later.length === 0 &&
       c.suspects.length === 0 &&
-      c.measures.every((m) => m.verdict !== 'low' && m.verdict !== 'high'),
+      conflicts.length === 0 &&
+      heldBack.length === 0 &&
+      c.sides.length > 0 &&
+      c.measures.every((m) => (m.verdict !== 'low' && m.verdict !== 'high' ? true : !callsForChange(m.key))),
   };
 }
 
-const feetKeys = CONTROL_KEYS.filter((k) => CONTROLS[k].stage === 'feet');
-const beforeCockpit = CONTROL_KEYS.filter((k) => CONTROLS[k].stage !== 'cockpit');
+/**
+ * Height and setback, each weighed with what the other explains of the complaints: the one that its figures make likelier speaks first,
+ * and the other is judged from where that one's line leaves the rider.
+ */
+function saddleSettings(
+  c: PlanCase,
+  half: boolean,
+): { height: Setting; setback: Setting; elsewhere: Explained } {
+  const pOf = (s: Setting): number => Math.max(s.whole.under, s.whole.over);
+  const wayOf = (s: Setting): 'under' | 'over' => (s.whole.over > s.whole.under ? 'over' : 'under');
+  const explains = (s: Setting, key: 'height' | 'setback'): Map<string, number> =>
+    new Map(pOf(s) < STANDS.try ? [] : explained(c, key, wayOf(s)).map((q) => [q.id, pOf(s)]));
+  const upBy = (s: Setting): number => {
+    if (pOf(s) < STANDS.nowWithComplaint) return 0;
+    const by = wayOf(s) === 'over' ? -s.whole.overMeanMm : -s.whole.underMeanMm;
+    return shareOf({ saddleUp: by }, half).saddleUp ?? 0;
+  };
+  const first = { height: heightSetting(c), setback: setbackSetting(c) };
+  const byHeight = pOf(first.height) >= pOf(first.setback);
+  const height = byHeight
+    ? first.height
+    : heightSetting(c, { elsewhere: explains(first.setback, 'setback') });
+  const setback = setbackSetting(c, {
+    elsewhere: byHeight ? explains(first.height, 'height') : new Map(),
+    upMm: upBy(height),
+  });
+  const both = new Map(explains(height, 'height'));
+  for (const [id, p] of explains(setback, 'setback')) both.set(id, 1 - (1 - (both.get(id) ?? 0)) * (1 - p));
+  return { height, setback, elsewhere: both };
+}
 
+/** Of two ways to judge the hands the one that says less: what would be gone or new after the saddle's lines is no reason now. */
+function surer(a: HandsBelief | null, b: HandsBelief | null): HandsBelief | null {
+  if (!a || !b) return a ?? b;
+  const least = (k: 'reach' | 'bar'): HandsBelief['reach'] => ({
+    under: Math.min(a[k].under, b[k].under),
+    over: Math.min(a[k].over, b[k].over),
+  });
+  return { ...a, reach: least('reach'), bar: least('bar') };
+}
+
+/** Whether a line answers what a suspect says. */
+function coversSuspect(d: Draft, key: string): boolean {
+  const up = d.whole.saddleUp ?? 0;
+  const back = d.whole.saddleBack ?? 0;
+  const of: Record<string, boolean> = {
+    saddleLow: (d.key === 'saddleUp' || d.key === 'longerPost') && up > 0,
+    saddleHigh: d.key === 'saddleUp' && up < 0,
+    saddleForward: d.key === 'saddleBack' && back > 0,
+    saddleBack: d.key === 'saddleBack' && back < 0,
+    noseDown: d.key === 'saddleTilt' && (d.whole.saddleTilt ?? 0) > 0,
+    noseUp: d.key === 'saddleTilt' && (d.whole.saddleTilt ?? 0) < 0,
+    saddleNarrow: d.key === 'saddleWidth',
+    cleatForward: d.key === 'cleatBack',
+    cleatFarBack: d.key === 'cleatForward',
+    cleatsUnlike: d.key === 'cleatBack',
+    cleatRotation: d.key === 'heelOut',
+    stanceNarrow: d.key === 'stance',
+    stanceWide: d.key === 'stance',
+    forefootTilt: d.key === 'wedge',
+    crankLong: d.key === 'crank',
+    reachLong: d.key === 'hands',
+    reachShort: d.key === 'hands',
+    barLow: d.key === 'hands',
+    barRolled: d.key === 'barRotation',
+    barWide: d.key === 'barWidth',
+    legLength: d.key === 'shim',
+  };
+  return of[key] ?? false;
+}
+
+/** The fitter's own order first, else from the foundation upwards. */
 function inOrder(lines: readonly PlanLine[], order: readonly string[]): PlanLine[] {
-  const stages: readonly Stage[] = ['feet', 'saddle', 'cockpit'];
   const rank = (l: PlanLine): number => {
     const own = order.indexOf(l.key);
-    return own >= 0 ? own : 100 + stages.indexOf(l.stage);
+    return own >= 0 ? own : 100 + 10 * Number(l.when === 'try') + STAGES.indexOf(l.stage);
   };
-  // Sorting is stable: of one stage the order of finding stays.
+  // Sorting is stable: of one stage the order of worth stays.
   return [...lines].sort((a, b) => rank(a) - rank(b));
 }

@@ -1,5 +1,5 @@
 import { legLength } from '../body/estimates.ts';
-import { finding, worse, type BodyRecord, type TestKey } from '../body/tests.ts';
+import { finding, single, worse, type BodyRecord, type TestKey } from '../body/tests.ts';
 import { takesHalfSteps, type Intake } from '../intake/intake.ts';
 import type { Band } from './judge.ts';
 import type { MeasureKey, Protocol } from './protocols.ts';
@@ -31,7 +31,15 @@ interface Rule {
 /** Tight hamstrings: 3° from just under 60°, growing to 5° at 45° and below (the handbook's 3…5). */
 const tightBy = (raiseDeg: number): number => Math.round(3 + 2 * Math.min(1, (60 - raiseDeg) / 15));
 
-function rules(body: BodyRecord, intake: Intake): Rule[] {
+/** What the low back lends to a hip that closes further than it does on the table, degrees (handbook: targets). */
+const LENT_BY_BACK_DEG = 20;
+/** Small riders bend the knee up to so much more at the top: all of it at 1600 mm, nothing at 1700 (own ramp). */
+const SMALL_RIDER_DEG = 3;
+
+/** Several findings often say one thing: the largest shift of an end counts whole, the next by half, together at most 8°. */
+const MOST_TOGETHER_DEG = 8;
+
+function rules(protocol: Protocol, body: BodyRecord, intake: Intake): Rule[] {
   const out: Rule[] = [];
   const least = (key: TestKey): number => worse(body, key, 'least') ?? Infinity;
   const raise = least('straightLegRaise');
@@ -56,13 +64,18 @@ function rules(body: BodyRecord, intake: Intake): Rule[] {
       by: { backAngleDeg: [5, 0], shoulderAngleDeg: [0, -5] },
     });
   const hip = least('hipFlexion');
-  if (hip < 110)
-    out.push({
-      key: 'hip-closes',
-      finding: `hip flexion ${hip}°`,
-      by: { hipAngleMinDeg: [5, 0] },
-      also: 'prefer a shorter crank',
-    });
+  const floor = protocol.bands.hipAngleMinDeg.low;
+  if (Number.isFinite(hip) && floor !== null) {
+    const own = 180 - hip - LENT_BY_BACK_DEG;
+    const by = Math.max(hip < 110 ? 5 : 0, own - floor);
+    if (by > 0)
+      out.push({
+        key: 'hip-closes',
+        finding: `hip flexion ${hip}° on the table`,
+        by: { hipAngleMinDeg: [by, 0] },
+        ...(hip < 110 && { also: 'prefer a shorter crank' }),
+      });
+  }
   const ankle = least('dorsiflexion');
   if (ankle < 20)
     out.push({
@@ -70,14 +83,30 @@ function rules(body: BodyRecord, intake: Intake): Rule[] {
       finding: `ankle dorsiflexion ${ankle}°`,
       by: { footPitch90Deg: [5, 5], footPitch180Deg: [5, 5] },
     });
-  if (takesHalfSteps(intake))
+  const height = single(body, 'height');
+  if (height !== null && height < 1700)
+    out.push({
+      key: 'small-rider',
+      finding: `${height} mm tall`,
+      by: { kneeFlexionMaxDeg: [0, Math.round(SMALL_RIDER_DEG * Math.min(1, (1700 - height) / 100))] },
+    });
+  if (takesHalfSteps(intake)) {
+    const fresh = intake.experience === 'new' || intake.returning;
     out.push({
       key: 'gentle',
       finding:
-        intake.experience === 'new' ? 'new rider' : intake.returning ? 'back from time off' : 'over 60',
-      by: { backAngleDeg: [5, 0] },
+        intake.experience === 'new'
+          ? 'new rider'
+          : intake.returning
+            ? 'back from time off'
+            : (intake.ageYears ?? 0) < 18
+              ? 'under 18'
+              : 'over 60',
+      // Age alone moves no band.
+      by: fresh ? { backAngleDeg: [5, 0] } : {},
       also: 'steps half as large',
     });
+  }
   const legs = legLength(body);
   if (legs.kind === 'tibia' || legs.kind === 'femur' || legs.kind === 'true')
     out.push({
@@ -86,6 +115,25 @@ function rules(body: BodyRecord, intake: Intake): Rule[] {
       by: {},
       also: `the ${legs.longer} leg governs saddle height; the other is supported`,
     });
+  return out;
+}
+
+/** How much of each rule's shift of one end counts, in the order of the rules. */
+function counted(shifts: readonly number[]): number[] {
+  const out = shifts.map(() => 0);
+  for (const way of [1, -1]) {
+    const ranked = shifts
+      .map((by, i) => ({ by: way * by, i }))
+      .filter((s) => s.by > 0)
+      .sort((a, b) => b.by - a.by);
+    let left = MOST_TOGETHER_DEG;
+    ranked.slice(0, 2).forEach(({ by, i }, rank) => {
+      // What a single finding asks for by itself is never cut.
+      const share = rank === 0 ? by : Math.min(by / 2, Math.max(0, left));
+      out[i] = way * share;
+      left -= share;
+    });
+  }
   return out;
 }
 
@@ -99,21 +147,31 @@ export function adjustBands(
   intake: Intake,
 ): { bands: Record<MeasureKey, Band>; adjustments: Adjustment[]; halfSteps: boolean } {
   const bands = { ...protocol.bands };
-  const adjustments = rules(body, intake).map((rule): Adjustment => {
-    const on = !body.adjustmentsOff.includes(rule.key);
-    const shifts = (Object.entries(rule.by) as [MeasureKey, [number, number]][]).map(
-      ([measure, [low, high]]): BandShift => {
-        const before = bands[measure];
-        const after: Band = {
-          low: before.low === null ? null : before.low + low,
-          high: before.high === null ? null : before.high + high,
-        };
-        if (after.low !== null && after.high !== null && after.low > after.high - 5)
-          after.high = after.low + 5;
-        if (on) bands[measure] = after;
-        return { measure, before, after };
-      },
-    );
+  const all = rules(protocol, body, intake);
+  const isOn = all.map((rule) => !body.adjustmentsOff.includes(rule.key));
+  const keys = [...new Set(all.flatMap((rule) => Object.keys(rule.by) as MeasureKey[]))];
+  const share = Object.fromEntries(
+    keys.map((key) => [
+      key,
+      ([0, 1] as const).map((end) =>
+        counted(all.map((rule, i) => (isOn[i] ? (rule.by[key]?.[end] ?? 0) : 0))),
+      ),
+    ]),
+  );
+  const adjustments = all.map((rule, i): Adjustment => {
+    const on = isOn[i];
+    const shifts = (Object.keys(rule.by) as MeasureKey[]).map((measure): BandShift => {
+      const before = bands[measure];
+      // Switched off it shows what it would do by itself.
+      const [low, high] = on ? [share[measure][0][i], share[measure][1][i]] : rule.by[measure]!;
+      const after: Band = {
+        low: before.low === null ? null : before.low + low,
+        high: before.high === null ? null : before.high + high,
+      };
+      if (after.low !== null && after.high !== null && after.low > after.high - 5) after.high = after.low + 5;
+      if (on) bands[measure] = after;
+      return { measure, before, after };
+    });
     return { key: rule.key, finding: rule.finding, shifts, also: rule.also ?? null, on };
   });
   return {

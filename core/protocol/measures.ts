@@ -7,12 +7,14 @@ import {
   type LengthUncertainty,
   type Measured,
 } from '../stroke/uncertainty.ts';
-import { judge, type Band, type Verdict } from './judge.ts';
+import { judge, outOfBand, type Band, type OutOfBand, type Verdict } from './judge.ts';
 import { MEASURE_KEYS, type MeasureKey, type Protocol } from './protocols.ts';
 
 /** What a ± is made of, each an SD in the measure's own unit. */
 export interface UncertaintyParts {
   stickers: number;
+  skin: number;
+  ride: number;
   localisation: number;
   level: number;
   picture: number;
@@ -29,6 +31,8 @@ export interface MeasureReading {
   parts: UncertaintyParts;
   unit: '°' | 'mm';
   band: Band;
+  /** P(the true value lies under the band), P(over). */
+  pOut: OutOfBand;
   verdict: Verdict;
   /** Fewer than five strokes. */
   provisional: boolean;
@@ -40,6 +44,8 @@ type Figure = Pick<MeasureReading, 'value' | 'uncertainty' | 'change' | 'parts'>
 export function inDegrees(value: number, u: AngleUncertainty): Figure {
   const parts = {
     stickers: u.stickerDeg,
+    skin: u.skinDeg,
+    ride: u.rideDeg,
     localisation: u.localisationDeg,
     level: u.levelDeg,
     picture: u.pictureDeg,
@@ -50,6 +56,8 @@ export function inDegrees(value: number, u: AngleUncertainty): Figure {
 
 const partsOf = (u: LengthUncertainty): UncertaintyParts => ({
   stickers: u.stickerMm,
+  skin: u.skinMm,
+  ride: u.rideMm,
   localisation: u.localisationMm,
   level: u.levelMm,
   picture: u.pictureMm,
@@ -64,7 +72,15 @@ export const inMm = ({ value, uncertainty: u }: Measured): Figure => ({
   parts: partsOf(u),
 });
 
-const NOTHING: UncertaintyParts = { stickers: 0, localisation: 0, level: 0, picture: 0, strokes: 0 };
+const NOTHING: UncertaintyParts = {
+  stickers: 0,
+  skin: 0,
+  ride: 0,
+  localisation: 0,
+  level: 0,
+  picture: 0,
+  strokes: 0,
+};
 
 /**
  * What stickers beside the bone leave of a range of the ankle's angle, SD in degrees. The knee's sticker turns with the thigh against
@@ -72,11 +88,14 @@ const NOTHING: UncertaintyParts = { stickers: 0, localisation: 0, level: 0, pict
  * (e/l)·2 sin(α/2), the rest cancels (own derivation).
  */
 function rangeStickerDeg({ angles, segmentsMm }: Reading): number {
-  const part = (lengthMm: number, turnDeg: number): number =>
-    (STICKER_SD_MM / lengthMm) * 2 * Math.sin((turnDeg * RAD_PER_DEG) / 2) * DEG_PER_RAD;
+  const part = (sdMm: number, lengthMm: number, turnDeg: number): number =>
+    (sdMm / lengthMm) * 2 * Math.sin((turnDeg * RAD_PER_DEG) / 2) * DEG_PER_RAD;
   const { kneeFlexionDeg: knee, ankleAngleDeg: ankle } = angles;
   const foot = Math.hypot(segmentsMm.ankleBehind, segmentsMm.ankleAbove);
-  return Math.hypot(part(segmentsMm.shank, knee.max - knee.min), part(foot, ankle.max - ankle.min));
+  return Math.hypot(
+    part(STICKER_SD_MM.knee, segmentsMm.shank, knee.max - knee.min),
+    part(STICKER_SD_MM.ankle, foot, ankle.max - ankle.min),
+  );
 }
 
 /** The measures that a reading from the side gives; those that need points which were not marked are left out. */
@@ -106,6 +125,7 @@ function fromSide(reading: Reading): Partial<Record<MeasureKey, Figure>> {
       parts: {
         ...NOTHING,
         stickers: rangeStickerDeg(reading),
+        ride: Math.SQRT2 * ankle.uncertainty.rideDeg,
         localisation: Math.SQRT2 * ankle.uncertainty.localisationDeg,
         strokes: Math.SQRT2 * ankle.uncertainty.strokesDeg,
       },
@@ -144,9 +164,33 @@ export function judgeReading(
         ...figure,
         unit: key.endsWith('Mm') ? ('mm' as const) : ('°' as const),
         band,
+        pOut: outOfBand(figure.value, figure.uncertainty, band),
         verdict: judge(figure.value, figure.uncertainty, band),
         provisional: (key === 'kneePathWidthMm' ? frontal : reading)?.provisional ?? true,
       },
     ];
+  });
+}
+
+/**
+ * Takes of one set-up as one: the middle of their values; what is anew with each ride (sitting, strokes, finding the stickers) counts by
+ * their number, what stays (sticker, skin, level, picture) counts whole.
+ */
+export function pooled(takes: readonly (readonly MeasureReading[])[]): MeasureReading[] {
+  const [first = [], ...more] = takes;
+  if (more.length === 0) return [...first];
+  return first.map((m) => {
+    const all = [m, ...more.flatMap((t) => t.filter((q) => q.key === m.key))];
+    const n = all.length;
+    const value = all.reduce((s, q) => s + q.value, 0) / n;
+    const passing = m.parts.ride ** 2 + m.parts.strokes ** 2 + m.parts.localisation ** 2;
+    const uncertainty = 1.96 * Math.sqrt(Math.max(0, (m.uncertainty / 1.96) ** 2 - passing + passing / n));
+    return {
+      ...m,
+      value,
+      uncertainty,
+      pOut: outOfBand(value, uncertainty, m.band),
+      verdict: judge(value, uncertainty, m.band),
+    };
   });
 }

@@ -31,12 +31,22 @@ export const MEASURE_NAMES: Record<MeasureKey, string> = {
   footPitch180Deg: 'Foot pitch, crank at bottom',
   ankleRangeDeg: 'Ankle range',
   kneeOverSpindleMm: 'Knee over spindle',
-  hipVerticalTravelMm: 'Hip travel, vertical',
-  effectiveSeatAngleDeg: 'Effective seat angle',
+  hipVerticalTravelMm: 'Hip sticker’s travel, vertical',
+  effectiveSeatAngleDeg: 'Seat angle at the hip',
   shoulderAboveMidBackMm: 'Shoulder above mid-back',
   headAboveBackMm: 'Head above the back',
   kneePathWidthMm: 'Knee path width',
 };
+
+/** How the rider uses the foot: told, judged with the knee, and never a reason to turn a bolt (handbook: targets). */
+export const HABITS: readonly MeasureKey[] = ['footPitch90Deg', 'footPitch180Deg', 'ankleRangeDeg'];
+/** Reported beside what is usual: out of it is no finding. */
+export const REPORTED: readonly MeasureKey[] = ['effectiveSeatAngleDeg'];
+/** Compared with the rider's own first: out of it alone moves nothing. */
+export const AGAINST_ONESELF: readonly MeasureKey[] = ['hipVerticalTravelMm', 'kneeFlexionMaxDeg'];
+/** Whether a measure by itself may call for a change. */
+export const callsForChange = (key: MeasureKey): boolean =>
+  !HABITS.includes(key) && !REPORTED.includes(key) && !AGAINST_ONESELF.includes(key);
 
 export interface Protocol {
   id: string;
@@ -64,7 +74,7 @@ const COMMON = {
   revision: 1,
   reasons: {},
   source: 'Starting bands of the house handbook, filmed while pedalling; for a rider without injury.',
-  date: '2026-11-23T00:00:00.000Z',
+  date: '2026-11-28T00:00:00.000Z',
 };
 
 /** The five starting protocols (handbook: targets). Knee and elbow figures are flexion (bend). */
@@ -78,17 +88,17 @@ export const PROTOCOLS: readonly Protocol[] = [
     ...COMMON,
     bands: {
       kneeFlexionMinDeg: within(33, 42),
-      kneeFlexionMaxDeg: atMost(115),
+      kneeFlexionMaxDeg: atMost(118),
       hipAngleMinDeg: atLeast(55),
       backAngleDeg: within(42, 55),
       shoulderAngleDeg: within(70, 90),
       elbowFlexionDeg: within(15, 30),
       footPitch90Deg: within(-5, 15),
-      footPitch180Deg: within(8, 28),
-      ankleRangeDeg: within(12, 35),
+      footPitch180Deg: within(3, 28),
+      ankleRangeDeg: within(15, 35),
       kneeOverSpindleMm: within(-25, 5),
-      hipVerticalTravelMm: atMost(18),
-      effectiveSeatAngleDeg: within(70, 74),
+      hipVerticalTravelMm: atMost(30),
+      effectiveSeatAngleDeg: within(73, 77),
       shoulderAboveMidBackMm: OPEN,
       headAboveBackMm: OPEN,
       kneePathWidthMm: atMost(35),
@@ -102,17 +112,17 @@ export const PROTOCOLS: readonly Protocol[] = [
     ...COMMON,
     bands: {
       kneeFlexionMinDeg: within(32, 40),
-      kneeFlexionMaxDeg: atMost(116),
+      kneeFlexionMaxDeg: atMost(118),
       hipAngleMinDeg: atLeast(48),
       backAngleDeg: within(35, 46),
       shoulderAngleDeg: within(75, 92),
       elbowFlexionDeg: within(15, 35),
       footPitch90Deg: within(-5, 15),
-      footPitch180Deg: within(10, 30),
-      ankleRangeDeg: within(12, 35),
+      footPitch180Deg: within(5, 30),
+      ankleRangeDeg: within(15, 35),
       kneeOverSpindleMm: within(-20, 5),
-      hipVerticalTravelMm: atMost(18),
-      effectiveSeatAngleDeg: within(71, 75),
+      hipVerticalTravelMm: atMost(30),
+      effectiveSeatAngleDeg: within(73, 77),
       shoulderAboveMidBackMm: OPEN,
       headAboveBackMm: OPEN,
       kneePathWidthMm: atMost(35),
@@ -126,17 +136,17 @@ export const PROTOCOLS: readonly Protocol[] = [
     ...COMMON,
     bands: {
       kneeFlexionMinDeg: within(34, 41),
-      kneeFlexionMaxDeg: atMost(114),
+      kneeFlexionMaxDeg: atMost(118),
       hipAngleMinDeg: atLeast(40),
       backAngleDeg: within(5, 18),
       shoulderAngleDeg: within(80, 100),
       elbowFlexionDeg: within(75, 100),
       footPitch90Deg: within(0, 18),
-      footPitch180Deg: within(12, 30),
-      ankleRangeDeg: within(10, 35),
+      footPitch180Deg: within(8, 30),
+      ankleRangeDeg: within(12, 35),
       kneeOverSpindleMm: within(0, 70),
-      hipVerticalTravelMm: atMost(15),
-      effectiveSeatAngleDeg: within(75, 81),
+      hipVerticalTravelMm: atMost(26),
+      effectiveSeatAngleDeg: within(77, 83),
       shoulderAboveMidBackMm: atMost(0),
       headAboveBackMm: atMost(60),
       kneePathWidthMm: atMost(35),
@@ -150,17 +160,17 @@ export const PROTOCOLS: readonly Protocol[] = [
     ...COMMON,
     bands: {
       kneeFlexionMinDeg: within(30, 42),
-      kneeFlexionMaxDeg: atMost(112),
+      kneeFlexionMaxDeg: atMost(116),
       hipAngleMinDeg: atLeast(65),
       backAngleDeg: within(55, 80),
       shoulderAngleDeg: within(35, 65),
       elbowFlexionDeg: within(10, 25),
       footPitch90Deg: within(-8, 12),
-      footPitch180Deg: within(5, 25),
-      ankleRangeDeg: within(12, 35),
+      footPitch180Deg: within(0, 25),
+      ankleRangeDeg: within(15, 35),
       kneeOverSpindleMm: within(-40, 0),
-      hipVerticalTravelMm: atMost(22),
-      effectiveSeatAngleDeg: within(68, 73),
+      hipVerticalTravelMm: atMost(34),
+      effectiveSeatAngleDeg: within(71, 76),
       shoulderAboveMidBackMm: OPEN,
       headAboveBackMm: OPEN,
       kneePathWidthMm: atMost(40),
@@ -174,17 +184,17 @@ export const PROTOCOLS: readonly Protocol[] = [
     ...COMMON,
     bands: {
       kneeFlexionMinDeg: within(34, 44),
-      kneeFlexionMaxDeg: atMost(116),
+      kneeFlexionMaxDeg: atMost(118),
       hipAngleMinDeg: atLeast(55),
       backAngleDeg: within(45, 60),
       shoulderAngleDeg: within(65, 90),
       elbowFlexionDeg: within(15, 35),
       footPitch90Deg: within(-8, 12),
       footPitch180Deg: within(0, 20),
-      ankleRangeDeg: within(12, 35),
+      ankleRangeDeg: within(15, 35),
       kneeOverSpindleMm: within(-25, 10),
-      hipVerticalTravelMm: atMost(20),
-      effectiveSeatAngleDeg: within(71, 76),
+      hipVerticalTravelMm: atMost(32),
+      effectiveSeatAngleDeg: within(73, 78),
       shoulderAboveMidBackMm: OPEN,
       headAboveBackMm: OPEN,
       kneePathWidthMm: atMost(40),
@@ -201,17 +211,21 @@ export function protocolById(id: string): Protocol {
 export const MEASURE_REASONS: Record<MeasureKey, string> = {
   kneeFlexionMinDeg:
     'Too straight rocks the pelvis and pulls at the back of the knee; too bent loads its front.',
-  kneeFlexionMaxDeg: 'Deep bend under load presses the kneecap.',
+  kneeFlexionMaxDeg:
+    'Deep bend under load presses the kneecap; by itself no reason to move or to buy anything.',
   hipAngleMinDeg: 'A closed hip pinches, and rocks the low back at the top of the stroke.',
   backAngleDeg: 'How far the trunk may lean before the low back rounds and the hands carry too much.',
   shoulderAngleDeg: 'Reach: arms neither under the trunk nor stretched from it.',
   elbowFlexionDeg: 'A bend that can give; locked elbows pass every jolt to neck and hands.',
-  footPitch90Deg: 'The foot as it pushes: near level.',
-  footPitch180Deg: 'Toe-pointing at the bottom hides a saddle that is too high.',
-  ankleRangeDeg: 'Much ankling reaches for the pedal; little is a stiff ankle or a held foot.',
+  footPitch90Deg: 'The foot as it pushes: near level; a habit, and no bolt is turned for it.',
+  footPitch180Deg: 'A habit, judged with the knee: pointing toes may hide a saddle that is too high.',
+  ankleRangeDeg:
+    'A habit, told and never moved for: much ankling reaches, little is a stiff ankle or a held foot.',
   kneeOverSpindleMm: 'Where the knee pushes from: fore-aft of the saddle.',
-  hipVerticalTravelMm: 'A hip that rises and falls reaches for the pedal.',
-  effectiveSeatAngleDeg: 'How far the rider sits behind the bottom bracket, wherever the saddle is clamped.',
+  hipVerticalTravelMm:
+    'A hip that rocks more than before reaches for the pedal; the sticker’s own sliding is in it, so against oneself first.',
+  effectiveSeatAngleDeg:
+    'How far the rider sits behind the bottom bracket, wherever the saddle is clamped: reported, no reason to move.',
   shoulderAboveMidBackMm: 'On the extensions the shoulders come no higher than the back.',
   headAboveBackMm: 'On the extensions the head stays near the line of the back.',
   kneePathWidthMm: 'A knee that swings sideways is guided badly by foot, stance or hip.',

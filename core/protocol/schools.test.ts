@@ -4,8 +4,8 @@ import { NO_STATICS, type Statics } from '../records/statics.ts';
 import type { FitSession } from '../records/types.ts';
 import { tested } from '../plan/blankCase.fixture.ts';
 import type { MeasureReading } from './measures.ts';
-import { protocolOf } from '../plan/planGround.ts';
-import { USUAL_SCHOOLS } from '../plan/proposals.ts';
+import { protocolOf } from '../plan/visitCase.ts';
+import { USUAL_SCHOOLS } from '../plan/schools.ts';
 import { bySchool, staticKneeBand } from './schools.ts';
 
 const knee = (value: number): MeasureReading =>

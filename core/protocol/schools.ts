@@ -1,11 +1,17 @@
 import { DYNAMIC_READS_MORE_DEG, STATIC_KNEE_BAND, type Statics } from '../records/statics.ts';
-import { judge, type Band } from './judge.ts';
+import { judge, outOfBand, type Band } from './judge.ts';
 import type { MeasureReading } from './measures.ts';
 import type { LegSide } from '../plan/controls.ts';
-import type { Schools } from '../plan/proposals.ts';
+import type { Schools } from '../plan/schools.ts';
 
 /** Halfway between the least and the most that a filmed minimum usually reads more than the held one. */
-const USUAL_MORE_DEG = (DYNAMIC_READS_MORE_DEG.least + DYNAMIC_READS_MORE_DEG.most) / 2;
+export const USUAL_MORE_DEG = (DYNAMIC_READS_MORE_DEG.least + DYNAMIC_READS_MORE_DEG.most) / 2;
+
+/** A figure against another band. */
+const judgedBy = (m: Pick<MeasureReading, 'value' | 'uncertainty'>, band: Band) => ({
+  pOut: outOfBand(m.value, m.uncertainty, band),
+  verdict: judge(m.value, m.uncertainty, band),
+});
 
 /** The static band of the knee for a rider whose filmed band was moved by so much: tight hamstrings ask for more bend in both. */
 export const staticKneeBand = (movedDeg: number): { low: number; high: number } => ({
@@ -31,6 +37,6 @@ export function bySchool(
     const more = held === null ? USUAL_MORE_DEG : m.value - held;
     const own = staticKneeBand(movedDeg);
     const band: Band = { low: own.low + more, high: own.high + more };
-    return { ...m, band, verdict: judge(m.value, m.uncertainty, band) };
+    return { ...m, band, ...judgedBy(m, band) };
   });
 }

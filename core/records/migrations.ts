@@ -7,7 +7,7 @@ export type RecordKind = 'rider' | 'bike' | 'session' | 'studio' | 'parts' | 'pr
 export const RECORD_VERSIONS: Record<RecordKind, number> = {
   rider: 3,
   bike: 1,
-  session: 9,
+  session: 10,
   studio: 4,
   parts: 1,
   protocols: 1,
@@ -228,12 +228,48 @@ export const MIGRATIONS: Record<RecordKind, readonly Migration[]> = {
         handOver: { paper: 'A4', texts: {}, leftOut: [], findings: [], ticked: [], other: null },
       }),
     },
+    {
+      to: 10,
+      name: 'a complaint in the rider’s words, the steerer above the stem, answers to the plan’s questions, the first set-up filmed twice',
+      change: (s) => ({
+        ...s,
+        intake: isObject(s.intake)
+          ? { ...s.intake, complaints: eachObject(s.intake.complaints, (c) => ({ ...c, words: '' })) }
+          : s.intake,
+        asFound: withSteerer(s.asFound),
+        current: withSteerer(s.current),
+        final: withSteerer(s.final),
+        plan: withTitles(s.plan),
+        earlierPlans: eachObject(s.earlierPlans, withTitles),
+        takes: eachObject(s.takes, (t) => ({ ...t, setup: withSteerer(t.setup), baselineOf: null })),
+        planning: isObject(s.planning)
+          ? {
+              ...s.planning,
+              answers: {},
+              decisions: eachObject(s.planning.decisions, (d) => ({ ...d, p: null })),
+            }
+          : s.planning,
+      }),
+    },
   ],
 };
 
 const withSeatTube = (setup: unknown): unknown =>
   isObject(setup) && isObject(setup.frame)
     ? { ...setup, frame: { ...setup.frame, seatTubeMm: null } }
+    : setup;
+
+/** Every object of a list changed; anything else as it is. */
+const eachObject = (list: unknown, change: (o: Record<string, unknown>) => unknown): unknown =>
+  Array.isArray(list) ? list.map((o: unknown) => (isObject(o) ? change(o) : o)) : list;
+
+/** Lines of a plan may be something to try that moves nothing. */
+const withTitles = (plan: unknown): unknown =>
+  isObject(plan) ? { ...plan, lines: eachObject(plan.lines, (l) => ({ ...l, title: null })) } : plan;
+
+const withSteerer = (setup: unknown): unknown =>
+  isObject(setup) && isObject(setup.stem)
+    ? { ...setup, stem: { ...setup.stem, steererAboveMm: null, onePiece: false } }
     : setup;
 
 /** A change before version 9 had only a word on it: easier or harder. */

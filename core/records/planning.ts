@@ -3,7 +3,8 @@ import { CONTROL_KEYS, type Moves } from '../plan/controls.ts';
 import { LADDER_KEYS, type LadderKey, type RungWord } from '../suspects/ladders.ts';
 import { ON_BIKE, type OnBike } from '../suspects/onBike.ts';
 import type { Decision } from '../plan/plan.ts';
-import { USUAL_SCHOOLS, type Schools } from '../plan/proposals.ts';
+import { QUESTIONS, type QuestionKey } from '../plan/questions.ts';
+import { USUAL_SCHOOLS, type Schools } from '../plan/schools.ts';
 
 /** A named set of moves, to be compared with others. */
 export interface Variant {
@@ -25,6 +26,8 @@ export interface Planning {
   acknowledged: string[];
   /** What the tests on the bike found. */
   onBike: OnBike;
+  /** What the plan asked before it went on, and what was answered. */
+  answers: Partial<Record<QuestionKey, string>>;
   /** Where each guided sequence stands: what came of its rungs so far. */
   ladders: Partial<Record<LadderKey, RungWord[]>>;
 }
@@ -37,6 +40,7 @@ export const NO_PLANNING: Planning = {
   variants: [],
   acknowledged: [],
   onBike: {},
+  answers: {},
   ladders: {},
 };
 
@@ -61,6 +65,7 @@ export const planningSchema = Joi.object<Planning>({
         state: Joi.string().valid('accepted', 'edited', 'rejected').required(),
         moves: movesSchema.required(),
         reason: Joi.string().allow('').max(500).required(),
+        p: Joi.number().min(0).max(1).allow(null).required(),
       }),
     )
     .unique('key')
@@ -84,6 +89,9 @@ export const planningSchema = Joi.object<Planning>({
   acknowledged: Joi.array().items(lineKey).unique().max(60).required(),
   onBike: Joi.object(
     Object.fromEntries(ON_BIKE.map((t) => [t.key, Joi.string().valid(...t.options.map(([k]) => k))])),
+  ).required(),
+  answers: Joi.object(
+    Object.fromEntries(QUESTIONS.map((q) => [q.key, Joi.string().valid(...q.options.map(([key]) => key))])),
   ).required(),
   ladders: Joi.object(
     Object.fromEntries(

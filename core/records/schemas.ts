@@ -101,6 +101,7 @@ export const takeSchema = Joi.object({
     'number.min': 'Turns a minute, from 20 to 220.',
     'number.max': 'Turns a minute, from 20 to 220.',
   }),
+  baselineOf: Joi.string().max(40).allow(null).required(),
   pairWith: Joi.string().max(40).allow(null).required(),
   note: Joi.string().allow('').max(2000).required(),
   trim: Joi.object({ from: frame, to: Joi.number().integer().min(Joi.ref('from')).required() })

@@ -37,6 +37,9 @@ export const STATIC_AT: Record<StaticKey, { words: string; of: 'min' | 'mean' | 
  * (handbook: targets, static protocol).
  */
 export const STATIC_KNEE_BAND = { low: 25, high: 35 };
+/** A goniometer on a living leg, SD and 95 % (handbook: judgement). */
+export const GONIOMETER_SD_DEG = 4;
+
 export const DYNAMIC_READS_MORE_DEG = { least: 5, most: 8 };
 
 export const STATIC_ANGLE = Joi.number().min(-20).max(180).messages({

@@ -58,6 +58,7 @@ export const BIKE_BOUNDS = {
   'stem.lengthMm': mm(0, 180),
   'stem.angleDeg': deg(-60, 60),
   'stem.spacersMm': mm(0, 150),
+  'stem.steererAboveMm': mm(0, 150),
   'bar.widthMm': mm(250, 900),
   'bar.reachMm': mm(-150, 250),
   'bar.hoodRiseMm': mm(-100, 120),
@@ -120,6 +121,7 @@ export const bikeSchema = Joi.object<BikeSetup>({
   stem: Joi.object({
     ...part('stem'),
     flipped: Joi.boolean().required(),
+    onePiece: Joi.boolean().required(),
     capMm: mm(0, 60).required(),
     clampHeightMm: mm(20, 80).required(),
   }).required(),
@@ -183,6 +185,7 @@ export const intakeSchema = Joi.object<Intake>({
           .valid(...REGIONS.map((r) => r.key))
           .required(),
         side: Joi.string().valid('left', 'right', 'both', 'middle').required(),
+        words: text(500),
         severity: Joi.number().integer().min(0).max(10).required(),
         onset: Joi.string().valid('at-once', 'builds-up', 'after').required(),
         since: text(200),

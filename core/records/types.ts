@@ -81,6 +81,8 @@ export interface Take {
   effortW: number | null;
   /** As the rider or a device told it; what the film shows is read beside it. */
   cadenceRpm: number | null;
+  /** The take of the same set-up that this one repeats, off the bike and on again; null for none. */
+  baselineOf: string | null;
   /** The take of the other side that belongs to this one; null: whichever was ridden alike. */
   pairWith: string | null;
   note: string;

@@ -72,6 +72,8 @@ export interface KeptLine {
   today: Moves;
   why: string[];
   check: string;
+  /** What is done where no bolt is turned for it; null where the moves say it. */
+  title: string | null;
 }
 
 /** A plan as the fitter kept it: what was found, and what was to be moved. Later readings never change it. */
@@ -156,7 +158,9 @@ export const findingSchema = Joi.object<Finding>({
   uncertainty: Joi.number().min(0).max(1e5).required(),
   unit: Joi.string().valid('°', 'mm').required(),
   band: Joi.object({ low: finite.allow(null), high: finite.allow(null) }).required(),
-  verdict: Joi.string().valid('in', 'edge-low', 'edge-high', 'low', 'high').required(),
+  verdict: Joi.string()
+    .valid('in', 'edge-low', 'edge-high', 'likely-low', 'likely-high', 'low', 'high')
+    .required(),
 });
 
 export const planSchema = Joi.object<Plan>({
@@ -172,8 +176,9 @@ export const planSchema = Joi.object<Plan>({
           .required(),
         moves: movesSchema.required(),
         today: movesSchema.required(),
-        why: Joi.array().items(Joi.string().max(400)).max(20).required(),
-        check: Joi.string().allow('').max(400).required(),
+        why: Joi.array().items(Joi.string().max(2000)).max(40).required(),
+        check: Joi.string().allow('').max(1000).required(),
+        title: Joi.string().max(200).allow(null).required(),
       }),
     )
     .max(40)

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { CAST } from '../../sim/cast.ts';
 import { filmed, FILMED_MM_PER_PX } from '../../sim/filmed.ts';
 import { crankAngleDeg, extrasOf, poseAt, type VirtualRider } from '../../sim/rider.ts';
-import { sidesCompared } from '../plan/asymmetry.ts';
+import { sidesCompared } from '../protocol/asymmetry.ts';
 import { studentT95 } from '../signal/statistics.ts';
 import { balanceOf } from './balance.ts';
 import { readTracks, type Reading } from './read.ts';

@@ -3,7 +3,15 @@ import type { Vec2 } from '../geometry/vec.ts';
 import { evaluateCurve } from '../signal/harmonics.ts';
 import type { SideKey } from './angles.ts';
 import { swingSd, type CurveReading } from './curves.ts';
-import { combineLength, type AngleUncertainty, type Measured } from './uncertainty.ts';
+import {
+  combineLength,
+  HIP_SWING_SKIN_SD_MM,
+  SITS_ELSEWHERE_MM,
+  SKIN_SD_MM,
+  STICKER_SD_MM,
+  type AngleUncertainty,
+  type Measured,
+} from './uncertainty.ts';
 
 /** One landmark's path about the bottom bracket on the crank's turn, mm. */
 export interface PathReading {
@@ -44,6 +52,9 @@ type Set = Partial<Record<SideKey, Vec2[]>>;
 /** Tragus to the top of the head: 130 mm, ± 7 SD between adults (anthropometric tables; helmet not counted). */
 const TRAGUS_TO_TOP_MM = 130;
 const TRAGUS_TO_TOP_SD_MM = 7;
+/** Off and on again: 1° of the back at a trunk's length, and 1.5° of the foot at a shoe's. */
+const TRUNK_RIDE_SD_MM = 8;
+const HEEL_RIDE_SD_MM = 4;
 
 /**
  * Distances and paths of a side view. All landmarks about the bottom bracket, mm, x forward, y up.
@@ -56,8 +67,9 @@ export function readBody(of: {
   over: OverStrokes;
   noiseMm: number;
   strokes: number;
+  levelSdDeg: number;
 }): BodyReading {
-  const { raw, smooth, spindle, over, noiseMm, strokes } = of;
+  const { raw, smooth, spindle, over, noiseMm, strokes, levelSdDeg } = of;
   const paths: BodyReading['paths'] = {};
   for (const key of Object.keys(raw) as SideKey[]) {
     const along = (axis: 'x' | 'y'): CurveReading =>
@@ -70,13 +82,28 @@ export function readBody(of: {
   }
   const length = (
     value: number,
-    points: number,
-    stickers: number,
-    acrossMm: number,
-    strokeSdMm: number,
+    of: {
+      /** Its landmarks, and those of them whose place beside the bone counts. */
+      points: readonly SideKey[];
+      stickers?: readonly SideKey[];
+      acrossMm?: number;
+      strokeSdMm: number;
+      rideSdMm: number;
+      skinSdMm?: number;
+    },
   ): Measured => ({
     value,
-    uncertainty: combineLength({ noiseMm, points, stickers, acrossMm, strokeSdMm, strokes }),
+    uncertainty: combineLength({
+      noiseMm,
+      points: of.points.length,
+      stickerSdsMm: (of.stickers ?? of.points).map((k) => STICKER_SD_MM[k]),
+      skinSdMm: of.skinSdMm,
+      rideSdMm: of.rideSdMm,
+      acrossMm: of.acrossMm ?? 0,
+      strokeSdMm: of.strokeSdMm,
+      strokes,
+      levelSdDeg,
+    }),
   });
   /** A quantity of several landmarks through the turn; null where one of them is not there. */
   const from = (
@@ -90,7 +117,14 @@ export function readBody(of: {
   const hip = paths.hip!;
   const knee = from(['knee'], (at, i) => at('knee').x - spindle[i].x)!;
   const kneeHeight = paths.knee!.y.at['90'];
-  const swing = (c: CurveReading): Measured => length(c.meanSwing, 2, 0, 0, swingSd(c));
+  const swing = (c: CurveReading): Measured =>
+    length(c.meanSwing, {
+      points: ['hip', 'hip'],
+      stickers: [],
+      strokeSdMm: swingSd(c),
+      rideSdMm: 1,
+      skinSdMm: HIP_SWING_SKIN_SD_MM,
+    });
   const [hx, hy] = [hip.x.curve.mean, hip.y.curve.mean];
   const hipRange = Math.hypot(hx, hy);
   const perMm = DEG_PER_RAD / hipRange;
@@ -98,10 +132,12 @@ export function readBody(of: {
   const seat = combineLength({
     noiseMm,
     points: 1,
-    stickers: 1,
+    stickerSdsMm: [STICKER_SD_MM.hip],
+    rideSdMm: SITS_ELSEWHERE_MM.foreAft,
     acrossMm: hipRange,
     strokeSdMm: hip.steadinessMm,
     strokes,
+    levelSdDeg,
   });
   const heel = paths.heel!.y;
 
@@ -128,12 +164,17 @@ export function readBody(of: {
   const handAbove = from(['hand', 'elbow'], (at) => at('hand').y - at('elbow').y);
   const meanOf = (
     c: CurveReading | null,
-    points: number,
+    points: readonly SideKey[],
     acrossMm: number,
     withTop = false,
   ): Measured | null => {
     if (!c) return null;
-    const m = length(c.curve.mean, points, points, acrossMm, c.strokeSdDeg);
+    const m = length(c.curve.mean, {
+      points,
+      acrossMm,
+      strokeSdMm: c.strokeSdDeg,
+      rideSdMm: TRUNK_RIDE_SD_MM,
+    });
     if (!withTop) return m;
     const { uncertainty: u } = m;
     return {
@@ -150,7 +191,13 @@ export function readBody(of: {
   return {
     paths,
     // Knee and toe carry a sticker each; the spindle's place under the toe is estimated within some millimetres more.
-    kneeOverSpindleMm: length(evaluateCurve(knee.curve, 90), 2, 2, kneeHeight, knee.strokeSdDeg),
+    kneeOverSpindleMm: length(evaluateCurve(knee.curve, 90), {
+      points: ['knee', 'toe'],
+      acrossMm: kneeHeight,
+      strokeSdMm: knee.strokeSdDeg,
+      rideSdMm: SITS_ELSEWHERE_MM.foreAft,
+      skinSdMm: SKIN_SD_MM.knee,
+    }),
     hipTravelMm: { vertical: swing(hip.y), foreAft: swing(hip.x) },
     effectiveSeatAngleDeg: {
       value: Math.atan2(hy, -hx) * DEG_PER_RAD,
@@ -158,6 +205,8 @@ export function readBody(of: {
         localisationDeg: perMm * seat.localisationMm,
         stickerDeg: perMm * seat.stickerMm,
         levelDeg: perMm * seat.levelMm,
+        skinDeg: 0,
+        rideDeg: perMm * seat.rideMm,
         strokesDeg: perMm * seat.strokesMm,
         pictureDeg: perMm * seat.pictureMm,
         absoluteDeg: perMm * seat.absoluteMm,
@@ -165,14 +214,14 @@ export function readBody(of: {
       },
     },
     heelHeightMm: {
-      least: length(heel.min, 1, 1, 0, heel.strokeSdDeg),
-      most: length(heel.max, 1, 1, 0, heel.strokeSdDeg),
+      least: length(heel.min, { points: ['heel'], strokeSdMm: heel.strokeSdDeg, rideSdMm: HEEL_RIDE_SD_MM }),
+      most: length(heel.max, { points: ['heel'], strokeSdMm: heel.strokeSdDeg, rideSdMm: HEEL_RIDE_SD_MM }),
     },
-    headDropMm: meanOf(head, 3, gap('head', 'shoulder')),
-    headAboveBackMm: meanOf(above, 2, gap('head', 'shoulder'), true),
-    shoulderAboveMidBackMm: meanOf(mid, 3, gap('shoulder', 'sacrum') / 2),
-    seenHeightMm: meanOf(seen, 3, gap('head', 'hip'), true),
-    handAheadMm: meanOf(handAhead, 1, paths.hand?.y.curve.mean ?? 0),
-    handAboveElbowMm: meanOf(handAbove, 2, gap('hand', 'elbow')),
+    headDropMm: meanOf(head, ['head', 'hip', 'shoulder'], gap('head', 'shoulder')),
+    headAboveBackMm: meanOf(above, ['head', 'shoulder'], gap('head', 'shoulder'), true),
+    shoulderAboveMidBackMm: meanOf(mid, ['shoulder', 'c7', 'sacrum'], gap('shoulder', 'sacrum') / 2),
+    seenHeightMm: meanOf(seen, ['head', 'shoulder', 'hip'], gap('head', 'hip'), true),
+    handAheadMm: meanOf(handAhead, ['hand'], paths.hand?.y.curve.mean ?? 0),
+    handAboveElbowMm: meanOf(handAbove, ['hand', 'elbow'], gap('hand', 'elbow')),
   };
 }

@@ -8,7 +8,7 @@ import { fromPlane, scaleFromAxles, toPlane } from './plane.ts';
 import { readTracks, type Reading, type ReadResult } from './read.ts';
 import { cutStrokes } from './strokes.ts';
 import type { Tracks } from './tracks.ts';
-import { angleSensitivity } from './uncertainty.ts';
+import { angleSdDeg } from './uncertainty.ts';
 
 const MM_PER_PX = FILMED_MM_PER_PX;
 
@@ -222,6 +222,6 @@ it('angle sensitivity is what moving each landmark does', () => {
         squares += ((at(0.01) - at(-0.01)) / 0.02) ** 2;
       }
     }
-    expect(angleSensitivity(key, joints)).toBeCloseTo(Math.sqrt(squares), 5);
+    expect(angleSdDeg(key, joints, 1)).toBeCloseTo(Math.sqrt(squares), 5);
   }
 });

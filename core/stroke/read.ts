@@ -7,6 +7,7 @@ import {
   OPTIONAL_ANGLE_KEYS,
   jointAngleDeg,
   type AngleKey,
+  type AnyAngleKey,
   type Joints,
   type OptionalAngleKey,
   type SideKey,
@@ -20,11 +21,17 @@ import { bringToPlane, cutoffFor, noteNoise, smoothPaths, type LandmarkNote, typ
 import { facingOf, fromPlane, toPlane, type PlaneMap } from './plane.ts';
 import { cutStrokes, type Stroke } from './strokes.ts';
 import { framesSeen, type Tracks } from './tracks.ts';
-import { angleSensitivity, combineUncertainty, type AngleUncertainty } from './uncertainty.ts';
+import {
+  combineUncertainty,
+  LEVEL_SD_DEG,
+  LEVEL_UNKNOWN_SD_DEG,
+  type AngleUncertainty,
+} from './uncertainty.ts';
 
 export interface ReadOptions {
   /** In the bike's plane, from the axles or typed. */
   mmPerPx: number;
+  /** Left out where nothing tells the level: then it is taken as level, with the doubt of one that is not known. */
   levelDeg?: number;
   /** Left out: taken from the body itself. */
   facing?: 'left' | 'right';
@@ -77,6 +84,15 @@ export interface Reading {
 export type ReadResult =
   | Reading
   | { ok: false; reason: 'too-few-frames' | 'no-crank' | 'no-stroke' | 'landmark-missing'; detail: string };
+
+/** Quoted as means over the turn. */
+const MEANS: readonly AnyAngleKey[] = [
+  'backAngleDeg',
+  'shoulderAngleDeg',
+  'elbowFlexionDeg',
+  'forearmAngleDeg',
+  'pelvisAngleDeg',
+];
 
 type SidePaths = Paths<SideKey>;
 type SideSet = Record<SideKey, Vec2[]>;
@@ -169,6 +185,7 @@ export function readTracks(tracks: Tracks, options: ReadOptions): ReadResult {
   const smoothJoints = Array.from(paths.tS, (_, i) => jointsAt(smooth, i));
   const frameAnglesDeg = {} as Reading['frameAnglesDeg'];
   const angles = {} as Reading['angles'];
+  const levelSdDeg = options.levelDeg === undefined ? LEVEL_UNKNOWN_SD_DEG : LEVEL_SD_DEG;
   for (const key of [...ANGLE_KEYS, ...OPTIONAL_ANGLE_KEYS]) {
     const raw = Float64Array.from(rawJoints, (joints) => jointAngleDeg(key, joints));
     if (!raw.some(Number.isFinite)) continue;
@@ -176,10 +193,17 @@ export function readTracks(tracks: Tracks, options: ReadOptions): ReadResult {
     frameAnglesDeg[key] = lightly;
     const reading = over(raw, lightly);
     const nearest = nearestFrame(thetaDeg, strokeOf, reading.minAtThetaDeg);
-    const sensitivity = angleSensitivity(key, smoothJoints[nearest]);
     angles[key] = {
       ...reading,
-      uncertainty: combineUncertainty(key, sensitivity, noiseMm, reading.strokeSdDeg, used.length),
+      uncertainty: combineUncertainty({
+        key,
+        joints: smoothJoints[nearest],
+        noiseMm,
+        strokeSdDeg: reading.strokeSdDeg,
+        strokes: used.length,
+        levelSdDeg,
+        isMean: MEANS.includes(key),
+      }),
     };
   }
   const about = (set: SideSet): SideSet =>
@@ -193,6 +217,7 @@ export function readTracks(tracks: Tracks, options: ReadOptions): ReadResult {
     over,
     noiseMm,
     strokes: used.length,
+    levelSdDeg,
   });
   return {
     ok: true,

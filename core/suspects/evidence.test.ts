@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { REGIONS, type RegionKey } from '../intake/intake.ts';
 import { aches, caseOf, seen, tested } from '../plan/blankCase.fixture.ts';
-import type { SideDifference } from '../plan/asymmetry.ts';
+import type { SideDifference } from '../protocol/asymmetry.ts';
 import { ON_BIKE, onBikeEvidence } from './onBike.ts';
 import { rankSuspects, type Suspect } from './suspects.ts';
 import { RULES, type SuspectKey } from './suspectRules.ts';

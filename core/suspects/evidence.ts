@@ -1,47 +1,121 @@
+import { single } from '../body/tests.ts';
+import type { BodyRecord } from '../body/tests.ts';
 import type { ResolvedBike } from '../bike/resolve.ts';
 import type { BikeSetup } from '../bike/setup.ts';
 import { saddleHeightStarts } from '../body/estimates.ts';
-import { single, type BodyRecord } from '../body/tests.ts';
 import type { Complaint, Intake } from '../intake/intake.ts';
-import type { SideDifference } from '../plan/asymmetry.ts';
+import { measureText, type Convention } from '../protocol/convention.ts';
 import type { MeasureReading } from '../protocol/measures.ts';
+import type { SideDifference } from '../protocol/asymmetry.ts';
 import type { OnBike } from './onBike.ts';
 
-/** All that is known when suspects are ranked; the film's measures join once they are read. */
+export type LegSide = 'left' | 'right';
+
+/** A measure as the suspects need it. */
+export type SuspectMeasure = Pick<MeasureReading, 'key' | 'value' | 'unit' | 'band' | 'pOut'>;
+
+/** How probable a fault of a setting is by film, tape and goniometer, of one leg or of both; without any complaint's word. */
+export interface Fault {
+  p: number;
+  /** What it is made of. */
+  text: string;
+}
+export type FaultKey =
+  'saddleLow' | 'saddleHigh' | 'saddleForward' | 'saddleBack' | 'reachLong' | 'reachShort' | 'barLow';
+
+/** All that is known when suspects are ranked; the films' figures join once they are read. */
 export interface CaseFile {
   intake: Intake;
   body: BodyRecord;
   bike: BikeSetup;
   resolved: ResolvedBike;
-  measures: readonly Pick<MeasureReading, 'key' | 'value' | 'unit' | 'verdict'>[];
+  /** What each filmed side was read as; a film from ahead alone has no side. */
+  measures: Partial<Record<LegSide, readonly SuspectMeasure[]>>;
+  /** Measures of a film from ahead or behind. */
+  frontal?: readonly SuspectMeasure[];
+  /** Knee against foot while pushing, outward +, with its 95 %, from a film from ahead or behind. */
+  kneeOverFootMm?: Partial<Record<LegSide, { value: number; uncertainty: number }>> | null;
+  faults?: Partial<Record<FaultKey, { whole: Fault } & Partial<Record<LegSide, Fault>>>>;
   /** What the tests on the bike found. */
   onBike?: OnBike;
   /** Left against right, from both sides' films and the one from ahead or behind. */
   apart?: readonly SideDifference[];
   /** As it was pedalled in the film. */
   cadenceRpm?: number | null;
+  /** The share of the weight that the hands carry, by the film. */
+  handsShare?: number | null;
+  convention?: Convention;
 }
 
-/** One piece of evidence, for (+) or against (−), worth 1 from a film or a plain measurement, less from an estimate. */
+/**
+ * One piece of evidence, for (+) or against (−), worth 1 from a film or a plain measurement, less from an estimate. A primary sign is
+ * the fault itself; what was looked for elsewhere and not found takes away little.
+ */
 export interface Evidence {
   weight: number;
   text: string;
+  primary?: boolean;
+  /** Not looked at: neither for nor against. */
+  unknown?: boolean;
 }
 
-export const say = (weight: number, text: string): Evidence => ({ weight, text });
+/** A secondary sign that was looked for and not found takes away a fifth of what it would have given (handbook: rules). */
+const NOT_FOUND = 1 / 5;
 
+export const say = (weight: number, text: string): Evidence => ({ weight, text });
+export const primary = (weight: number, text: string): Evidence => ({ weight, text, primary: true });
+export const unknown = (text: string): Evidence => ({ weight: 0, text, unknown: true });
+/** Found it gives so much; not found it takes a fifth of that away. */
+export const secondary = (gives: number, found: boolean, text: string): Evidence =>
+  say(found ? gives : -NOT_FOUND * gives, text);
+
+/** The sides that a complaint speaks of. */
+export const sidesOf = (q: Complaint): readonly LegSide[] =>
+  q.side === 'left' || q.side === 'right' ? [q.side] : ['left', 'right'];
+
+/** One in five of those who come has a setting off in one direction, whatever their complaint. */
+const BASE_ODDS = 0.25;
+
+/** What a probability is worth as a primary sign: its log odds against the usual; 1.2 at four in five, 1.5 at the most. */
+const worthOf = (p: number): number =>
+  Math.max(-1, Math.min(1.5, 0.45 * Math.log(Math.max(1e-4, p) / Math.max(1e-4, 1 - p) / BASE_ODDS)));
+
+/** A fault of a setting by its own figure, of the complaining side where that was filmed. */
+export function fault(c: CaseFile, q: Complaint, key: FaultKey): Evidence[] {
+  const f = c.faults?.[key];
+  if (!f) return [];
+  const one = q.side === 'left' || q.side === 'right' ? q.side : null;
+  if (one && !f[one] && (f.left || f.right))
+    return [unknown(`the ${one} side was not filmed: the other leg’s figure is no evidence`)];
+  const own = one ? (f[one] ?? f.whole) : worstOf(f);
+  if (!own.text) return [];
+  const w = worthOf(own.p);
+  return [{ weight: Math.abs(w) < 0.05 ? 0 : w, text: own.text, primary: true }];
+}
+
+const worstOf = (f: { whole: Fault } & Partial<Record<LegSide, Fault>>): Fault =>
+  [f.whole, f.left, f.right].filter((x): x is Fault => x !== undefined).sort((a, b) => b.p - a.p)[0];
+
+/** A filmed measure as a secondary sign, on the complaining side's film. */
 export function measured(
   c: CaseFile,
+  q: Complaint,
   key: MeasureReading['key'],
   wrong: 'high' | 'low',
-  words: string,
+  gives = 0.6,
 ): Evidence[] {
-  const m = c.measures.find((q) => q.key === key);
-  if (!m) return [];
-  const value = `${words} ${String(Math.round(m.value)).replace('-', '−')}${m.unit === '°' ? '°' : ' mm'} in the film`;
-  if (m.verdict === wrong) return [say(1.5, `${value}, ${wrong === 'high' ? 'above' : 'below'} its band`)];
-  if (m.verdict === `edge-${wrong}`) return [say(0.5, `${value}, at the edge of its band`)];
-  return [say(-1, `${value}, not ${wrong === 'high' ? 'above' : 'below'} its band`)];
+  const found = [...sidesOf(q).flatMap((side) => c.measures[side] ?? []), ...(c.frontal ?? [])].filter(
+    (m) => m.key === key,
+  );
+  if (found.length === 0) {
+    const other = Object.values(c.measures).some((list) => list.some((m) => m.key === key));
+    return other ? [unknown(`${q.side} side not filmed`)] : [];
+  }
+  const worst = found.reduce((a, b) => (b.pOut[wrong] > a.pOut[wrong] ? b : a));
+  const p = worst.pOut[wrong];
+  return [
+    say(p >= 0.2 ? gives * Math.min(1, p / 0.8) : -NOT_FOUND * gives, measureText(worst, c.convention)),
+  ];
 }
 
 /** A difference of the sides in words: of a line across the body by how far it leans or swings, of the legs by how far they are apart. */
@@ -54,44 +128,52 @@ function unlike({ key, name, by, unit }: SideDifference): string {
 
 /** A difference of the sides that the film shows beyond its doubt; within its doubt it says nothing, and none speaks against. */
 export function uneven(c: CaseFile, key: string, weight: number): Evidence[] {
-  const d = (c.apart ?? []).find((q) => q.key === key);
+  const d = (c.apart ?? []).find((x) => x.key === key);
   if (!d || d.verdict === 'within-noise') return [];
-  return [say(d.verdict === 'worth-a-look' ? weight : -0.4, `${unlike(d)} in the film`)];
+  return [secondary(weight, d.verdict === 'worth-a-look', `${unlike(d)} in the film`)];
 }
 
-/** Saddle height as found against the schools' starts; only beyond their own spread does it say anything. */
-export function heightOff(c: CaseFile, wrong: 'high' | 'low'): Evidence[] {
+/** Saddle height by tape where no film tells it; only beyond the schools' own spread does it say anything. */
+export function heightByTape(c: CaseFile, wrong: 'high' | 'low'): Evidence[] {
+  if (c.faults?.saddleLow?.whole.text) return [];
   const inseam = single(c.body, 'inseam');
   const height = c.resolved.heightMm?.mm;
   if (inseam === null || height === undefined) return [];
   const starts = saddleHeightStarts(inseam, c.bike.crank.lengthMm).map((s) => s.mm);
-  const off =
-    height > Math.max(...starts) ? height - Math.max(...starts) : Math.min(0, height - Math.min(...starts));
-  if (wrong === 'low' && off < -5)
-    return [say(0.8, `saddle ${Math.round(-off)} mm under every school’s start from the inseam`)];
-  if (wrong === 'high' && off > 5)
-    return [say(0.8, `saddle ${Math.round(off)} mm over every school’s start from the inseam`)];
-  return Math.abs(off) <= 5
-    ? [say(-0.4, 'saddle height within the schools’ starts')]
-    : [say(-0.8, `saddle height errs the other way by ${Math.round(Math.abs(off))} mm`)];
+  const over = height - Math.max(...starts);
+  const under = Math.min(...starts) - height;
+  const by = wrong === 'low' ? under : over;
+  const words =
+    over > 0
+      ? `${Math.round(over)} mm over every school’s starting height`
+      : under > 0
+        ? `${Math.round(under)} mm under every school’s starting height`
+        : 'within the schools’ starting heights';
+  return [primary(by > 5 ? Math.min(1.2, by / 15) : -0.4, `saddle ${words}`)];
 }
 
-export const bothFeet = (c: CaseFile, get: (f: BikeSetup['feet']['left']) => number | null): number[] =>
-  [get(c.bike.feet.left), get(c.bike.feet.right)].filter((v): v is number => v !== null);
+export const feetOf = (
+  c: CaseFile,
+  q: Complaint,
+  get: (f: BikeSetup['feet']['left']) => number | null,
+): { side: LegSide; value: number }[] =>
+  sidesOf(q).flatMap((side) => {
+    const value = get(c.bike.feet[side]);
+    return value === null ? [] : [{ side, value }];
+  });
 
-export function when(
-  known: number | null | undefined,
-  test: (v: number) => [number, string] | null,
-): Evidence[] {
+export function when(known: number | null | undefined, test: (v: number) => Evidence | null): Evidence[] {
   if (known === null || known === undefined) return [];
   const found = test(known);
-  return found ? [say(...found)] : [];
+  return found ? [found] : [];
 }
 
 export interface Rule {
   what: string;
+  /** The test that decides, cheap ones first. */
   test: string;
   change: string;
+  /** Lower is cheaper to try. */
   cost: number;
   evidence: (c: CaseFile, complaint: Complaint) => Evidence[];
 }

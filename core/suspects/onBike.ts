@@ -119,7 +119,7 @@ export type OnBike = Partial<Record<OnBikeKey, string>>;
 const SAYS: Partial<Record<`${OnBikeKey}.${string}`, Partial<Record<SuspectKey, number>>>> = {
   'handsOff.falls': { saddleForward: 1, reachLong: 0.6, barLow: 0.6 },
   'handsOff.wobbles': { saddleForward: 0.4 },
-  'handsOff.holds': { saddleForward: -0.8 },
+  'handsOff.holds': { saddleForward: -0.8, saddleBack: 0.1 },
   'oneHand.yes': { reachLong: 0.5, barLow: 0.5, saddleForward: 0.3 },
   'handsRest.behind': { reachLong: 0.8 },
   'handsRest.hoods': { reachLong: -0.4 },
@@ -140,7 +140,7 @@ const SAYS: Partial<Record<`${OnBikeKey}.${string}`, Partial<Record<SuspectKey, 
   'float.out': { cleatRotation: 1 },
   'heelRises.yes': { saddleForward: 0.4, hamstrings: 0.5 },
   'heel.strikes': { cleatRotation: 1, stanceNarrow: 0.4 },
-  'levers.no': { leverReach: 1 },
+  'levers.no': { leverReach: 1, handsHabit: 0.1 },
   'levers.yes': { leverReach: -0.8 },
 };
 

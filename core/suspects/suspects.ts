@@ -1,6 +1,6 @@
 import { complaintName, openComplaints, type Complaint, type RegionKey } from '../intake/intake.ts';
 import { onBikeEvidence } from './onBike.ts';
-import type { CaseFile, Rule } from './evidence.ts';
+import { say, type CaseFile, type Evidence, type Rule } from './evidence.ts';
 import { RULES, type SuspectKey } from './suspectRules.ts';
 
 export interface Suspect {
@@ -13,6 +13,8 @@ export interface Suspect {
   cost: number;
   for: string[];
   against: string[];
+  /** What was not looked at. */
+  unknown: string[];
   score: number;
 }
 
@@ -24,10 +26,26 @@ export interface SuspectsOf {
 
 /** Who is looked at for which complaint, in the handbook's order. */
 const BY_REGION: Record<RegionKey, readonly SuspectKey[]> = {
-  kneeFront: ['saddleLow', 'saddleForward', 'crankLong', 'cleatForward', 'lowCadence'],
+  kneeFront: ['saddleLow', 'saddleForward', 'crankLong', 'cleatForward', 'lowCadence', 'recentChange'],
   kneeBehind: ['saddleHigh', 'saddleBack', 'flatFoot', 'hamstrings'],
-  kneeInside: ['stanceNarrow', 'cleatRotation', 'forefootTilt', 'saddleHigh'],
-  kneeOutside: ['saddleHigh', 'stanceWide', 'cleatRotation', 'saddleNarrow', 'legLength'],
+  kneeInside: [
+    'stanceNarrow',
+    'stanceWide',
+    'cleatRotation',
+    'forefootTilt',
+    'footControl',
+    'hipRotation',
+    'saddleHigh',
+  ],
+  kneeOutside: [
+    'saddleHigh',
+    'stanceWide',
+    'cleatRotation',
+    'iliotibial',
+    'saddleWide',
+    'hipRotation',
+    'legLength',
+  ],
   forefoot: [
     'shoe',
     'archContact',
@@ -39,20 +57,24 @@ const BY_REGION: Record<RegionKey, readonly SuspectKey[]> = {
     'forefootTilt',
     'cold',
   ],
-  footOutside: ['shoe', 'stanceNarrow', 'saddleHigh'],
-  calf: ['cleatForward', 'saddleHigh'],
+  toes: ['shoe', 'cold', 'cleatForward', 'forefootPad', 'saddleHigh'],
+  footOutside: ['shoe', 'stanceNarrow', 'saddleHigh', 'forefootTilt', 'cleatForward'],
+  ankle: ['cleatRotation', 'cleatForward', 'footControl', 'stanceNarrow', 'saddleHigh'],
+  calf: ['cleatForward', 'saddleHigh', 'saddleLow', 'recentChange'],
   softTissue: [
+    'noseUp',
     'saddleHigh',
     'reachLong',
     'barLow',
     'noseDown',
-    'noseUp',
     'saddleNarrow',
     'noRelief',
     'pelvis',
     'legLength',
   ],
-  sitBones: ['saddleNarrow', 'saddleSoft', 'uprightOnNarrow', 'legLength'],
+  sitBones: ['saddleNarrow', 'saddleSoft', 'uprightOnNarrow', 'saddleHigh', 'legLength'],
+  buttock: ['saddleHigh', 'saddleBack', 'hamstrings', 'saddleNarrow', 'reachLong'],
+  outerHip: ['saddleHigh', 'iliotibial', 'stanceWide', 'legLength', 'saddleWide'],
   hands: [
     'noseDown',
     'saddleForward',
@@ -61,34 +83,37 @@ const BY_REGION: Record<RegionKey, readonly SuspectKey[]> = {
     'elbowsLocked',
     'barLow',
     'barRolled',
-    'stanceNarrow',
+    'handsHabit',
     'leverReach',
+    'core',
+    'barWide',
+    'stanceNarrow',
   ],
-  neck: ['reachLong', 'barLow', 'barRolled', 'elbowsLocked', 'hoods'],
-  lowBack: ['saddleHigh', 'barLow', 'reachLong', 'hamstrings', 'legLength', 'pelvis'],
-  hipFront: ['crankLong', 'saddleLow', 'barLow', 'cleatFarBack'],
+  wrist: ['barRolled', 'hoods', 'leverReach', 'handsHabit', 'noseDown', 'saddleForward', 'barLow'],
+  neck: ['reachLong', 'barLow', 'barRolled', 'elbowsLocked', 'hoods', 'shoulderStiff', 'barWide'],
+  betweenShoulders: ['reachLong', 'barLow', 'elbowsLocked', 'hoods', 'shoulderStiff', 'core', 'barWide'],
+  lowBack: ['saddleHigh', 'barLow', 'reachLong', 'hamstrings', 'core', 'legLength', 'pelvis'],
+  hipFront: ['crankLong', 'saddleLow', 'barLow', 'cleatFarBack', 'hipRotation'],
   crooked: ['legLength', 'cleatsUnlike', 'pelvis', 'saddleHigh', 'oldInjury'],
   cramped: ['reachShort', 'saddleForward'],
+  other: ['recentChange', 'oldInjury'],
 };
 
 /** What side and onset of a complaint say (handbook: rules, symptoms). */
-function whereAndWhen(
-  key: SuspectKey,
-  { region, side, onset }: Complaint,
-): { weight: number; text: string }[] {
+function whereAndWhen(key: SuspectKey, { region, side, onset }: Complaint): Evidence[] {
   const one = side === 'left' || side === 'right';
-  const of = (weight: number, text: string): { weight: number; text: string }[] => [{ weight, text }];
   if (region === 'footOutside' && key === 'stanceNarrow' && onset === 'builds-up' && side === 'both')
-    return of(0.5, 'builds up, both feet');
-  if (region === 'footOutside' && key === 'saddleHigh' && one) return of(0.5, 'one foot only');
-  if (key === 'legLength' || key === 'pelvis') return one ? of(0.4, 'one side only') : [];
-  if (key === 'cleatRotation' && one) return of(0.3, 'one side only');
+    return [say(0.5, 'builds up, both feet')];
+  if (region === 'footOutside' && key === 'saddleHigh' && one) return [say(0.5, 'one foot only')];
+  if (key === 'legLength' || key === 'pelvis' || key === 'cleatsUnlike')
+    return one ? [say(0.4, 'one side only')] : [];
+  if (key === 'cleatRotation' && one) return [say(0.3, 'one side only')];
   return [];
 }
 
 /**
- * Suspects of each complaint, ranked: by the evidence of this very session, then by how cheap they are to try, then by the
- * handbook's order. Worst complaint first.
+ * Suspects of each complaint, ranked: what speaks for itself by how much, then what was not looked at, then what was looked for and
+ * not found. Of equals the cheap ones to try first, then the handbook's order. Worst complaint first.
  */
 export function rankSuspects(c: CaseFile): SuspectsOf[] {
   return openComplaints(c.intake.complaints)
@@ -99,7 +124,7 @@ export function rankSuspects(c: CaseFile): SuspectsOf[] {
       suspects: BY_REGION[complaint.region]
         .map((key): Suspect => {
           const rule: Rule = RULES[key];
-          const found = [
+          const found: Evidence[] = [
             ...rule.evidence(c, complaint),
             ...onBikeEvidence(key, c.onBike ?? {}),
             ...whereAndWhen(key, complaint),
@@ -112,10 +137,19 @@ export function rankSuspects(c: CaseFile): SuspectsOf[] {
             cost: rule.cost,
             for: found.filter((e) => e.weight > 0).map((e) => e.text),
             against: found.filter((e) => e.weight < 0).map((e) => e.text),
-            score: found.reduce((s, e) => s + e.weight, 0),
+            unknown: found.filter((e) => e.unknown).map((e) => e.text),
+            score: Math.round(100 * found.reduce((s, e) => s + e.weight, 0)) / 100,
           };
         })
-        // Sorting is stable: of equals the handbook's order stays.
-        .sort((a, b) => b.score - a.score || a.cost - b.cost),
+        .sort(bySuspicion),
     }));
+}
+
+/** Counter-evidence alone never brings a suspect to the front: it only stands behind what was not looked at. */
+function bySuspicion(a: Suspect, b: Suspect): number {
+  const speaks = Math.max(0, b.score) - Math.max(0, a.score);
+  if (speaks !== 0) return speaks;
+  const refuted = Number(a.score < 0) - Number(b.score < 0);
+  // Sorting is stable: of those refuted the handbook's order stays.
+  return refuted || (a.score < 0 ? 0 : a.cost - b.cost);
 }

@@ -1,6 +1,19 @@
-import { crankRangeMm, shoeAdvice, stanceTendency } from '../body/estimates.ts';
-import { pair, single } from '../body/tests.ts';
-import { bothFeet, measured, say, when, type Rule } from './evidence.ts';
+import { cleatRotationStart, crankRangeMm, shoeAdvice, stanceTendency } from '../body/estimates.ts';
+import { pair, single, worse } from '../body/tests.ts';
+import type { Complaint } from '../intake/intake.ts';
+import {
+  feetOf,
+  measured,
+  primary,
+  say,
+  secondary,
+  sidesOf,
+  unknown,
+  when,
+  type CaseFile,
+  type Evidence,
+  type Rule,
+} from './evidence.ts';
 
 /** A cleat that far behind the first head is beyond every school but the mid-foot's (own choice: twice the usual 10 mm). */
 const FAR_BACK_MM = 20;
@@ -10,28 +23,53 @@ const cleatPlace = (behindMm: number): string =>
     ? `cleat ${-behindMm} mm ahead of the first head`
     : `cleat ${behindMm < 5 ? 'only ' : ''}${behindMm} mm behind the first head`;
 
+/** Knee against foot as the film from ahead has it: what decides a stance (handbook: rules, how evidence counts). */
+function stanceFilmed(c: CaseFile, q: Complaint, way: 1 | -1): Evidence[] {
+  const seen = sidesOf(q).flatMap((side) => {
+    const k = c.kneeOverFootMm?.[side];
+    return k ? [{ side, ...k }] : [];
+  });
+  if (seen.length === 0) return [unknown('knee over foot not filmed from ahead')];
+  const most = seen.reduce((a, b) => (way * b.value > way * a.value ? b : a));
+  const words = `${most.side} knee ${Math.round(Math.abs(most.value))} mm ${most.value > 0 ? 'outside' : 'inside'} its foot`;
+  const beyond = way * most.value - 10;
+  return [primary(beyond > 0 ? Math.min(1.4, 0.7 + beyond / 20) : -0.6, words)];
+}
+
+/** How far a cleat lets the heel rest off what walk and jump show, degrees; + the heel should come further in. */
+export function rotationOff(c: Pick<CaseFile, 'body' | 'bike'>, side: 'left' | 'right'): number | null {
+  const wanted = cleatRotationStart(c.body)[side];
+  const rests = c.bike.feet[side].heelOutDeg;
+  return wanted === null || rests === null ? null : rests - wanted;
+}
+
 /** Suspects at the feet and the crank. */
 export const FEET = {
   cleatForward: {
     what: 'cleat too far forward',
     test: 'look at the heads’ marks',
-    change: 'cleat back 2–3 mm, saddle down about half',
+    change: 'cleat back 2–3 mm; the saddle follows by what the model says',
     cost: 1,
-    evidence: (c) => {
-      const back = bothFeet(c, (f) => f.cleatBehindMm);
-      return back.length === 0 ? [] : [say(Math.min(...back) < 5 ? 1 : -1, cleatPlace(Math.min(...back)))];
+    evidence: (c, q) => {
+      const back = feetOf(c, q, (f) => f.cleatBehindMm).map((f) => f.value);
+      if (back.length === 0) return [];
+      const least = Math.min(...back);
+      // A sore Achilles asks for a short lever: anything short of the school's far end speaks there.
+      if (q.region === 'calf')
+        return [primary(least < 13 ? 0.7 + Math.min(0.7, (13 - least) / 15) : -0.6, cleatPlace(least))];
+      return [primary(least < 5 ? 0.9 + Math.min(0.5, (5 - least) / 20) : -0.8, cleatPlace(least))];
     },
   },
   cleatFarBack: {
     what: 'cleat far back',
     test: 'look at the heads’ marks',
-    change: 'cleat forward 2–3 mm, saddle up about half',
+    change: 'cleat forward 2–3 mm; the saddle follows by what the model says',
     cost: 1,
-    evidence: (c) => {
-      const back = bothFeet(c, (f) => f.cleatBehindMm);
+    evidence: (c, q) => {
+      const back = feetOf(c, q, (f) => f.cleatBehindMm).map((f) => f.value);
       if (back.length === 0) return [];
       const most = Math.max(...back);
-      return [say(most >= FAR_BACK_MM ? 0.8 : -0.6, cleatPlace(most))];
+      return [primary(most >= FAR_BACK_MM ? 0.8 : -0.6, cleatPlace(most))];
     },
   },
   cleatsUnlike: {
@@ -40,18 +78,23 @@ export const FEET = {
     change: 'the odd one to where its partner stands',
     cost: 1,
     evidence: (c) => {
-      const back = bothFeet(c, (f) => f.cleatBehindMm);
-      const apart = back.length === 2 ? Math.abs(back[0] - back[1]) : null;
-      const { left, right } = c.resolved.stanceMm;
-      const stance = left !== null && right !== null ? Math.abs(left - right) : null;
+      const { left, right } = c.bike.feet;
+      const apart =
+        left.cleatBehindMm !== null && right.cleatBehindMm !== null
+          ? Math.abs(left.cleatBehindMm - right.cleatBehindMm)
+          : null;
+      const stance = c.resolved.stanceMm;
+      const by = stance.left !== null && stance.right !== null ? Math.abs(stance.left - stance.right) : null;
       return [
         ...when(apart, (v) =>
-          v >= 3
-            ? [0.9, `cleats ${Math.round(v)} mm apart fore and aft`]
-            : [-0.6, 'cleats alike fore and aft'],
+          secondary(
+            0.3 + Math.min(0.9, v / 8),
+            v >= 3,
+            v >= 3 ? `cleats ${Math.round(v)} mm apart fore and aft` : 'cleats alike fore and aft',
+          ),
         ),
-        ...when(stance, (v) =>
-          v >= 4 ? [0.8, `feet ${Math.round(v)} mm unevenly placed about the middle`] : null,
+        ...when(by, (v) =>
+          v >= 4 ? say(0.6, `feet ${Math.round(v)} mm unevenly placed about the middle`) : null,
         ),
       ];
     },
@@ -61,47 +104,52 @@ export const FEET = {
     test: 'float test: heel in and out before the stop',
     change: 'cleat turned 1–2°',
     cost: 1,
-    evidence: (c) => {
-      const turn = bothFeet(c, (f) => f.heelOutDeg);
-      return turn.length === 2 && Math.abs(turn[0] - turn[1]) >= 3
-        ? [say(0.8, `cleats ${Math.abs(turn[0] - turn[1])}° apart`)]
+    evidence: (c, q) => {
+      const off = sidesOf(q).flatMap((side) => {
+        const by = rotationOff(c, side);
+        return by === null ? [] : [{ side, by }];
+      });
+      const most = off.reduce<(typeof off)[number] | null>(
+        (a, b) => (a && Math.abs(a.by) >= Math.abs(b.by) ? a : b),
+        null,
+      );
+      return most
+        ? [
+            secondary(
+              Math.min(1.1, 0.5 + Math.abs(most.by) / 10),
+              Math.abs(most.by) >= 3,
+              `${most.side} heel held ${Math.abs(Math.round(most.by))}° further ${most.by > 0 ? 'out' : 'in'} than walk and jump put it`,
+            ),
+          ]
         : [];
     },
   },
   stanceNarrow: {
     what: 'stance too narrow',
-    test: 'cleats in by 2 mm, both sides: the feet go out',
+    test: 'film from ahead: knee over foot; then cleats in by 2 mm',
     change: 'cleat, then washer, then longer axle',
     cost: 1,
-    evidence: (c) => {
+    evidence: (c, q) => {
       const t = stanceTendency(c.body);
-      const sides = [c.resolved.stanceMm.left, c.resolved.stanceMm.right].filter(
-        (v): v is number => v !== null,
-      );
       return [
-        ...(t.tends === 'wider'
-          ? [say(0.8, `build asks for more: ${t.reasons.join(', ')}`)]
-          : t.tends === 'narrower'
-            ? [say(-0.8, 'build asks for less')]
-            : []),
-        ...(sides.length && Math.min(...sides) < 120
-          ? [say(0.7, `feet ${Math.round(Math.min(...sides))} mm from the middle`)]
+        ...stanceFilmed(c, q, 1),
+        ...(t.tends === 'wider' && q.region !== 'hands'
+          ? [say(0.25, `build may ask for more: ${t.reasons.join(', ')}`)]
           : []),
       ];
     },
   },
   stanceWide: {
     what: 'stance too wide',
-    test: 'cleats out by 2 mm, both sides',
+    test: 'film from ahead: knee over foot; then cleats out by 2 mm',
     change: 'cleat, then shorter axle',
     cost: 1,
-    evidence: (c) => {
+    evidence: (c, q) => {
       const t = stanceTendency(c.body);
-      return t.tends === 'narrower'
-        ? [say(0.8, `build asks for less: ${t.reasons.join(', ')}`)]
-        : t.tends === 'wider'
-          ? [say(-0.8, 'build asks for more')]
-          : [];
+      return [
+        ...stanceFilmed(c, q, -1),
+        ...(t.tends === 'narrower' ? [say(0.25, `build may ask for less: ${t.reasons.join(', ')}`)] : []),
+      ];
     },
   },
   forefootTilt: {
@@ -109,16 +157,39 @@ export const FEET = {
     test: 'knee path from the front',
     change: 'arch support, then a wedge',
     cost: 2,
-    evidence: (c) => {
+    evidence: (c, q) => {
       const p = pair(c.body, 'forefootTilt');
-      const most = Math.max(Math.abs(p.left ?? 0), Math.abs(p.right ?? 0));
-      // Supported by a wedge only if the knee's path shows it: so the path speaks louder than the table.
+      const own = sidesOf(q).flatMap((side) => (p[side] === null ? [] : [Math.abs(p[side])]));
       return [
-        ...(p.left === null && p.right === null
+        ...(own.length === 0
           ? []
-          : [most >= 8 ? say(0.6, `forefoot tilt ${most}°`) : say(-0.4, 'little tilt')]),
-        ...measured(c, 'kneePathWidthMm', 'high', 'knee path'),
+          : [secondary(0.5, Math.max(...own) >= 8, `forefoot tilt ${Math.max(...own)}°`)]),
+        ...measured(c, q, 'kneePathWidthMm', 'high', 0.7),
       ];
+    },
+  },
+  footControl: {
+    what: 'foot and hip do not hold the knee',
+    test: 'a third of a knee bend on one leg, with and without arch support',
+    change: 'arch support and exercises; nothing on the bike',
+    cost: 0,
+    evidence: (c, q) => {
+      const bend = c.body.results.oneLegBend;
+      const stand = pair(c.body, 'standOpen');
+      return sidesOf(q).flatMap((side) => [
+        ...(typeof bend?.[side] === 'string'
+          ? [
+              secondary(
+                0.5,
+                bend[side] !== 'steady',
+                `${side} one-leg bend ${bend[side] === 'steady' ? 'steady' : 'unsteady'}`,
+              ),
+            ]
+          : []),
+        ...(stand[side] !== null
+          ? [secondary(0.3, stand[side] < 6, `${side} one-leg stand ${stand[side]} of 10`)]
+          : []),
+      ]);
     },
   },
   shoe: {
@@ -153,9 +224,9 @@ export const FEET = {
     test: 'a folded card under the arch',
     change: 'arch support',
     cost: 1,
-    evidence: (c) => {
+    evidence: (c, q) => {
       const a = c.body.results.arch;
-      return a?.left === 'low' || a?.right === 'low' ? [say(0.7, 'low arch')] : [];
+      return sidesOf(q).some((side) => a?.[side] === 'low') ? [say(0.7, 'low arch')] : [];
     },
   },
   crankLong: {
@@ -163,15 +234,24 @@ export const FEET = {
     test: 'a shorter crank on the trainer',
     change: 'crank 2.5–5 mm shorter, saddle up by as much',
     cost: 4,
-    evidence: (c) => [
-      ...when(single(c.body, 'inseam'), (v) =>
-        c.bike.crank.lengthMm === null
-          ? null
-          : c.bike.crank.lengthMm > crankRangeMm(v)[1]
-            ? [1, `${c.bike.crank.lengthMm} mm is over ${crankRangeMm(v)[1]} mm for this inseam`]
-            : [-0.8, 'crank within the inseam’s range'],
-      ),
-      ...measured(c, 'hipAngleMinDeg', 'low', 'hip at its most closed'),
-    ],
+    evidence: (c, q) => {
+      const crank = c.bike.crank.lengthMm;
+      const inseam = single(c.body, 'inseam') ?? (single(c.body, 'height') ?? NaN) * 0.46;
+      const flexion = worse(c.body, 'hipFlexion', 'least');
+      return [
+        ...(crank !== null && Number.isFinite(inseam)
+          ? [
+              secondary(
+                0.4 + Math.min(0.6, (crank - crankRangeMm(inseam)[1]) / 20),
+                crank > crankRangeMm(inseam)[1],
+                `crank ${crank} mm, ${crankRangeMm(inseam).join(' to ')} mm by one school for this inseam`,
+              ),
+            ]
+          : []),
+        ...measured(c, q, 'hipAngleMinDeg', 'low', 0.9),
+        ...measured(c, q, 'kneeFlexionMaxDeg', 'high', 0.5),
+        ...(flexion === null ? [] : [secondary(0.5, flexion < 110, `hip flexion ${flexion}° on the table`)]),
+      ];
+    },
   },
 } satisfies Record<string, Rule>;

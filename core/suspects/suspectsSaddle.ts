@@ -1,6 +1,16 @@
 import { saddleWidths } from '../body/estimates.ts';
 import { single } from '../body/tests.ts';
-import { heightOff, measured, say, uneven, when, type Rule } from './evidence.ts';
+import {
+  fault,
+  heightByTape,
+  measured,
+  primary,
+  say,
+  secondary,
+  uneven,
+  when,
+  type Rule,
+} from './evidence.ts';
 
 /** Suspects at the saddle. */
 export const SADDLE = {
@@ -9,10 +19,11 @@ export const SADDLE = {
     test: 'raise it 3 mm, ride, ask',
     change: 'saddle up in 3 mm steps',
     cost: 1,
-    evidence: (c) => [
-      ...measured(c, 'kneeFlexionMinDeg', 'high', 'knee at its straightest'),
-      ...measured(c, 'kneeFlexionMaxDeg', 'high', 'knee at its most bent'),
-      ...heightOff(c, 'low'),
+    evidence: (c, q) => [
+      ...fault(c, q, 'saddleLow'),
+      ...heightByTape(c, 'low'),
+      ...measured(c, q, 'kneeFlexionMaxDeg', 'high', 0.3),
+      ...(q.region === 'calf' ? measured(c, q, 'footPitch180Deg', 'low', 0.5) : []),
     ],
   },
   saddleHigh: {
@@ -20,12 +31,11 @@ export const SADDLE = {
     test: 'lower it 3 mm, ride, ask',
     change: 'saddle down in 3 mm steps',
     cost: 1,
-    evidence: (c) => [
-      ...measured(c, 'kneeFlexionMinDeg', 'low', 'knee at its straightest'),
-      ...measured(c, 'hipVerticalTravelMm', 'high', 'hip travel'),
-      ...measured(c, 'footPitch180Deg', 'high', 'toe-down at the bottom'),
+    evidence: (c, q) => [
+      ...fault(c, q, 'saddleHigh'),
+      ...heightByTape(c, 'high'),
+      ...measured(c, q, 'footPitch180Deg', 'high', 0.5),
       ...uneven(c, 'pelvisSwingDeg', 0.5).filter((e) => e.weight > 0),
-      ...heightOff(c, 'high'),
     ],
   },
   saddleForward: {
@@ -33,10 +43,10 @@ export const SADDLE = {
     test: 'hands-off for 2–3 s in the drops',
     change: 'saddle back 5 mm',
     cost: 1,
-    evidence: (c) => [
-      ...measured(c, 'kneeOverSpindleMm', 'high', 'knee over spindle'),
+    evidence: (c, q) => [
+      ...fault(c, q, 'saddleForward'),
       ...when(c.resolved.seatAngleDeg, (v) =>
-        v > 76 ? [0.8, `saddle at ${v.toFixed(1)}°, steep`] : [-0.4, `saddle at ${v.toFixed(1)}°`],
+        v > 77 ? say(0.4, `saddle’s seat angle ${v.toFixed(1)}°, steep`) : null,
       ),
     ],
   },
@@ -45,33 +55,39 @@ export const SADDLE = {
     test: 'plumb line and hands-off',
     change: 'saddle forward 5 mm',
     cost: 1,
-    evidence: (c) => [
-      ...measured(c, 'kneeOverSpindleMm', 'low', 'knee over spindle'),
-      ...when(c.resolved.seatAngleDeg, (v) => (v < 70 ? [0.8, `saddle at ${v.toFixed(1)}°, slack`] : null)),
+    evidence: (c, q) => [
+      ...fault(c, q, 'saddleBack'),
+      ...when(c.resolved.seatAngleDeg, (v) =>
+        v < 70 ? say(0.4, `saddle’s seat angle ${v.toFixed(1)}°, slack`) : null,
+      ),
     ],
   },
   noseDown: {
     what: 'saddle nose-down',
-    test: 'level it, ride',
-    change: 'saddle level ± 2°',
+    test: 'ask what it is for; level it by 1°, ride',
+    change: 'nose up 1° at a time',
     cost: 1,
     evidence: (c) =>
       when(c.bike.saddle.tiltDeg, (v) =>
-        v < -2 ? [1.2, `saddle ${Math.abs(v)}° nose-down`] : [-1, 'saddle level'],
+        v < -2
+          ? primary(Math.min(1.5, 0.3 * -v), `saddle ${-v}° nose-down`)
+          : primary(-1, 'saddle not nose-down'),
       ),
   },
   noseUp: {
     what: 'saddle nose-up',
-    test: 'level it, ride',
-    change: 'saddle level ± 2°',
+    test: 'level it by 1°, ride',
+    change: 'nose down 1° at a time',
     cost: 1,
     evidence: (c) =>
-      when(c.bike.saddle.tiltDeg, (v) => (v > 2 ? [1, `saddle ${v}° nose-up`] : [-0.8, 'nose not up'])),
+      when(c.bike.saddle.tiltDeg, (v) =>
+        v > 2 ? primary(Math.min(1.5, 0.4 * v), `saddle ${v}° nose-up`) : primary(-0.8, 'nose not up'),
+      ),
   },
   saddleNarrow: {
-    what: 'saddle width or shape',
+    what: 'saddle too narrow or of the wrong shape',
     test: 'sit-bone spacing on the saddle’s flat part',
-    change: 'another saddle from the bin',
+    change: 'another saddle from the parts',
     cost: 3,
     evidence: (c) =>
       when(single(c.body, 'sitBones'), (v) => {
@@ -79,16 +95,33 @@ export const SADDLE = {
         if (w === null) return null;
         const [, overall] = saddleWidths(v, 'middle');
         return w < overall.fromMm
-          ? [1, `saddle ${w} mm, sit bones ask for ${overall.fromMm} to ${overall.toMm}`]
-          : w > overall.toMm + 5
-            ? [0.5, `saddle ${w} mm, wider than ${overall.toMm}`]
-            : [-0.8, 'width fits the sit bones'];
+          ? primary(
+              Math.min(1, 0.3 + (overall.fromMm - w) / 15),
+              `saddle ${w} mm, sit bones ask for ${overall.fromMm} to ${overall.toMm}`,
+            )
+          : primary(-0.8, 'wide enough for the sit bones');
+      }),
+  },
+  saddleWide: {
+    what: 'saddle too wide where the thighs pass',
+    test: 'look from behind: do the thighs rub or spread?',
+    change: 'a narrower nose or saddle',
+    cost: 3,
+    evidence: (c) =>
+      when(single(c.body, 'sitBones'), (v) => {
+        const w = c.bike.saddle.widthMm;
+        if (w === null) return null;
+        const [, overall] = saddleWidths(v, 'middle');
+        return primary(
+          w > overall.toMm + 10 ? 0.7 : -0.5,
+          `saddle ${w} mm, sit bones ask for ${overall.fromMm} to ${overall.toMm}`,
+        );
       }),
   },
   saddleSoft: {
     what: 'saddle too soft or domed',
     test: 'a thumb pressed in, a ruler laid across',
-    change: 'a firmer or flatter one from the bin',
+    change: 'a firmer or flatter one from the parts',
     cost: 3,
     evidence: () => [],
   },
@@ -97,30 +130,34 @@ export const SADDLE = {
     test: 'lean as on the drops: does it ease?',
     change: 'a wider saddle, or the bar lower',
     cost: 3,
-    evidence: (c) => {
+    evidence: (c, q) => {
       const sit = single(c.body, 'sitBones');
       const width = c.bike.saddle.widthMm;
       const narrow = sit !== null && width !== null && width < saddleWidths(sit, 'upright')[1].fromMm;
       const upright = [
-        ...measured(c, 'backAngleDeg', 'high', 'back'),
-        ...(c.intake.discipline === 'city' ? [say(0.4, 'rides upright')] : []),
+        ...measured(c, q, 'backAngleDeg', 'high', 0.5),
+        ...(c.intake.discipline === 'city' ? [say(0.3, 'rides upright')] : []),
       ];
       if (sit === null || width === null) return upright.filter((e) => e.weight < 0);
       return narrow
         ? [...upright, say(0.4, `saddle ${width} mm, narrow for sitting upright`)]
-        : [say(-0.8, 'wide enough for sitting upright')];
+        : [secondary(0.8, false, 'wide enough for sitting upright')];
     },
   },
   noRelief: {
     what: 'no relief channel',
     test: 'a saddle with one, for a ride',
-    change: 'another saddle from the bin',
+    change: 'another saddle from the parts',
     cost: 3,
     evidence: (c) =>
       c.bike.saddle.reliefChannel === null
         ? []
-        : c.bike.saddle.reliefChannel
-          ? [say(-0.8, 'the saddle has one')]
-          : [say(0.5, 'the saddle has none')],
+        : [
+            secondary(
+              0.5,
+              !c.bike.saddle.reliefChannel,
+              c.bike.saddle.reliefChannel ? 'the saddle has one' : 'the saddle has none',
+            ),
+          ],
   },
 } satisfies Record<string, Rule>;

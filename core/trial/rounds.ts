@@ -40,6 +40,13 @@ export function withTakeAdded(s: FitSession, take: Take): FitSession {
     ...added,
     plan: null,
     earlierPlans: s.plan ? [...s.earlierPlans, s.plan] : s.earlierPlans,
-    planning: { ...s.planning, decisions: [], order: [], trying: null, variants: [] },
+    planning: {
+      ...s.planning,
+      // What was rejected stays so, with its reason, until its evidence changes.
+      decisions: s.planning.decisions.filter((d) => d.state === 'rejected'),
+      order: [],
+      trying: null,
+      variants: [],
+    },
   };
 }

@@ -1,45 +1,47 @@
-import { DEMO_PARTS } from '../../app/demo/parts.ts';
-import { resolveBike } from '../../core/bike/resolve.ts';
-import { fitBody, USUAL_HABITS, type Habits } from '../../core/model/bodyModel.ts';
-import { applyMoves, effectsOf, type LegSide, type Moves } from '../../core/plan/controls.ts';
-import { foretell, laidOut } from '../../core/model/foretell.ts';
-import { judge } from '../../core/protocol/judge.ts';
-import { learnHabits } from '../../core/model/learn.ts';
-import { judgeReading, type MeasureReading } from '../../core/protocol/measures.ts';
-import { bodyOf, type PlanCase, type Prescription } from '../../core/plan/plan.ts';
+import { USUAL_HABITS } from '../../core/model/bodyModel.ts';
+import { applyMoves, both, tidy, type ControlKey, type Moves } from '../../core/plan/controls.ts';
+import type { PlanLine, Prescription, RiddenStep } from '../../core/plan/plan.ts';
 import { prescribe } from '../../core/plan/prescribe.ts';
-import { PREDICTED, type PredictedKey } from '../../core/model/predict.ts';
-import { USUAL_SCHOOLS } from '../../core/plan/proposals.ts';
-import { protocolById } from '../../core/protocol/protocols.ts';
+import { filmedTake, visitCase, type FilmedTake, type PlannedVisit } from '../../core/plan/visitCase.ts';
+import { judgeReading, type MeasureReading } from '../../core/protocol/measures.ts';
+import { callsForChange, protocolById, type MeasureKey } from '../../core/protocol/protocols.ts';
+import { NO_PLANNING } from '../../core/records/planning.ts';
+import { NO_STATICS } from '../../core/records/statics.ts';
 import { readTracks, type Reading } from '../../core/stroke/read.ts';
-import { refilmed } from '../../core/trial/outcome.ts';
-import { STICKER_SD_MM } from '../../core/stroke/uncertainty.ts';
+import { outcomes } from '../../core/trial/outcome.ts';
 import { filmed, FILMED_MM_PER_PX } from '../../sim/filmed.ts';
-import { gaussian } from '../../sim/random.ts';
+import { satAnew, stickOn } from '../../sim/human.ts';
+import { trueFigures } from '../../sim/measured.ts';
 import type { JointKey } from '../../sim/rider.ts';
-import { rideOn, truth, type Case, type Ridden } from './riders.ts';
+import type { Vec2 } from '../../core/geometry/vec.ts';
+import { rideOn, type LoopCase, type Ridden } from './riders.ts';
 
 const PROTOCOL = protocolById('long-distance');
-const SIDES: readonly LegSide[] = ['right', 'left'];
-const JOINTS: readonly JointKey[] = ['hip', 'knee', 'ankle', 'heel', 'toe', 'shoulder', 'elbow', 'wrist'];
+const SIDES = ['right', 'left'] as const;
+type Side = (typeof SIDES)[number];
+export type Stickers = Record<Side, Record<JointKey, Vec2>>;
 
-export type Stickers = Partial<Record<JointKey, { x: number; y: number }>>;
-
-/** One visit: both sides filmed at track level, stickers beside their bones. */
 export interface Film {
-  readings: Record<LegSide, Reading>;
-  measures: Record<LegSide, MeasureReading[]>;
+  readings: Record<Side, Reading>;
+  measures: Record<Side, MeasureReading[]>;
 }
 
-export function film(rider: Ridden, stickers: Record<LegSide, Stickers>, random: () => number): Film {
+/** Stickers on both sides, beside the bone by so many times the usual. */
+export const stickers = (random: () => number, times = 1): Stickers => ({
+  right: stickOn(random, times),
+  left: stickOn(random, times),
+});
+
+/** The rider sits down anew, and both sides are filmed at track level by a levelled camera. */
+export function film(rider: Ridden, on: Stickers, random: () => number): Film {
   const readings = {} as Film['readings'];
   const measures = {} as Film['measures'];
   for (const side of SIDES) {
     const tracks = filmed({
-      rider: rider[side],
-      seconds: 4.6,
+      rider: satAnew(rider[side], random),
+      seconds: 6,
       noisePx: 0.15,
-      stickerOffMm: stickers[side],
+      stickerOffMm: on[side],
       stickersTurn: true,
       facing: side,
       seed: 1 + Math.floor(1e6 * random()),
@@ -47,6 +49,7 @@ export function film(rider: Ridden, stickers: Record<LegSide, Stickers>, random:
     const reading = readTracks(tracks, {
       mmPerPx: FILMED_MM_PER_PX,
       facing: side,
+      levelDeg: 0,
       crankMm: rider[side].crankMm,
     });
     if (!reading.ok) throw new Error(reading.detail);
@@ -57,212 +60,277 @@ export function film(rider: Ridden, stickers: Record<LegSide, Stickers>, random:
 }
 
 export function planFor(
-  c: Case,
-  bike: Case['bike'],
+  c: LoopCase,
+  bike: LoopCase['bike'],
   f: Film,
-  habits: Habits,
-): { plan: Prescription; plannedOn: PlanCase } {
-  const plannedOn: PlanCase = {
-    intake: c.intake,
+  ridden: readonly RiddenStep[] = [],
+  gone = false,
+): Prescription {
+  const visit: PlannedVisit = {
+    protocolId: 'long-distance',
+    protocol: null,
+    intake: gone ? { ...c.intake, complaints: [] } : c.intake,
     body: c.body,
-    bike,
-    resolved: resolveBike(bike),
-    schools: USUAL_SCHOOLS,
-    suspects: [],
-    parts: DEMO_PARTS.parts,
-    measures: f.measures.right,
-    sides: SIDES.map((side) => ({
-      model: fitBody(f.readings[side], side, bike.frame.seatAngleDeg),
-      measures: f.measures[side],
-    })),
-    habits,
-    halfSteps: false,
-    decisions: [],
-    order: [],
+    asFound: bike,
+    statics: NO_STATICS,
+    planning: { ...NO_PLANNING, onBike: c.onBike },
+    changes: [],
   };
-  return { plan: prescribe(plannedOn), plannedOn };
+  const take = (view: 'drive' | 'nonDrive'): FilmedTake['take'] => ({ view, setup: null, effortW: null });
+  const made = visitCase({
+    session: visit,
+    near: filmedTake(visit, take('drive'), f.readings.right),
+    far: filmedTake(visit, take('nonDrive'), f.readings.left),
+    parts: STEMS,
+    habits: USUAL_HABITS,
+  });
+  return prescribe({ ...made.case, ridden });
 }
 
-/** What is out: film measures of either side beyond their uncertainty, and settings that the rules find wrong. */
-function findings(f: Film, bike: Case['bike'], c: Case): string[] {
-  const film = SIDES.flatMap((side) =>
-    f.measures[side]
-      .filter((m) => m.verdict === 'low' || m.verdict === 'high')
-      .map((m) => `${side} ${m.key}`),
+/** Stems in the drawers: what a fitter has. */
+const STEMS = [60, 70, 80, 90, 100, 110, 120].map((lengthMm) => ({
+  id: `s${lengthMm}`,
+  kind: 'stem' as const,
+  name: `Stem ${lengthMm}`,
+  lengthMm,
+  angleDeg: -6,
+  widthMm: null,
+  reachMm: null,
+  dropMm: null,
+  stackMm: null,
+  count: 1,
+  price: null,
+}));
+
+/** What the misfit wants: which control back which way. A bar too low or a reach too long is mended by either of the two. */
+function rightWay(c: LoopCase, l: PlanLine): boolean {
+  const m = l.moves;
+  const against = (by: number | undefined, wrong: number | undefined): boolean =>
+    by !== undefined && wrong !== undefined && by * wrong < 0;
+  return (
+    against(m.saddleUp, c.wrong.saddleUp) ||
+    against(m.saddleBack, c.wrong.saddleBack) ||
+    against(m.stemLength, c.wrong.stemLength) ||
+    against(m.spacers, c.wrong.spacers) ||
+    (c.wrong.spacers !== undefined && (m.stemFlip ?? 0) > 0) ||
+    ((c.wrong.stemLength ?? 0) > 0 && l.key === 'askReachLong') ||
+    ((c.wrong.stemLength ?? 0) < 0 && l.key === 'askReachShort') ||
+    (c.wrong.spacers !== undefined && l.key === 'askBarLow')
   );
-  const { left, right } = bike.feet;
-  const stance = resolveBike(bike).stanceMm;
-  const settings = [
-    Math.abs(left.cleatBehindMm! - right.cleatBehindMm!) >= 3 && 'cleats apart',
-    Math.min(left.cleatBehindMm!, right.cleatBehindMm!) < -2 && 'cleat ahead of the head',
-    Math.abs(stance.left! - stance.right!) >= 4 && 'stance uneven',
-  ].filter((v): v is string => Boolean(v));
-  const by = f.measures.left.find((m) => m.key === 'kneeFlexionMinDeg')!;
-  const other = f.measures.right.find((m) => m.key === 'kneeFlexionMinDeg')!;
-  const apart = by.value - other.value;
-  const legs =
-    c.misfit === 'leg length' &&
-    Math.abs(apart) >= 3 &&
-    Math.abs(apart) > Math.hypot(by.uncertainty, other.uncertainty)
-      ? ['legs apart']
-      : [];
-  return [...film, ...settings, ...legs];
 }
 
-/** How far out a finding may still be to count as put right: not at all (inside), or within its uncertainty. */
-const isOut = (name: string, f: Film, bike: Case['bike'], c: Case): { strict: boolean; sure: boolean } => {
-  const [side, key] = name.split(' ') as [LegSide, string];
-  const m = f.measures[side]?.find((q) => q.key === key);
-  if (!m) {
-    const still = findings(f, bike, c).includes(name);
-    return { strict: still, sure: still };
-  }
-  return { strict: m.verdict !== 'in', sure: m.verdict === 'low' || m.verdict === 'high' };
+/** Whether a line moves the very thing that is wrong the very wrong way. */
+const wrongWay = (c: LoopCase, l: PlanLine): boolean =>
+  (Object.keys(c.wrong) as ControlKey[]).some((key) => (l.moves[key] ?? 0) * c.wrong[key]! > 0);
+
+const KEYS: readonly MeasureKey[] = [
+  'kneeFlexionMinDeg',
+  'hipAngleMinDeg',
+  'backAngleDeg',
+  'shoulderAngleDeg',
+  'elbowFlexionDeg',
+  'kneeOverSpindleMm',
+];
+
+const within = (key: MeasureKey, v: number): boolean => {
+  const b = PROTOCOL.bands[key];
+  return (b.low === null || v >= b.low) && (b.high === null || v <= b.high);
 };
+
+/** Of the measures that call for a change, how many lie in the band in truth. */
+function trulyIn(r: Ridden): { inside: number; all: number } {
+  let [inside, all] = [0, 0];
+  for (const side of SIDES) {
+    const t = trueFigures(r[side], 120);
+    for (const key of KEYS) {
+      all += 1;
+      inside += Number(within(key, t[key as keyof typeof t]));
+    }
+  }
+  return { inside, all };
+}
+
+/** The same by the film: not surely out. */
+function filmIn(f: Film): { inside: number; all: number } {
+  const all = SIDES.flatMap((side) =>
+    f.measures[side].filter((m) => callsForChange(m.key) && KEYS.includes(m.key)),
+  );
+  return { inside: all.filter((m) => m.verdict !== 'low' && m.verdict !== 'high').length, all: all.length };
+}
+
+/** What a plan says of a line and what is true of it: P, and whether the rider's setting really errs so. */
+export interface Stated {
+  p: number;
+  isTrue: boolean;
+}
 
 /** The outcome of one rider over two rounds. */
 export interface Outcome {
-  misfit: Case['misfit'];
-  found: number;
-  /** Of the findings, by what the rider truly does; by the film inside the band; by the film no longer out. */
-  trueIn: [first: number, second: number];
-  inBand: [first: number, second: number];
-  notOut: [first: number, second: number];
+  misfit: LoopCase['misfit'];
+  complains: boolean;
+  now: number;
+  tries: number;
+  lines: number;
+  /** Under now, and under now or try, the right control the right way. */
+  rightNow: boolean;
+  rightNowOrTry: boolean;
+  wrong: boolean;
+  /** Whether a line under now is as sure as 0.8, and whether all that are so go the right way. */
+  sure: boolean;
+  sureRight: boolean;
+  stated: Stated[];
   pushedOut: number;
   touched: number;
   fewest: number;
-  /** Truth after round one inside its foretold 95 % interval, out of how many. */
+  leadsWithoutLine: number;
+  inFilm: { inside: number; all: number };
+  inTruth: { inside: number; all: number };
   held: number;
-  foretold: number;
-  /** Half widths of the foot pitch's and the back's interval in the second plan, with the habits as usual and as learned. */
-  width: { usual: number; learned: number } | null;
-  kappaMiss: { usual: number; learned: number } | null;
+  predicted: number;
 }
 
 /** Things touched, as a fitter counts them: a pair of cleats is one, a stem with its flip is one. */
 export function touched(moves: Moves): number {
-  const groups = Object.keys(moves).map((k) => k.replace(/\.(left|right)$/, '').replace(/^stem.*/, 'stem'));
+  const groups = Object.keys(tidy(moves)).map((k) =>
+    k.replace(/\.(left|right)$/, '').replace(/^stem.*/, 'stem'),
+  );
   return new Set(groups).size;
 }
 
-/** Plan, apply to the virtual rider, film again; twice. */
-export function closedLoop(c: Case, random: () => number): Outcome | null {
-  const stickers = Object.fromEntries(
-    SIDES.map((side) => [
-      side,
-      Object.fromEntries(
-        JOINTS.map((j) => [j, { x: STICKER_SD_MM * gaussian(random), y: STICKER_SD_MM * gaussian(random) }]),
-      ),
-    ]),
-  ) as Record<LegSide, Stickers>;
-  let [rider, bike] = [c.rider, c.bike];
-  let f = film(rider, stickers, random);
-  const first = f;
-  const found = findings(f, bike, c);
-  const { plan, plannedOn } = planFor(c, bike, f, USUAL_HABITS);
-  const near = plannedOn.sides[0];
-  const prepared = laidOut(near.model);
-  const fx = effectsOf(bike, plan.total);
-  const forecast = foretell(prepared, near.measures, fx, USUAL_HABITS, bodyOf(plannedOn));
-  const next = rideOn(rider, bike, plan.total, c.habit);
-  if (!next || !forecast.ok) return null;
-  const was = truth(rider.right);
-  [rider, bike] = [next, applyMoves(bike, plan.total)];
-  const now = truth(rider.right);
-  let [held, foretold] = [0, 0];
-  if (Object.keys(plan.total).length > 0)
-    for (const m of forecast.measures) {
-      const v = now[m.key];
-      if (v === undefined) continue;
-      foretold += 1;
-      held += Number(v >= m.low && v <= m.high);
-    }
-  f = film(rider, stickers, random);
-  const after1 = { f, bike };
-  const learned = learnHabits(
-    prepared,
-    fx,
-    refilmed(first.readings.right, f.readings.right, true),
-    USUAL_HABITS,
-    bodyOf(plannedOn),
-  );
-  const again = planFor(c, bike, f, learned);
-  const final = rideOn(rider, bike, again.plan.total, c.habit);
-  if (!final) return null;
-  const twice = { f: film(final, stickers, random), bike: applyMoves(bike, again.plan.total) };
-  const count = (s: typeof after1, how: 'strict' | 'sure'): number =>
-    found.filter((name) => !isOut(name, s.f, s.bike, c)[how]).length;
-  const truly = (r: Ridden, s: typeof after1): number =>
-    found.filter((name) => {
-      const [side, key] = name.split(' ') as [LegSide, PredictedKey];
-      return side in s.f.measures ? inTruth(key, truth(r[side])[key]) : !isOut(name, s.f, s.bike, c).strict;
-    }).length;
-  const inBefore = PREDICTED.filter((key) => inTruth(key, was[key]));
-  return {
-    misfit: c.misfit,
-    found: found.length,
-    trueIn: [truly(next, after1), truly(final, twice)],
-    inBand: [count(after1, 'strict'), count(twice, 'strict')],
-    notOut: [count(after1, 'sure'), count(twice, 'sure')],
-    pushedOut: inBefore.filter((key) =>
-      SIDES.some(
-        (side) =>
-          first.measures[side].find((m) => m.key === key)?.verdict === 'in' &&
-          isOut(`${side} ${key}`, after1.f, after1.bike, c).sure,
-      ),
-    ).length,
-    touched: found.length > 0 ? touched(plan.total) : 0,
-    fewest: found.length === 0 ? 0 : c.fewest === 1 || oneIsEnough(c, first, found) ? 1 : c.fewest,
-    held,
-    foretold,
-    width: widths(again.plannedOn, learned),
-    kappaMiss: {
-      usual: Math.abs(USUAL_HABITS.kappa.mean - c.habit.kappa),
-      learned: Math.abs(learned.kappa.mean - c.habit.kappa),
-    },
-  };
-}
+const SETTING: Partial<Record<ControlKey, RiddenStep['setting']>> = {
+  saddleUp: 'height',
+  saddleBack: 'setback',
+  stemLength: 'reach',
+  spacers: 'bar',
+};
 
-/** Whether one thing alone would put right all that was found: looked for with the simulation's own knowledge. */
-function oneIsEnough(c: Case, f: Film, found: readonly string[]): boolean {
-  const before = { right: truth(c.rider.right), left: truth(c.rider.left) };
-  const tries: Moves[] = [];
-  for (let by = -36; by <= 36; by += 3) tries.push({ saddleUp: by });
-  for (let by = -60; by <= 40; by += 10) tries.push({ stemLength: by });
-  return tries.some((moves) => {
-    const then = rideOn(c.rider, c.bike, moves, c.habit);
-    if (!then) return false;
-    const after = { right: truth(then.right), left: truth(then.left) };
-    return found.every((name) => {
-      const [side, key] = name.split(' ') as [LegSide, PredictedKey];
-      const m = f.measures[side]?.find((q) => q.key === key);
-      if (!m) return false;
-      const v = m.value + after[side][key]! - before[side][key]!;
-      return judge(v, m.uncertainty, m.band) !== 'low' && judge(v, m.uncertainty, m.band) !== 'high';
-    });
+/** The rider's word on a step: better where it takes away from what is wrong, worse where it adds to it, mostly. */
+function wordOn(c: LoopCase, moves: Moves, random: () => number): RiddenStep[] {
+  return (Object.entries(moves) as [ControlKey, number][]).flatMap(([key, by]): RiddenStep[] => {
+    const setting = SETTING[key];
+    if (!setting) return [];
+    const wrong = c.wrong[key];
+    const clear = random() < 0.75;
+    const word =
+      !clear || wrong === undefined
+        ? random() < 0.7
+          ? 'same'
+          : 'worse'
+        : wrong * by < 0
+          ? 'better'
+          : 'worse';
+    return [{ setting, way: by > 0 ? 1 : -1, word }];
   });
 }
 
-const inTruth = (key: PredictedKey, v: number | undefined): boolean => {
-  const b = PROTOCOL.bands[key];
-  return v !== undefined && (b.low === null || v >= b.low) && (b.high === null || v <= b.high);
-};
-
-/** How wide the second prediction is for the same further change (saddle +10 mm), with the usual habits and with the learned ones. */
-function widths(on: PlanCase, learned: Habits): Outcome['width'] {
-  const prepared = laidOut(on.sides[0].model);
-  const fx = effectsOf(on.bike, { saddleUp: 10, stemLength: -20 });
-  const width = (habits: Habits): number => {
-    // The measurement's own part is left out: only what the habits add is compared.
-    const bare = on.measures.map((m) => ({ ...m, uncertainty: 0 }));
-    const p = foretell(prepared, bare, fx, habits, {});
-    if (!p.ok) return NaN;
-    const of = (key: PredictedKey): number => {
-      const m = p.measures.find((q) => q.key === key)!;
-      return m.high - m.low;
-    };
-    return of('kneeFlexionMinDeg') + of('backAngleDeg');
+/** By how much a setting truly errs, in the plan's own millimetres: the knee against the middle of its band, and so on. */
+function trueFaults(r: Ridden): Record<string, number> {
+  const mean = (f: (t: ReturnType<typeof trueFigures>) => number): number =>
+    SIDES.reduce((s, side) => s + f(trueFigures(r[side], 120)), 0) / 2;
+  return {
+    height: (37.5 - mean((t) => t.kneeFlexionMinDeg)) / 0.26,
+    setback: (-10 - mean((t) => t.kneeOverSpindleMm)) / 0.87,
   };
-  const out = { usual: width(USUAL_HABITS), learned: width(learned) };
-  return Number.isFinite(out.usual) && Number.isFinite(out.learned) ? out : null;
+}
+
+/** P of the two saddle settings against what is true, one for each direction. */
+function statedOf(plan: Prescription, r: Ridden): Stated[] {
+  const t = trueFaults(r);
+  return [...plan.now, ...plan.try].flatMap((l): Stated[] => {
+    if (l.key === 'saddleUp') {
+      const up = (l.moves.saddleUp ?? 0) > 0;
+      return [{ p: l.p, isTrue: up ? t.height < -9.5 : t.height > 9.5 }];
+    }
+    if (l.key === 'saddleBack') {
+      const back = (l.moves.saddleBack ?? 0) > 0;
+      return [{ p: l.p, isTrue: back ? t.setback < -13.5 : t.setback > 13.5 }];
+    }
+    return [];
+  });
+}
+
+/** Plan, apply to the virtual rider, film again; twice. */
+export function closedLoop(c: LoopCase, random: () => number): Outcome | null {
+  const on = stickers(random);
+  const first = film(c.rider, on, random);
+  const plan = planFor(c, c.bike, first);
+  const lines = [...plan.now, ...plan.try];
+  // What is to be tried is ridden: a step that is worse goes back.
+  const steps = plan.try.flatMap((l) => wordOn(c, l.moves, random));
+  const kept = plan.try.filter((l) => wordOn(c, l.moves, () => 0.1).some((s) => s.word === 'better'));
+  const one = both(
+    plan.now.reduce<Moves>((s, l) => both(s, l.moves), {}),
+    kept.reduce<Moves>((s, l) => both(s, l.moves), {}),
+  );
+  const next = rideOn(c.rider, c.bike, one, c.habit);
+  if (!next) return null;
+  let [held, predicted] = [0, 0];
+  const truth = trueFigures(next.right, 120);
+  if (plan.forecast?.ok && kept.length === plan.try.length && Object.keys(one).length > 0)
+    for (const m of plan.forecast.measures) {
+      const v = truth[m.key as keyof typeof truth];
+      if (v === undefined) continue;
+      predicted += 1;
+      held += Number(v >= m.low && v <= m.high);
+    }
+  const bike = applyMoves(c.bike, one);
+  const again = film(next, on, random);
+  const words = [...steps, ...plan.now.flatMap((l) => wordOn(c, l.moves, random))];
+  const second = planFor(c, bike, again, words);
+  const two = both(
+    second.now.reduce<Moves>((s, l) => both(s, l.moves), {}),
+    second.try
+      .filter((l) => wordOn(c, l.moves, () => 0.1).some((s) => s.word === 'better'))
+      .reduce<Moves>((s, l) => both(s, l.moves), {}),
+  );
+  const last = rideOn(next, bike, two, c.habit);
+  if (!last) return null;
+  const final = film(last, on, random);
+  const sure = plan.now.filter((l) => l.p >= 0.8);
+  const leads = planLeads(plan, c);
+  return {
+    misfit: c.misfit,
+    complains: c.intake.complaints.length > 0,
+    now: plan.now.length,
+    tries: plan.try.length,
+    lines: lines.length,
+    rightNow: plan.now.some((l) => rightWay(c, l)),
+    rightNowOrTry: lines.some((l) => rightWay(c, l)),
+    wrong: plan.now.some((l) => wrongWay(c, l)),
+    sure: sure.length > 0,
+    sureRight: sure.length > 0 && sure.some((l) => rightWay(c, l)) && !sure.some((l) => wrongWay(c, l)),
+    stated: statedOf(plan, c.rider),
+    pushedOut: lines.reduce(
+      (n, l) =>
+        n +
+        l.predicted.filter((f) => {
+          const band = PROTOCOL.bands[f.key];
+          const out = (v: number): boolean =>
+            (band.low !== null && v < band.low) || (band.high !== null && v > band.high);
+          return callsForChange(f.key) && !out(f.before) && out(f.after);
+        }).length,
+      0,
+    ),
+    touched: touched(lines.reduce<Moves>((s, l) => both(s, l.moves), {})),
+    fewest: c.fewest,
+    leadsWithoutLine: leads,
+    inFilm: filmIn(final),
+    inTruth: trulyIn(last),
+    held,
+    predicted,
+  };
+}
+
+/** Leading suspects as strong as 0.8 without a line of any kind. */
+function planLeads(plan: Prescription, c: LoopCase): number {
+  const all = [...plan.now, ...plan.try, ...plan.later];
+  return c.intake.complaints.filter((q) => !all.some((l) => l.answers.includes(q.id))).length;
+}
+
+/** An untouched bike filmed again, the rider off and on: how many measures are called a real change. */
+export function untouched(c: LoopCase, random: () => number, times = 1): { real: number; all: number } {
+  const on = stickers(random, times);
+  const [a, b] = [film(c.rider, on, random), film(c.rider, on, random)];
+  const found = SIDES.flatMap((side) => outcomes(a.measures[side], b.measures[side], true, null));
+  return { real: found.filter((o) => o.real).length, all: found.length };
 }

@@ -1,46 +1,110 @@
+import { comfortable } from '../../sim/human.ts';
 import { seededRandom } from '../../sim/random.ts';
-import { closedLoop, type Outcome } from './loop.ts';
-import { MISFITS, randomCase } from './riders.ts';
+import { closedLoop, untouched, type Outcome } from './loop.ts';
+import { MISFITS, randomCase, type Misfit } from './riders.ts';
 
-/** Closed loops of many random riders, the misfits in turn. */
+/** Closed loops of many random riders: half of them on a bike that fits, the misfits in turn. */
 export function manyLoops(riders: number, seed: number): Outcome[] {
   const random = seededRandom(seed);
+  const kinds: (Misfit | null)[] = MISFITS.flatMap((m) => [null, m]);
   const out: Outcome[] = [];
   for (let i = 0; out.length < riders; i += 1) {
-    if (i > 4000 * riders) throw new Error('Too few of the random riders can be ridden.');
-    const c = randomCase(MISFITS[out.length % MISFITS.length], random);
+    if (i > 20 * riders + 100) throw new Error('Too few of the random riders can be ridden.');
+    const c = randomCase(kinds[out.length % kinds.length], random);
     const outcome = c && closedLoop(c, random);
     if (outcome) out.push(outcome);
   }
   return out;
 }
 
-export interface Sum {
-  riders: number;
-  found: number;
-  trueIn: [number, number];
-  inBand: [number, number];
-  notOut: [number, number];
-  pushedOut: number;
-  touched: number;
-  fewest: number;
-  held: number;
-  foretold: number;
+/** The share of random riders that the loop takes as well fitted, before anything is moved. */
+export function acceptance(riders: number, seed: number): number {
+  const random = seededRandom(seed);
+  return Array.from({ length: riders }, () => comfortable(random)).filter(Boolean).length / riders;
 }
 
-/** Everything added up. */
+/** Untouched bikes filmed again: the share of measures called a real change. */
+export function calledReal(riders: number, seed: number): number {
+  const random = seededRandom(seed);
+  let [real, all] = [0, 0];
+  for (let n = 0; n < riders;) {
+    const c = randomCase(null, random);
+    if (!c) continue;
+    n += 1;
+    const u = untouched(c, random);
+    real += u.real;
+    all += u.all;
+  }
+  return real / all;
+}
+
+/** Stated probabilities in bins of a tenth against how often they were true. */
+export function calibration(
+  list: readonly Outcome[],
+): { from: number; stated: number; true: number; n: number }[] {
+  const all = list.flatMap((o) => o.stated);
+  return Array.from({ length: 10 }, (_, i) => {
+    const bin = all.filter((s) => s.p >= i / 10 && (s.p < (i + 1) / 10 || i === 9));
+    const mean = (f: (s: (typeof bin)[number]) => number): number =>
+      bin.length ? bin.reduce((sum, s) => sum + f(s), 0) / bin.length : NaN;
+    return { from: i / 10, stated: mean((s) => s.p), true: mean((s) => Number(s.isTrue)), n: bin.length };
+  });
+}
+
+export interface Sum {
+  riders: number;
+  now: number;
+  tryOnly: number;
+  rightNow: number;
+  rightNowOrTry: number;
+  wrong: number;
+  sure: number;
+  sureRight: number;
+  pushedOut: number;
+  mostLines: number;
+  touched: number;
+  fewest: number;
+  leadsWithoutLine: number;
+  inFilm: number;
+  inTruth: number;
+  held: number;
+}
+
+/** Everything added up; shares as shares. */
 export function summed(list: readonly Outcome[]): Sum {
   const of = (f: (o: Outcome) => number): number => list.reduce((s, o) => s + f(o), 0);
+  const n = Math.max(1, list.length);
   return {
     riders: list.length,
-    found: of((o) => o.found),
-    trueIn: [of((o) => o.trueIn[0]), of((o) => o.trueIn[1])],
-    inBand: [of((o) => o.inBand[0]), of((o) => o.inBand[1])],
-    notOut: [of((o) => o.notOut[0]), of((o) => o.notOut[1])],
+    now: of((o) => Number(o.now > 0)) / n,
+    tryOnly: of((o) => Number(o.now === 0 && o.tries > 0)) / n,
+    rightNow: of((o) => Number(o.rightNow)) / n,
+    rightNowOrTry: of((o) => Number(o.rightNowOrTry)) / n,
+    wrong: of((o) => Number(o.wrong)) / n,
+    sure: of((o) => Number(o.sure)),
+    sureRight: of((o) => Number(o.sureRight)),
     pushedOut: of((o) => o.pushedOut),
-    touched: of((o) => o.touched),
-    fewest: of((o) => o.fewest),
-    held: of((o) => o.held),
-    foretold: of((o) => o.foretold),
+    mostLines: Math.max(0, ...list.map((o) => o.lines)),
+    touched: of((o) => (o.lines ? o.touched : 0)),
+    fewest: of((o) => (o.lines ? o.fewest : 0)),
+    leadsWithoutLine: of((o) => o.leadsWithoutLine),
+    inFilm:
+      of((o) => o.inFilm.inside) /
+      Math.max(
+        1,
+        of((o) => o.inFilm.all),
+      ),
+    inTruth:
+      of((o) => o.inTruth.inside) /
+      Math.max(
+        1,
+        of((o) => o.inTruth.all),
+      ),
+    held:
+      of((o) => o.held) /
+      Math.max(
+        1,
+        of((o) => o.predicted),
+      ),
   };
 }

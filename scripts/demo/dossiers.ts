@@ -3,6 +3,8 @@ import type { BodyRecord, TestKey, TestResult } from '../../core/body/tests.ts';
 import { RAD_PER_DEG } from '../../core/geometry/angles.ts';
 import { BLANK_INTAKE, type Complaint, type Intake } from '../../core/intake/intake.ts';
 import { CAST } from '../../sim/cast.ts';
+import { seated } from '../../sim/human.ts';
+import type { VirtualRider } from '../../sim/rider.ts';
 import { hoodMm } from '../../sim/rider.ts';
 
 /** What a fitter writes down of each made-up rider before filming: lengths from the virtual rider, the rest its story. */
@@ -20,6 +22,7 @@ interface Front {
   stemMm: number;
   stemDeg: number;
   flipped?: boolean;
+  steererAboveMm?: number;
   spacersMm: number;
   hoodRiseMm: number;
 }
@@ -69,6 +72,7 @@ function bikeUnder(id: string, front: Front): Omit<BikeSetup, 'feet'> {
       angleDeg: front.stemDeg,
       flipped: front.flipped ?? false,
       spacersMm: front.spacersMm,
+      steererAboveMm: front.steererAboveMm ?? 10,
     },
     bar: {
       ...UNMEASURED_BIKE.bar,
@@ -88,7 +92,14 @@ const foot = (f: Partial<FootSetup>): FootSetup => ({
 
 type Found = number | string | readonly [number | string, number | string];
 
-/** Left and right as a pair; legs as the virtual rider has them, inseam 56 mm under thigh and shank unless told. */
+/** The inseam from which the schools' starts put the saddle where these legs bend by 37.5° at the bottom. */
+function inseamOf(rider: VirtualRider): number {
+  const fitted = seated(rider, { kneeFlexionMinDeg: 37.5, kneeOverSpindleMm: -10 });
+  if (!fitted) throw new Error('One of the cast cannot be seated.');
+  return round(Math.hypot(fitted.hipMm.x - 25, fitted.hipMm.y - 92) / 0.883);
+}
+
+/** Left and right as a pair; the inseam as the virtual rider's legs have it unless told. */
 function bodyOf(
   id: string,
   found: Partial<Record<TestKey, Found>>,
@@ -96,7 +107,7 @@ function bodyOf(
 ): BodyRecord {
   const { rider } = CAST.find((m) => m.id === id)!.scene;
   const all: Partial<Record<TestKey, Found>> = {
-    inseam: round(rider.thighMm + rider.shankMm - 56),
+    inseam: inseamOf(rider),
     ...found,
   };
   const none: TestResult = { left: null, right: null, both: null, skipped: null };
@@ -110,8 +121,9 @@ function bodyOf(
   return { results, adjustmentsOff: [] };
 }
 
-const complaint = (id: string, c: Omit<Complaint, 'id' | 'goneIso'>): Complaint => ({
+const complaint = (id: string, c: Omit<Complaint, 'id' | 'goneIso' | 'words'>): Complaint => ({
   id,
+  words: '',
   ...c,
   goneIso: null,
 });
@@ -143,6 +155,7 @@ const pilar = bikeUnder('pilar', {
   stemMm: 70,
   stemDeg: -10,
   spacersMm: 0,
+  steererAboveMm: 25,
   hoodRiseMm: 10,
 });
 const juno = bikeUnder('juno', {
@@ -189,7 +202,6 @@ export const DOSSIERS: Record<string, Dossier> = {
       filmConsent: { givenIso: '2026-10-07T08:42:00.000Z', by: 'Maren Toft' },
     }),
     body: bodyOf('maren', {
-      inseam: 798,
       height: 1702,
       mass: 66,
       sitBones: 122,

@@ -13,10 +13,10 @@ import { nextVisit, NOTHING_DONE } from '../../core/records/visits.ts';
 import { learnHabits } from '../../core/model/learn.ts';
 import { effectsOf, type Moves } from '../../core/plan/controls.ts';
 import { laidOut } from '../../core/model/foretell.ts';
-import { filmedTake, planGround } from '../../core/plan/planGround.ts';
+import { filmedTake, visitCase } from '../../core/plan/visitCase.ts';
 import { asFindings } from '../../core/protocol/findings.ts';
 import { prescribe } from '../../core/plan/prescribe.ts';
-import type { Decision } from '../../core/plan/plan.ts';
+import { roundLines, type Decision } from '../../core/plan/plan.ts';
 import { USUAL_HABITS } from '../../core/model/bodyModel.ts';
 import { readTracks, type Reading } from '../../core/stroke/read.ts';
 import { refilmed } from '../../core/trial/outcome.ts';
@@ -114,7 +114,12 @@ export function marenStory(takes: Record<string, Take[]>): Story {
   /** The plan of a round with what the fitter decided, as it was kept. */
   const plan = (of: Take, decisions: Decision[], keptIso: string): { plan: Plan; reading: Reading } => {
     const reading = readingFor(session, of);
-    const ground = planGround(session, filmedTake(session, of, reading), null, null, DEMO_PARTS.parts, null);
+    const ground = visitCase({
+      session,
+      near: filmedTake(session, of, reading),
+      parts: DEMO_PARTS.parts,
+      round: of.round,
+    });
     const made = prescribe({ ...ground.case, decisions });
     return {
       reading,
@@ -123,9 +128,14 @@ export function marenStory(takes: Record<string, Take[]>): Story {
         round: of.round,
         protocolId: session.protocolId,
         findings: asFindings(ground.measures),
-        lines: made.lines
-          .filter((l) => l.decision?.state !== 'rejected')
-          .map(({ key, moves, today, why, check }) => ({ key, moves, today, why, check })),
+        lines: roundLines(made).map(({ key, moves, why, check, title }) => ({
+          key,
+          moves,
+          today: moves,
+          why,
+          check,
+          title,
+        })),
       },
     };
   };
@@ -155,21 +165,8 @@ export function marenStory(takes: Record<string, Take[]>): Story {
     if (s.back) session = putBack(session, id, at(day, s.minute + 4))!;
   };
 
-  // Round one: from the ground up, in the handbook's steps.
-  const decided: Decision[] = [
-    {
-      key: 'barWidth',
-      state: 'rejected',
-      moves: { barWidth: -40 },
-      reason: 'none so narrow in the bin; looked for until the next visit',
-    },
-    {
-      key: 'front',
-      state: 'edited',
-      moves: { stemLength: -50, stemFlip: 1 },
-      reason: 'two sizes nearer, for the tingling',
-    },
-  ];
+  // Round one: three lines, within the round's limits; the reach waits for the next film.
+  const decided: Decision[] = [];
   const one = plan(first, decided, at(FIRST, 78));
   session = { ...session, planning: { ...session.planning, decisions: decided }, plan: one.plan };
   for (const s of [
@@ -182,7 +179,6 @@ export function marenStory(takes: Record<string, Take[]>): Story {
       felt: ['hands'],
     },
     { moves: { saddleTilt: 1 }, line: 'saddleTilt', minute: 90, word: 'better', felt: ['hands'] },
-    { moves: { saddleTilt: 0.5 }, line: 'saddleTilt', minute: 95, word: 'same' },
     {
       moves: { saddleUp: 3 },
       line: 'saddleUp',
@@ -221,15 +217,6 @@ export function marenStory(takes: Record<string, Take[]>): Story {
       word: 'better',
       tests: { handsOff: 'holds' },
     },
-    {
-      moves: { stemLength: -50, stemFlip: 1 },
-      line: 'front',
-      minute: 141,
-      word: 'better',
-      note: 'no longer reaching',
-      felt: ['hands', 'neck'],
-      tests: { handsOff: 'holds', oneHand: 'no', levers: 'yes' },
-    },
   ] satisfies Step[])
     step(s, FIRST, 0);
 
@@ -251,9 +238,20 @@ export function marenStory(takes: Record<string, Take[]>): Story {
   };
   const habits = learned(session, first, one.reading, second);
   const decisions: Decision[] = [
-    { key: 'barWidth', state: 'rejected', moves: { barWidth: -40 }, reason: 'still looked for' },
-    { key: 'saddleBack', state: 'edited', moves: { saddleBack: 10 }, reason: 'two steps, then judge again' },
-    { key: 'front', state: 'edited', moves: { spacers: 20 }, reason: 'free, before another stem' },
+    {
+      key: 'hands',
+      state: 'edited',
+      moves: { stemLength: -20 },
+      reason: 'two sizes nearer, for the tingling',
+      p: null,
+    },
+    {
+      key: 'saddleTilt',
+      state: 'accepted',
+      moves: { saddleTilt: 0.5 },
+      reason: '',
+      p: null,
+    },
   ];
   const two = plan(second, decisions, at(FIRST, 172));
   session = { ...session, plan: two.plan, planning: { ...session.planning, decisions } };
@@ -276,15 +274,15 @@ export function marenStory(takes: Record<string, Take[]>): Story {
       note: 'reaches for the pedal',
       back: true,
     },
-    { moves: { saddleBack: 5 }, line: 'saddleBack', minute: 200, word: 'same' },
-    { moves: { saddleBack: 5 }, line: 'saddleBack', minute: 205, word: 'same', tests: { handsOff: 'holds' } },
+    { moves: { saddleTilt: 0.5 }, line: 'saddleTilt', minute: 199, word: 'same' },
     {
-      moves: { spacers: 20 },
-      line: 'front',
+      moves: { stemLength: -20 },
+      line: 'hands',
       minute: 214,
       word: 'better',
-      felt: ['neck'],
-      tests: { handsOff: 'holds', levers: 'yes' },
+      note: 'no longer reaching',
+      felt: ['hands', 'neck'],
+      tests: { handsOff: 'holds', oneHand: 'no', levers: 'yes' },
     },
   ] satisfies Step[])
     step(s, FIRST, 1);
@@ -323,7 +321,15 @@ export function marenStory(takes: Record<string, Take[]>): Story {
   };
   const three = plan(
     third,
-    [{ key: 'barWidth', state: 'edited', moves: { barWidth: -20 }, reason: 'the narrowest in the bin' }],
+    [
+      {
+        key: 'barWidth',
+        state: 'edited',
+        moves: { barWidth: -20 },
+        reason: 'the narrowest in the parts',
+        p: null,
+      },
+    ],
     at(SECOND, 46),
   );
   session = {
@@ -332,7 +338,13 @@ export function marenStory(takes: Record<string, Take[]>): Story {
     planning: {
       ...session.planning,
       decisions: [
-        { key: 'barWidth', state: 'edited', moves: { barWidth: -20 }, reason: 'the narrowest in the bin' },
+        {
+          key: 'barWidth',
+          state: 'edited',
+          moves: { barWidth: -20 },
+          reason: 'the narrowest in the parts',
+          p: null,
+        },
       ],
     },
   };

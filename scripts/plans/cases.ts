@@ -1,14 +1,10 @@
 import { DEMO_PARTS } from '../../app/demo/parts.ts';
-import { resolveBike } from '../../core/bike/resolve.ts';
-import type { BikeSetup } from '../../core/bike/setup.ts';
-import { adjustBands } from '../../core/protocol/adjust.ts';
-import { fitBody, USUAL_HABITS } from '../../core/model/bodyModel.ts';
-import type { LegSide } from '../../core/plan/controls.ts';
-import { judgeReading } from '../../core/protocol/measures.ts';
+import type { LegSide } from '../../core/model/effects.ts';
 import type { PlanCase } from '../../core/plan/plan.ts';
-import { USUAL_SCHOOLS } from '../../core/plan/proposals.ts';
+import { filmedTake, visitCase, type FilmedTake, type PlannedVisit } from '../../core/plan/visitCase.ts';
+import { NO_PLANNING } from '../../core/records/planning.ts';
+import { NO_STATICS } from '../../core/records/statics.ts';
 import { protocolById, type Protocol } from '../../core/protocol/protocols.ts';
-import { rankSuspects } from '../../core/suspects/suspects.ts';
 import { readTracks, type Reading } from '../../core/stroke/read.ts';
 import { CAST } from '../../sim/cast.ts';
 import { filmed, FILMED_MM_PER_PX } from '../../sim/filmed.ts';
@@ -27,6 +23,7 @@ function readingOf(rider: VirtualRider, side: LegSide): Reading {
   const reading = readTracks(filmed({ rider, noisePx: 0.15, facing: side, extras: true }), {
     mmPerPx: FILMED_MM_PER_PX,
     facing: side,
+    levelDeg: 0,
     crankMm: rider.crankMm,
   });
   if (!reading.ok) throw new Error(reading.detail);
@@ -38,45 +35,35 @@ export function caseFor(
   riders: Partial<Record<LegSide, VirtualRider>>,
   dossier: Dossier,
   protocol: Protocol,
-  more: Partial<PlanCase> = {},
+  more: Partial<PlannedVisit> = {},
 ): PlanCase {
-  const { intake, body } = dossier;
-  const bike: BikeSetup = dossier.asFound;
-  const { bands, halfSteps } = adjustBands(protocol, body, intake);
-  const adjusted = { ...protocol, bands };
-  const sides = (['right', 'left'] as const).flatMap((side) => {
-    const rider = riders[side];
-    if (!rider) return [];
-    const reading = readingOf(rider, side);
-    return [
-      {
-        model: fitBody(reading, side, bike.frame.seatAngleDeg),
-        measures: judgeReading(reading, adjusted),
-      },
-    ];
-  });
-  const { measures } = sides[0];
-  const resolved = resolveBike(bike);
-  return {
-    intake,
-    body,
-    bike,
-    resolved,
-    measures,
-    suspects: rankSuspects({ intake, body, bike, resolved, measures }),
-    schools: USUAL_SCHOOLS,
-    parts: DEMO_PARTS.parts,
-    sides,
-    habits: USUAL_HABITS,
-    halfSteps,
-    decisions: [],
-    order: [],
+  const visit: PlannedVisit = {
+    protocolId: protocol.id,
+    protocol,
+    intake: dossier.intake,
+    body: dossier.body,
+    asFound: dossier.asFound,
+    statics: NO_STATICS,
+    planning: NO_PLANNING,
+    changes: [],
     ...more,
   };
+  const filmedSide = (side: LegSide): FilmedTake | null => {
+    const rider = riders[side];
+    const take = {
+      view: side === 'right' ? ('drive' as const) : ('nonDrive' as const),
+      setup: null,
+      effortW: null,
+    };
+    return rider ? filmedTake(visit, take, readingOf(rider, side)) : null;
+  };
+  const [right, left] = [filmedSide('right'), filmedSide('left')];
+  return visitCase({ session: visit, near: right ?? left, far: right ? left : null, parts: DEMO_PARTS.parts })
+    .case;
 }
 
 export const riderOf = (id: string): VirtualRider => CAST.find((m) => m.id === id)!.scene.rider;
 
 /** A demo rider's plan from the virtual rider and the dossier. */
-export const demoCase = (id: string, more: Partial<PlanCase> = {}): PlanCase =>
+export const demoCase = (id: string, more: Partial<PlannedVisit> = {}): PlanCase =>
   caseFor({ right: riderOf(id) }, DOSSIERS[id], protocolById(PROTOCOL_OF[id]), more);

@@ -11,7 +11,7 @@ import { laddersFor, standOf } from '../../core/suspects/ladders.ts';
 import type { MeasureReading } from '../../core/protocol/measures.ts';
 import type { OnBike } from '../../core/suspects/onBike.ts';
 import { rankSuspects } from '../../core/suspects/suspects.ts';
-import { USUAL_SCHOOLS } from '../../core/plan/proposals.ts';
+import { USUAL_SCHOOLS } from '../../core/plan/schools.ts';
 import { bySchool } from '../../core/protocol/schools.ts';
 import { NO_STATICS } from '../../core/records/statics.ts';
 import { frontsFor } from '../../core/plan/fronts.ts';

@@ -1,5 +1,6 @@
 import {
   extrasOf,
+  hipStickerMm,
   footToPlane,
   hoodMm,
   poseAt,
@@ -333,11 +334,12 @@ export function projectJoints(
   pose: Pose,
 ): Record<JointKey, Vec2> & Partial<Record<ExtraKey, Vec2>> {
   const out = {} as ReturnType<typeof projectJoints>;
+  const places = { ...pose.joints, hip: hipStickerMm(scene.rider, pose) };
   for (const key of Object.keys(STICKER_DEPTH_MM) as JointKey[]) {
-    const p = project(scene.camera, pose.joints[key], STICKER_DEPTH_MM[key]);
+    const p = project(scene.camera, places[key], STICKER_DEPTH_MM[key]);
     out[key] = { x: p.x, y: p.y };
   }
-  const extras = extrasOf(pose);
+  const extras = extrasOf(pose, scene.rider.headAboveBackMm);
   for (const key of scene.look.extras ?? []) {
     const p = project(scene.camera, extras[key], EXTRA_DEPTH_MM[key]);
     out[key] = { x: p.x, y: p.y };

@@ -1,0 +1,27 @@
+import type { Vec2 } from '../geometry/vec.ts';
+
+export type LegSide = 'left' | 'right';
+
+/** What moves do to the places where the rider touches the bike. */
+export interface Effects {
+  /** Of the sit point, and with it the hip, mm. */
+  sitMm: Vec2;
+  /** Of the hands, mm. */
+  handMm: Vec2;
+  crankMm: number;
+  /** Cleat back, and what is between foot and spindle, by side. */
+  legs: Record<LegSide, { cleatBackMm: number; stackMm: number; stanceMm: number }>;
+  barWidthMm: number;
+}
+
+/** Nothing is moved. */
+export const NO_EFFECTS: Effects = {
+  sitMm: { x: 0, y: 0 },
+  handMm: { x: 0, y: 0 },
+  crankMm: 0,
+  legs: {
+    left: { cleatBackMm: 0, stackMm: 0, stanceMm: 0 },
+    right: { cleatBackMm: 0, stackMm: 0, stanceMm: 0 },
+  },
+  barWidthMm: 0,
+};
