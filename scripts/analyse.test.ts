@@ -37,7 +37,7 @@ describe('npm run analyse', () => {
       'strokeSdDeg',
       'uncertaintyDeg',
     ]);
-    expect(s.cadenceRpm).toBeCloseTo(72, 0);
+    expect(s.cadenceRpm).toBeCloseTo(76.4, 0);
     expect(s.strokes).toBe(7);
   });
   it('reads the other facing as told', () => {

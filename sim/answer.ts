@@ -104,7 +104,7 @@ export function ridden(rider: VirtualRider, felt: Felt, habit: Habit): VirtualRi
   };
   let backDeg = rider.backDeg + habit.rho * (backFor(armNow) - rider.backDeg);
   const whole = rider.upperArmMm + rider.forearmMm;
-  if (armAt(backDeg) > 0.985 * whole) backDeg = backFor(0.985 * whole);
+  if (armAt(backDeg) > 0.998 * whole) backDeg = backFor(0.998 * whole);
   return withHand({ ...moved, backDeg }, hand);
 }
 
@@ -126,9 +126,8 @@ export function withHand(rider: VirtualRider, hand: Vec2): VirtualRider | null {
         return Math.hypot(s.x - hand.x, s.y - hand.y);
       }),
     );
-  // A margin for the wandering of hip and back.
   let { backDeg } = rider;
-  for (let i = 0; i < 400 && furthest(backDeg) > 0.985 * whole; i += 1) backDeg -= 0.05;
+  for (let i = 0; i < 400 && furthest(backDeg) > 0.998 * whole; i += 1) backDeg -= 0.05;
   const shoulder = shoulderMm({ ...rider, backDeg }, rider.hipMm);
   if (Math.hypot(shoulder.x - hand.x, shoulder.y - hand.y) > whole) return null;
   const elbow = circleMeetLeft(hand, rider.forearmMm, shoulder, rider.upperArmMm);

@@ -136,7 +136,7 @@ export const CAST: readonly CastMember[] = [
         ...LEG,
         thighMm: 418,
         shankMm: 416,
-        backDeg: 39,
+        backDeg: 41.5,
         shoulderDeg: 95,
         elbowFlexionDeg: 14,
         cadenceRpm: 84,
@@ -255,6 +255,22 @@ export const CAST: readonly CastMember[] = [
     { wheelbaseMm: 986, seconds: 6, container: 'mp4', camera: { aimMm: { x: 90, y: 420 } } },
   ),
 ];
+
+/** The same body with every sticker on its bone and nothing leaving the picture's plane, calm: for asking what the measuring itself errs. */
+export const onBone = (rider: VirtualRider): VirtualRider => ({
+  ...rider,
+  foreshortening: 0,
+  hipSkinMm: 0,
+  headAboveBackMm: undefined,
+  wanderDeg: Math.min(0.5, rider.wanderDeg),
+  unevenness: Math.min(0.012, rider.unevenness),
+});
+
+/** The cast so. */
+export const CAST_ON_BONE: readonly CastMember[] = CAST.map((m) => ({
+  ...m,
+  scene: { ...m.scene, rider: onBone(m.scene.rider) },
+}));
 
 /** Mean cadence over a clip, from its first to its last frame, rpm. */
 export function trueCadenceRpm(rider: VirtualRider, seconds: number): number {

@@ -1,9 +1,8 @@
 import { RAD_PER_DEG } from '../core/geometry/angles.ts';
 import type { Vec2 } from '../core/geometry/vec.ts';
-import { withHand } from './answer.ts';
 import { trueFigures } from './measured.ts';
 import { gaussian } from './random.ts';
-import { hoodMm, type JointKey, type VirtualRider } from './rider.ts';
+import type { JointKey, VirtualRider } from './rider.ts';
 
 /** Palpation: how far a sticker stands from its bone, SD in each direction, mm (handbook: how people pedal, stickers). */
 export const PALPATION_SD_MM: Record<JointKey, number> = {
@@ -142,19 +141,20 @@ const pickArms = ({ backDeg, shoulderDeg, elbowFlexionDeg }: Sitting) => ({
   elbowFlexionDeg,
 });
 
-/** The same rider off the bike and on again: sits elsewhere, holds foot and back a little otherwise; the bar stays where it is. */
-export function satAnew(rider: VirtualRider, random: () => number): VirtualRider {
-  const hand = hoodMm(rider);
-  const again: VirtualRider = {
-    ...rider,
-    hipMm: { x: rider.hipMm.x + 4 * gaussian(random), y: rider.hipMm.y + 2 * gaussian(random) },
-    footPitchMeanDeg: rider.footPitchMeanDeg + 1.3 * gaussian(random),
-    backDeg: rider.backDeg + gaussian(random),
-    startThetaDeg: 360 * random(),
-    wanderSeed: 1 + Math.floor(1e6 * random()),
-  };
-  return withHand(again, hand) ?? rider;
-}
+/**
+ * The same rider off the bike and on again: sits elsewhere, holds foot, back and arms a little otherwise; the hands come to rest where
+ * they are easy on the hoods, some millimetres from where they were (handbook: how people pedal, ride to ride).
+ */
+export const satAnew = (rider: VirtualRider, random: () => number): VirtualRider => ({
+  ...rider,
+  hipMm: { x: rider.hipMm.x + 4 * gaussian(random), y: rider.hipMm.y + 2 * gaussian(random) },
+  footPitchMeanDeg: rider.footPitchMeanDeg + 1.3 * gaussian(random),
+  backDeg: rider.backDeg + gaussian(random),
+  shoulderDeg: rider.shoulderDeg + gaussian(random),
+  elbowFlexionDeg: Math.max(4, rider.elbowFlexionDeg + 1.8 * gaussian(random)),
+  startThetaDeg: 360 * random(),
+  wanderSeed: 1 + Math.floor(1e6 * random()),
+});
 
 /** The other leg of the same rider: foot and hip a little otherwise, without harm. */
 export function otherLeg(rider: VirtualRider, random: () => number): VirtualRider {

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { Vec2 } from '../core/geometry/vec.ts';
 import { ridden, type Felt } from './answer.ts';
 import { project, wheelsInPicture, type Camera } from './camera.ts';
-import { CAST } from './cast.ts';
+import { CAST_ON_BONE as CAST } from './cast.ts';
 import { MAT_CELL_MM, MAT_COLUMNS, MAT_ROWS, matAt, trainerAt, type Riding } from './devices.ts';
 import { filmed, FILMED_MM_PER_PX } from './filmed.ts';
 import { FRONTAL_BODY, frontalPlaces } from './frontal.ts';

@@ -11,7 +11,7 @@ import { both, cannot, effectsOf, tidy, type ControlKey, type Moves } from '../.
 import { asItIs, foretell, laidOut } from '../../core/model/foretell.ts';
 import { UNRELIABLE_FROM_DEG } from '../../core/model/legModel.ts';
 import { bodyOf } from '../../core/plan/plan.ts';
-import { compensation, knockOns } from '../../core/plan/couplings.ts';
+import { compensation, knockOns, pitchAtBottomDeg } from '../../core/plan/couplings.ts';
 import { GRID_DEG } from '../../core/stroke/curves.ts';
 import type { Reading } from '../../core/stroke/read.ts';
 import { degrees, quoted } from './angleText';
@@ -80,7 +80,7 @@ export function Bench({
     () => foretell(prepared, measures, effectsOf(c.bike, moves), c.habits, bodyOf(c), true),
     [prepared, measures, c, moves],
   );
-  const partner = compensation(moves);
+  const partner = compensation(moves, pitchAtBottomDeg(c.sides));
   const onMove = useCallback(
     (key: ControlKey, by: number) => setDragged((d) => tidy({ ...(d ?? settled), [key]: by })),
     [settled],

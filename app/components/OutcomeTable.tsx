@@ -15,6 +15,9 @@ import { USUAL_HABITS } from '../../core/model/bodyModel.ts';
 import { effectsOf } from '../../core/plan/controls.ts';
 import { foretell, laidOut } from '../../core/model/foretell.ts';
 import { learnHabits } from '../../core/model/learn.ts';
+import type { Effects } from '../../core/model/effects.ts';
+import { arrivalOf, type Arrival } from '../../core/trial/arrival.ts';
+import { useOwnRide } from './useOwnRide';
 import { filmedTake, legOf, measuresOf } from '../../core/plan/visitCase.ts';
 import { MEASURE_NAMES } from '../../core/protocol/protocols.ts';
 import type { FitSession, Take } from '../../core/records/types.ts';
@@ -35,6 +38,28 @@ interface Filmed {
   reading: Reading;
 }
 
+/** Whether the hands were moved: their effect is looked for at the back, not at the hip. */
+const movesHands = (fx: Effects): boolean => Math.hypot(fx.handMm.x, fx.handMm.y) >= 5;
+
+/** What the film says against the log, where it does. */
+function ArrivalNote({ arrival }: { arrival: Arrival }) {
+  if (arrival.kind === 'same-film')
+    return (
+      <Alert severity="warning" variant="outlined" sx={{ my: 1 }}>
+        Both are one and the same film: there is no before and after in it. Choose the other film, or film
+        again.
+      </Alert>
+    );
+  if (arrival.kind !== 'contradicted') return null;
+  return (
+    <Alert severity="warning" variant="outlined" sx={{ my: 1 }}>
+      The log moves the rider by {Math.round(arrival.loggedMm)} mm at the saddle; in the film the hip has
+      moved by {String(Math.round(arrival.seenMm)).replace('-', '−')} mm. Was it moved, or is the film from
+      before? Nothing is learned from this pair.
+    </Alert>
+  );
+}
+
 /** Measure by measure: before, after, real or noise, foretold or not; and what that says of how this rider answers. */
 export function OutcomeTable({ before, after }: { before: Filmed; after: Filmed }) {
   const { rider } = useSession();
@@ -46,6 +71,7 @@ export function OutcomeTable({ before, after }: { before: Filmed; after: Filmed 
     () => movesBetween(setupOf(before.session, before.take), setupOf(after.session, after.take)),
     [before, after],
   );
+  const own = useOwnRide(before.session);
   const known = useMemo(() => {
     const measures = measuresOf(before.session, before.reading, legOf(before.take));
     const model = filmedTake(before.session, before.take, before.reading).model;
@@ -58,17 +84,22 @@ export function OutcomeTable({ before, after }: { before: Filmed; after: Filmed 
       measuresOf(after.session, after.reading, legOf(after.take)),
       !anew,
       f?.ok ? f.measures : null,
+      own,
     );
-    const learned = f?.ok
-      ? learnHabits(prepared, fx, refilmed(before.reading, after.reading, !anew), USUAL_HABITS)
-      : null;
-    return { rows, learned };
-  }, [before, after, moves, anew]);
-  const { rows, learned } = known;
+    const arrival = arrivalOf(before.reading, after.reading, fx);
+    // Only a film that shows the change arriving teaches how this rider answers one.
+    const teaches = arrival.kind === 'arrived' || (arrival.kind === 'unseen' && movesHands(fx));
+    const learned =
+      f?.ok && teaches
+        ? learnHabits(prepared, fx, refilmed(before.reading, after.reading, !anew), USUAL_HABITS)
+        : null;
+    return { rows, learned, arrival };
+  }, [before, after, moves, anew, own]);
+  const { rows, learned, arrival } = known;
   const text = (key: string, v: number): string =>
     quoted(key, v, jointConvention).toFixed(0).replace('-', '−').replace(/^−0$/, '0');
-  const held = rows.filter((r) => r.foretold?.held).length;
-  const foretold = rows.filter((r) => r.foretold).length;
+  const predicted = rows.filter((r) => r.foretold?.counts);
+  const held = predicted.filter((r) => r.foretold!.held).length;
   const open = rows.filter((r) => isOut(r.verdictAfter));
   const kept =
     learned &&
@@ -81,6 +112,7 @@ export function OutcomeTable({ before, after }: { before: Filmed; after: Filmed 
       <Typography color="textSecondary" data-testid="moved-between">
         Moved in between: {Object.keys(moves).length ? movesText(moves, lengthUnit) : 'nothing'}.
       </Typography>
+      <ArrivalNote arrival={arrival} />
       <FormControlLabel
         control={<Checkbox size="small" checked={anew} onChange={(e) => setAnew(e.target.checked)} />}
         label="Stickered anew in between"
@@ -93,7 +125,7 @@ export function OutcomeTable({ before, after }: { before: Filmed; after: Filmed 
             <TableCell align="right">After</TableCell>
             <TableCell align="right">By</TableCell>
             <TableCell>Is it</TableCell>
-            <TableCell>Foretold</TableCell>
+            <TableCell>Predicted</TableCell>
           </TableRow>
         </TableHead>
         <TableBody>
@@ -135,7 +167,7 @@ export function OutcomeTable({ before, after }: { before: Filmed; after: Filmed 
                       {text(r.key, f.after)} ({String(ends[0]).replace('-', '−')} to{' '}
                       {String(ends[1]).replace('-', '−')})
                       <Typography variant="body2" color="textSecondary" sx={{ lineHeight: 1.2 }}>
-                        {f.held ? 'held' : 'missed'}
+                        {f.counts ? (f.held ? 'held' : 'missed') : 'was to stay'}
                       </Typography>
                     </>
                   ) : (
@@ -147,10 +179,9 @@ export function OutcomeTable({ before, after }: { before: Filmed; after: Filmed 
           })}
         </TableBody>
       </Table>
-      {foretold > 0 && (
-        <Typography sx={{ mt: 1 }}>
-          {held} of {foretold} forecasts held: the figure after lies within what was foretold before, by what
-          was usual.
+      {predicted.length > 0 && (
+        <Typography sx={{ mt: 1 }} data-testid="forecasts-held">
+          {held} of {predicted.length} predictions held, of those that were to move by more than their noise.
         </Typography>
       )}
       {learned && (

@@ -14,6 +14,7 @@ import { adviceFor, cautionsFor } from '../../core/plan/cautions.ts';
 import { CONTROLS, effectsOf, type ControlKey, type Moves } from '../../core/plan/controls.ts';
 import { asItIs, foretell, laidOut } from '../../core/model/foretell.ts';
 
+import { bodyOf, type Decision, type PlanLine, type Prescription } from '../../core/plan/plan.ts';
 import { ON_BIKE } from '../../core/suspects/onBike.ts';
 import { MEASURE_NAMES } from '../../core/protocol/protocols.ts';
 import { setupNow } from '../../core/records/setups.ts';

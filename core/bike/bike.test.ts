@@ -10,7 +10,16 @@ import { toeOverlap } from './toeOverlap.ts';
 const random = seededRandom(11);
 const between = (low: number, high: number): number => low + random() * (high - low);
 const HEAD = { stackMm: 570, reachMm: 385, headAngleDeg: 71.5 };
-const STEM = { lengthMm: 100, angleDeg: -6, flipped: false, spacersMm: 20, capMm: 10, clampHeightMm: 40 };
+const STEM = {
+  lengthMm: 100,
+  angleDeg: -6,
+  flipped: false,
+  steererAboveMm: null,
+  onePiece: false,
+  spacersMm: 20,
+  capMm: 10,
+  clampHeightMm: 40,
+};
 
 type Patch = {
   [K in keyof BikeSetup]?: BikeSetup[K] extends object | null
@@ -77,6 +86,8 @@ describe('frame and cockpit', () => {
         ...STEM,
         lengthMm: between(35, 150),
         angleDeg: between(-30, 35),
+        steererAboveMm: null,
+        onePiece: false,
         spacersMm: between(0, 60),
       };
       const back = stemFor(head, stem, clampPoint(head, stem));
@@ -155,7 +166,7 @@ describe('one measurement gives the others', () => {
     const slip = (change: Patch): string =>
       resolveBike(bike({ bar: tape, ...change })).contradictions[0].slip;
     expect(slip({ stem: { flipped: true } })).toContain('not flipped');
-    expect(slip({ stem: { spacersMm: 40 } })).toContain('spacers');
+    expect(slip({ stem: { steererAboveMm: null, onePiece: false, spacersMm: 40 } })).toContain('spacers');
     expect(resolveBike(bike({ bar: tape, stem: { lengthMm: 120 } })).contradictions[0].missMm).toBeCloseTo(
       20,
       0,

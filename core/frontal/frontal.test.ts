@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { CAST } from '../../sim/cast.ts';
+import { CAST_ON_BONE as CAST } from '../../sim/cast.ts';
 import type { Camera } from '../../sim/camera.ts';
 import {
   barOnPicture,

@@ -83,9 +83,9 @@ const USUAL_DISTANCE_MM = 4000;
  * looks larger, by about 3 % a 120 mm at 4 m.
  */
 const AHEAD: Record<string, { front: number; rear: number; sine: number; cosine: number }> = {
-  toe: { front: 0, rear: -46, sine: 1, cosine: 0 },
-  ankle: { front: -70, rear: -145, sine: 1, cosine: 0 },
-  knee: { front: 160, rear: 60, sine: 0.26, cosine: 0.5 },
+  toe: { front: 24, rear: -42, sine: 0.95, cosine: 0 },
+  ankle: { front: -56, rear: -131, sine: 0.84, cosine: 0.03 },
+  knee: { front: 160, rear: 60, sine: 0.21, cosine: 0.58 },
   hip: { front: -190, rear: -190, sine: 0, cosine: 0 },
   asis: { front: -130, rear: -130, sine: 0, cosine: 0 },
   psis: { front: -290, rear: -290, sine: 0, cosine: 0 },
@@ -94,10 +94,10 @@ const AHEAD: Record<string, { front: number; rear: number; sine: number; cosine:
 /** Half the knee's way to and fro, in crank lengths. */
 const KNEE_FORE_AFT = Math.hypot(AHEAD.knee.sine, AHEAD.knee.cosine);
 /**
- * What stands for the spindle is not it: from behind, the pedal's rear edge some 46 mm back, which a foot that ankles by 11° raises
+ * What stands for the spindle is not it: from behind, the pedal's rear edge some 46 mm back, which a foot that ankles by 11 to 12° raises
  * and lowers by the arm's cosine and sine, mm (fitted to the virtual riders). Half of it is the scatter between riders.
  */
-const PEDAL_EDGE = { front: { cosine: 0, sine: 0 }, rear: { cosine: -4.8, sine: -7.1 } };
+const PEDAL_EDGE = { front: { cosine: 0, sine: 0 }, rear: { cosine: 1, sine: -9 } };
 /** How far those may be off, SD, and what a lens not quite straight ahead adds. */
 const AHEAD_SD_MM = 50;
 const YAW_SD_DEG = 1.5;

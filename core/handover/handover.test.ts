@@ -88,8 +88,8 @@ describe('the rider’s report', () => {
       /How far your knee is bent at the bottom of the stroke: 48° \(33 to 42° is usual\); it stays more bent/,
     );
     expect(t.found).toMatch(/48° before, 46° now: nearer, and not there yet/);
-    expect(t.changed).toContain('Height to bottom bracket (saddle): 652 mm to 670 mm');
-    expect(t.changed).toContain('so that you reach the bar without leaning on it');
+    expect(t.changed).toContain('Height to bottom bracket (saddle): 646 mm to 664 mm');
+    expect(t.changed).toContain('so that your knee can straighten further with every turn');
     expect(t.changed).toContain('One thing we tried did not help');
     expect(t.home).toContain('A wide last');
     expect(t.dates).toBe('- on 2027-10-06: Yearly check');
@@ -175,8 +175,8 @@ describe('follow-ups', () => {
     const entries = historyOf([two, one]);
     expect(entries.map((e) => e.sessionId)).toEqual(['maren-1', 'maren-2']);
     expect(entries[0].moved.find((m) => m.name === 'Height to bottom bracket')).toMatchObject({
-      from: 652,
-      to: 670,
+      from: 646,
+      to: 664,
     });
     expect(entries[1].moved.map((m) => m.name)).toEqual(['Bar width']);
     expect(entries[1].complaints).toContainEqual({ name: 'front of knee, both sides', severity: 0 });

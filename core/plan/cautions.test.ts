@@ -1,32 +1,23 @@
 import { describe, expect, it } from 'vitest';
-import { aches, caseOf, lineOf, seen, tested } from './blankCase.fixture.ts';
+import { aches, caseOf, lineOf, planOf, seen, tested } from './blankCase.fixture.ts';
 import { adviceFor, cautionsFor } from './cautions.ts';
+import type { Intake } from '../intake/intake.ts';
 import type { Moves } from './controls.ts';
 import type { MeasureReading } from '../protocol/measures.ts';
 import type { Prescription } from './plan.ts';
 
 /** A prescription of lines by their keys, each with what it moves. */
-function planOf(lines: Record<string, Moves>, rejected: readonly string[] = []): Prescription {
-  const list = Object.entries(lines).map(([key, moves]) =>
-    lineOf(key, moves, 'saddle', rejected.includes(key)),
-  );
-  return {
-    lines: list,
-    total: Object.assign({}, ...list.filter((l) => !rejected.includes(l.key)).map((l) => l.moves)) as Moves,
-    forecast: null,
-    alternatives: [],
-    conflicts: [],
-    seenThrough: [],
-    open: [],
-    leaveAlone: false,
-  };
-}
+const linesOf = (lines: Record<string, Moves>): Prescription =>
+  planOf({
+    now: Object.entries(lines).map(([key, moves]) => lineOf(key, moves, 'saddle')),
+    total: Object.assign({}, ...Object.values(lines)) as Moves,
+  });
 const keys = (
   more: Parameters<typeof caseOf>[0],
-  plan: Prescription = planOf({}),
+  plan: Prescription = linesOf({}),
   halfSteps = false,
 ): string[] => cautionsFor({ ...caseOf(more), halfSteps }, plan).map((q) => q.key);
-const serious = (more: Parameters<typeof caseOf>[0], plan: Prescription = planOf({})): string[] =>
+const serious = (more: Parameters<typeof caseOf>[0], plan: Prescription = linesOf({})): string[] =>
   cautionsFor({ ...caseOf(more), halfSteps: false }, plan)
     .filter((q) => q.serious)
     .map((q) => q.key);
@@ -54,31 +45,38 @@ describe('cautions', () => {
     expect(serious(legs(6))).toEqual([]);
   });
   it('of the change: a big one, or many at once, has to be acknowledged', () => {
-    expect(serious({}, planOf({ saddleUp: { saddleUp: 12 } }))).toContain('bigChange');
-    expect(serious({}, planOf({ saddleUp: { saddleUp: 9 } }))).not.toContain('bigChange');
-    const three = { saddleUp: { saddleUp: 4 }, saddleBack: { saddleBack: 5 }, front: { spacers: 5 } };
-    expect(serious({}, planOf(three))).toContain('bigChange');
-    expect(serious({}, planOf(three, ['front']))).not.toContain('bigChange');
+    expect(serious({}, linesOf({ saddleUp: { saddleUp: 12 } }))).toContain('bigChange');
+    expect(serious({}, linesOf({ saddleUp: { saddleUp: 9 } }))).not.toContain('bigChange');
+    const three = { saddleUp: { saddleUp: 4 }, saddleBack: { saddleBack: 5 }, hands: { spacers: 5 } };
+    expect(serious({}, linesOf(three))).toContain('bigChange');
   });
   it('of the parts: post, front, cleats, plates, each where it is touched', () => {
-    expect(keys({}, planOf({ saddleBack: { saddleBack: 5 } }))).toEqual(['post', 'trial']);
-    expect(keys({}, planOf({ front: { spacers: 5 } }))).toEqual(['front', 'trial']);
-    for (const key of ['cleatBack', 'stance', 'heelOut', 'stanceEven', 'shim'])
-      expect(keys({}, planOf({ [key]: { 'cleatBack.left': 3 } })), key).toContain('cleats');
-    expect(serious({}, planOf({ cleatBack: { 'cleatBack.left': 26 } }))).toContain('plates');
-    expect(serious({}, planOf({ cleatBack: { 'cleatBack.left': 9 } }))).not.toContain('plates');
-    // What the fitter turned down is not on the bike.
-    expect(keys({}, planOf({ front: { spacers: 5 } }, ['front']))).toEqual([]);
+    expect(keys({}, linesOf({ saddleBack: { saddleBack: 5 } }))).toEqual(['post', 'trial']);
+    expect(keys({}, linesOf({ hands: { spacers: 5 } }))).toEqual(['front', 'trial']);
+    for (const key of ['cleatBack', 'stance', 'heelOut', 'shim'])
+      expect(keys({}, linesOf({ [key]: { 'cleatBack.left': 3 } })), key).toContain('cleats');
+    expect(serious({}, linesOf({ cleatBack: { 'cleatBack.left': 26 } }))).toContain('plates');
+    expect(serious({}, linesOf({ cleatBack: { 'cleatBack.left': 9 } }))).not.toContain('plates');
+  });
+  it('a child’s review comes early; an operated joint halves the steps and is named', () => {
+    const words = (intake: Partial<Intake>): string =>
+      cautionsFor({ ...caseOf({ intake }), halfSteps: false }, linesOf({}))
+        .map((q) => q.words)
+        .join(' ');
+    expect(words({ ageYears: 9 })).toContain('3–4 months');
+    expect(words({ ageYears: 9 })).toContain('110 mm');
+    expect(words({ past: 'Right knee replaced in 2021' })).toContain('Right knee replaced');
+    expect(words({ past: 'Left ankle sprained, healed. No surgery.' })).toBe('');
   });
   it('half steps are said', () => {
-    expect(keys({}, planOf({}), true)).toEqual(['halfSteps']);
+    expect(keys({}, linesOf({}), true)).toEqual(['halfSteps']);
   });
 });
 
 describe('advice that moves nothing', () => {
   const advice = (more: Parameters<typeof caseOf>[0]): string => {
     const c = caseOf(more);
-    return adviceFor({ ...c, measures: c.measures as readonly MeasureReading[] }).join('\n');
+    return adviceFor({ ...c, measures: (c.measures.right ?? []) as readonly MeasureReading[] }).join('\n');
   };
   it('says nothing where nothing is known', () => {
     expect(advice({})).toBe('');
@@ -87,13 +85,13 @@ describe('advice that moves nothing', () => {
     const known: Parameters<typeof caseOf>[0] = {
       body: tested({ inseam: { both: 760 }, hipFlexion: { left: 104, right: 120 } }),
       bike: { crank: { lengthMm: 175 } },
-      measures: [seen('hipAngleMinDeg', 43.6, 'low')],
+      measures: { right: [{ ...seen('hipAngleMinDeg', 43.6), verdict: 'low' } as MeasureReading] },
     };
     const words = advice(known);
     expect(words).toContain('the hip closes to 44° in the film');
     expect(words).toContain('hip flexion 104° on the table');
     expect(words).toContain('175 mm is over the 152.5 to 165 mm of this inseam');
-    expect(advice({ ...known, body: tested({ inseam: { both: 860 } }), measures: [] })).toBe('');
+    expect(advice({ ...known, body: tested({ inseam: { both: 860 } }), measures: {} })).toBe('');
     // Without an inseam or a crank there is nothing to compare.
     expect(advice({ ...known, bike: {} })).not.toContain('Crank');
   });

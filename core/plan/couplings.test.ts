@@ -1,16 +1,19 @@
 import { describe, expect, it } from 'vitest';
 import { DOSSIERS } from '../../scripts/demo/dossiers.ts';
 import { applyMoves, both, CONTROL_KEYS, CONTROLS, effectsOf, type Moves } from './controls.ts';
-import { compensation, knockOns } from './couplings.ts';
-import { stepsOf, todayOf } from './planGroups.ts';
+import { cleatAsHeightMm, compensation, knockOns } from './couplings.ts';
+import { restOf, shareOf, stepsOf } from './limits.ts';
 
 const bike = DOSSIERS.maren.asFound;
 const said = (moves: Moves): string => knockOns({ bike }, moves).join('; ');
 
 describe('what a change carries over', () => {
   it('is said in the fitter’s words, with its direction', () => {
-    expect(said({ 'cleatBack.left': 10, 'cleatBack.right': 10 })).toContain('acts like 5 mm of saddle up');
-    expect(said({ 'cleatBack.left': -6, 'cleatBack.right': -6 })).toContain('acts like 3 mm of saddle down');
+    expect(said({ 'cleatBack.left': 10, 'cleatBack.right': 10 })).toContain('acts like 4 mm of saddle up');
+    expect(said({ 'cleatBack.left': -6, 'cleatBack.right': -6 })).toContain('acts like 2 mm of saddle down');
+    // The handbook's leg: 10 mm act like 3 at 10° of toe-down, like 5 at 20°.
+    expect(cleatAsHeightMm(10, 10)).toBeCloseTo(3, 0);
+    expect(cleatAsHeightMm(10, 20)).toBeCloseTo(5, 0);
     expect(said({ pedalStack: 4 })).toContain('acts like a saddle 4 mm lower');
     expect(said({ 'shim.left': 3 })).toContain('acts like a saddle 3 mm lower for that leg');
     expect(said({ crank: -5 })).toMatch(/saddle up 5 mm keeps the bottom, and the top gains/);
@@ -37,7 +40,8 @@ describe('what a change carries over', () => {
 
 describe('the partner change', () => {
   it('takes the effect on the leg’s length off again, to the millimetre', () => {
-    expect(compensation({ 'cleatBack.left': 10, 'cleatBack.right': 10 })).toEqual({ saddleUp: -5 });
+    expect(compensation({ 'cleatBack.left': 10, 'cleatBack.right': 10 })).toEqual({ saddleUp: -4 });
+    expect(compensation({ 'cleatBack.left': 10, 'cleatBack.right': 10 }, 20)).toEqual({ saddleUp: -5 });
     expect(compensation({ pedalStack: 4 })).toEqual({ saddleUp: 4 });
     expect(compensation({ crank: -5 })).toEqual({ saddleUp: 5 });
     expect(compensation({ crank: 2.5, 'cleatBack.left': 3, 'cleatBack.right': 3 })).toEqual({ saddleUp: -4 });
@@ -89,9 +93,18 @@ describe('how a line is done', () => {
     expect(stepsOf({ saddleUp: 3 }, false)).toBe('');
     expect(stepsOf({ stemFlip: 1 }, false)).toBe('');
   });
-  it('of a saddle’s height ten millimetres a visit at the most, five with half steps, all of the rest', () => {
-    expect(todayOf({ saddleUp: 24, saddleBack: 20 }, false)).toEqual({ saddleUp: 10, saddleBack: 20 });
-    expect(todayOf({ saddleUp: -24 }, true)).toEqual({ saddleUp: -5 });
-    expect(todayOf({ saddleUp: 8 }, false)).toEqual({ saddleUp: 8 });
+  it('a round moves each control no further than its limit, half of it for whom steps are halved; the rest waits', () => {
+    expect(shareOf({ saddleUp: 24, saddleBack: 20 }, false)).toEqual({ saddleUp: 10, saddleBack: 10 });
+    expect(shareOf({ saddleUp: -24 }, true)).toEqual({ saddleUp: -5 });
+    expect(shareOf({ 'cleatBack.left': 9, 'heelOut.left': -8, saddleTilt: 4, spacers: -30 }, false)).toEqual({
+      'cleatBack.left': 5,
+      'heelOut.left': -3,
+      saddleTilt: 2,
+      spacers: -20,
+    });
+    // A part has no half.
+    expect(shareOf({ crank: -5, stemLength: -30 }, true)).toEqual({ crank: -5, stemLength: -20 });
+    expect(restOf({ saddleUp: 24 }, { saddleUp: 10 })).toEqual({ saddleUp: 14 });
+    expect(restOf({ saddleUp: 11 }, { saddleUp: 10 })).toEqual({});
   });
 });

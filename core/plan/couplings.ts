@@ -1,4 +1,5 @@
 import { resolveBike } from '../bike/resolve.ts';
+import { RAD_PER_DEG } from '../geometry/angles.ts';
 import type { BikeSetup } from '../bike/setup.ts';
 import { applyMoves, effectsOf, pick, type Moves } from './controls.ts';
 import type { PlanCase } from './plan.ts';
@@ -6,13 +7,33 @@ import type { PlanCase } from './plan.ts';
 /** Whole millimetres without their sign. */
 export const mm = (v: number): string => `${Math.abs(Math.round(v))} mm`;
 
+/** The leg at the bottom leans forward by so much from the vertical: hip behind, ankle ahead (the handbook's leg). */
+const LEG_LEANS = 0.137;
+const USUAL_PITCH_DEG = 15;
+
+/** How the near foot is held at the bottom, or as most hold it. */
+export const pitchAtBottomDeg = (sides: PlanCase['sides'] | undefined): number =>
+  sides?.[0]?.measures.find((m) => m.key === 'footPitch180Deg')?.value ?? USUAL_PITCH_DEG;
+
+/**
+ * What a cleat moved back asks of the leg at the bottom, as millimetres of saddle height: the ankle goes forward and down along the sole
+ * (handbook: models; 10 mm act like 3 at 10° of toe-down, like 5 at 20°).
+ */
+export function cleatAsHeightMm(backMm: number, pitchDeg: number): number {
+  const pitch = pitchDeg * RAD_PER_DEG;
+  return backMm * (LEG_LEANS * Math.cos(pitch) + Math.sin(pitch));
+}
+
 /** Couplings, in words: what a line does to the other two places (handbook: models, what a change does). */
-export function knockOns(c: Pick<PlanCase, 'bike'>, moves: Moves): string[] {
+export function knockOns(c: Pick<PlanCase, 'bike'> & { sides?: PlanCase['sides'] }, moves: Moves): string[] {
   const out: string[] = [];
   const cleat =
     Math.max(moves['cleatBack.left'] ?? 0, moves['cleatBack.right'] ?? 0, 0) ||
     Math.min(moves['cleatBack.left'] ?? 0, moves['cleatBack.right'] ?? 0, 0);
-  if (cleat) out.push(`acts like ${mm(cleat / 2)} of saddle ${cleat > 0 ? 'up' : 'down'}`);
+  if (cleat) {
+    const like = cleatAsHeightMm(cleat, pitchAtBottomDeg(c.sides));
+    out.push(`acts like ${mm(like)} of saddle ${cleat > 0 ? 'up' : 'down'}`);
+  }
   const stack = (moves.pedalStack ?? 0) || (moves['shim.left'] ?? 0) || (moves['shim.right'] ?? 0);
   if (stack) out.push(`acts like a saddle ${mm(stack)} ${stack > 0 ? 'lower' : 'higher'} for that leg`);
   if (moves.crank)
@@ -50,10 +71,10 @@ function toeToTyre(bike: BikeSetup, moves: Moves): string[] {
 }
 
 /** The partner change that takes a move's effect off the leg's length again; null where there is none to take off. */
-export function compensation(moves: Moves): Moves | null {
+export function compensation(moves: Moves, pitchDeg = USUAL_PITCH_DEG): Moves | null {
   const cleat = ((moves['cleatBack.left'] ?? 0) + (moves['cleatBack.right'] ?? 0)) / 2;
   const up =
-    -0.5 * cleat +
+    -cleatAsHeightMm(cleat, pitchDeg) +
     (moves.pedalStack ?? 0) +
     Math.min(moves['shim.left'] ?? 0, moves['shim.right'] ?? 0) -
     (moves.crank ?? 0);

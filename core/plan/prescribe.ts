@@ -411,7 +411,9 @@ export function prescribe(c: PlanCase): Prescription {
     };
   };
 
-  for (const d of inOrderOfWorth(c, drafts)) {
+  const queue = inOrderOfWorth(c, drafts);
+  const deferred = new Set<Draft>();
+  for (let d = queue.shift(); d; d = queue.shift()) {
     const when = standsAt(d);
     const decision = decided.get(d.key);
     if (when === null && !decision) continue;
@@ -442,7 +444,14 @@ export function prescribe(c: PlanCase): Prescription {
         ? {}
         : harmless(c, so, wanted, forecast);
     if (part === null || (!decision && cannot(c.bike, both(so, part)))) {
-      // Not even a first step leaves the rest in its band: it waits for what has to go with it.
+      // Not even a first step leaves the rest in its band: it has its turn again once the hands have followed, or waits for the film.
+      const hands = queue.findIndex((q) => q.key === 'hands' && standsAt(q) === 'now');
+      if (hands >= 0 && d.stage === 'saddle' && !deferred.has(d)) {
+        deferred.add(d);
+        const [next] = queue.splice(hands, 1);
+        queue.unshift(next, d);
+        continue;
+      }
       later.push(lineOf(d, 'later', {}, so));
       continue;
     }

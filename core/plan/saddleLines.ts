@@ -14,7 +14,7 @@ const madeOf = (s: Setting, way: 'under' | 'over'): string[] => [
 ];
 
 /** From so probable a difference of the legs on, beyond what one height serves, their wishes are not averaged. */
-const LEGS_APART = 0.55;
+const LEGS_APART = 0.45;
 
 /** Where the legs are further apart than one height can serve, and one of them asks for it: the line is blocked. */
 export function legConflict(c: PlanCase, s: Setting): string | null {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { CAST } from '../../sim/cast.ts';
+import { CAST_ON_BONE as CAST } from '../../sim/cast.ts';
 import { filmed, FILMED_MM_PER_PX } from '../../sim/filmed.ts';
 import { crankAngleDeg, extrasOf, poseAt, type VirtualRider } from '../../sim/rider.ts';
 import { sidesCompared } from '../protocol/asymmetry.ts';
@@ -29,7 +29,7 @@ describe('the optional points', () => {
   it.each(CAST.map((m) => [m.id, m] as const))(
     'give pelvis, head, back and grip as the pose has them: %s',
     (_, m) => {
-      const { rider } = m.scene;
+      const rider = { ...m.scene.rider, wanderDeg: 0 };
       const r = read(rider, { facing: m.scene.camera.facing });
       const at = (t: number) => ({ ...poseOf(rider, t).joints, ...extrasOf(poseOf(rider, t)) });
       const { body } = r;
@@ -90,7 +90,15 @@ describe('distances', () => {
   });
   it('the parts of a ± add up to it, and stickers drop out of a change', () => {
     const { uncertainty: u } = read(rider, { noisePx: 0.3 }).body.kneeOverSpindleMm;
-    const sum = Math.hypot(u.localisationMm, u.stickerMm, u.levelMm, u.strokesMm, u.pictureMm);
+    const sum = Math.hypot(
+      u.localisationMm,
+      u.stickerMm,
+      u.skinMm,
+      u.levelMm,
+      u.rideMm,
+      u.strokesMm,
+      u.pictureMm,
+    );
     expect(u.absoluteMm).toBeCloseTo(1.96 * sum, 9);
     expect(u.changeMm).toBeLessThan(u.absoluteMm);
     expect(u.stickerMm).toBeGreaterThan(u.localisationMm);
@@ -161,8 +169,8 @@ describe('left against right', () => {
     expect(rows.map((r) => r.verdict)).toEqual(['alike', 'alike', 'alike']);
   });
   it('worth a look beyond threshold and noise, within noise between them', () => {
-    const low = { ...rider, hipMm: { x: rider.hipMm.x, y: rider.hipMm.y - 22 } };
-    const slightly = { ...rider, hipMm: { x: rider.hipMm.x, y: rider.hipMm.y - 8 } };
+    const low = { ...rider, hipMm: { x: rider.hipMm.x, y: rider.hipMm.y - 48 } };
+    const slightly = { ...rider, hipMm: { x: rider.hipMm.x, y: rider.hipMm.y - 15 } };
     const knee = (other: VirtualRider) => sidesCompared(read(other), read(rider))[0];
     expect(knee(low)).toMatchObject({ key: 'kneeFlexionMinDeg', verdict: 'worth-a-look' });
     expect(knee(low).by).toBeGreaterThan(5);

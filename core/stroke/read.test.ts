@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { CAST, stillPose, trueCadenceRpm } from '../../sim/cast.ts';
+import { CAST_ON_BONE as CAST, stillPose, trueCadenceRpm } from '../../sim/cast.ts';
 import { filmed, FILMED_MM_PER_PX, type Filming } from '../../sim/filmed.ts';
 import { gaussian, seededRandom } from '../../sim/random.ts';
 import { ANGLE_KEYS, jointAngleDeg } from './angles.ts';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { CAST } from '../../sim/cast.ts';
+import { CAST_ON_BONE as CAST } from '../../sim/cast.ts';
 import { filmed } from '../../sim/filmed.ts';
 import type { SideLandmark } from './landmarks.ts';
 import { mendTrack, swapTracks } from './mend.ts';

@@ -53,7 +53,7 @@ export const frontalStickerSdMm = (key: FrontalLandmark): number =>
  * Skin over bone, SD of what is left of it at one crank position, in each direction: the trochanter's sticker slides 20–40 mm over a
  * stroke, the knee's 10–15 (Cappozzo 1996), about the place where it was put on. A mean over the turn loses most of it.
  */
-export const SKIN_SD_MM: Partial<Record<SideKey, number>> = { hip: 7, knee: 3.5 };
+export const SKIN_SD_MM: Partial<Record<SideKey, number>> = { hip: 9, knee: 3.5 };
 /** A swing at the trochanter is a figure of the sticker: its own sliding is in it (handbook: at least ± 8 mm). */
 export const HIP_SWING_SKIN_SD_MM = 4;
 

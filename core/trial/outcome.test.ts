@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { CAST } from '../../sim/cast.ts';
 import { filmed, FILMED_MM_PER_PX } from '../../sim/filmed.ts';
+import { satAnew } from '../../sim/human.ts';
 import { gaussian, seededRandom } from '../../sim/random.ts';
 import type { JointKey, VirtualRider } from '../../sim/rider.ts';
 import { USUAL_HABITS } from '../model/bodyModel.ts';
@@ -17,12 +18,17 @@ type Stickers = Partial<Record<JointKey, { x: number; y: number }>>;
 
 const stuck = (random: () => number): Stickers =>
   Object.fromEntries(
-    JOINTS.map((j) => [j, { x: STICKER_SD_MM * gaussian(random), y: STICKER_SD_MM * gaussian(random) }]),
+    JOINTS.map((j) => [
+      j,
+      { x: STICKER_SD_MM[j] * gaussian(random), y: STICKER_SD_MM[j] * gaussian(random) },
+    ]),
   );
 
-function read(rider: VirtualRider, stickerOffMm: Stickers, seed: number): Reading {
+function read(sits: VirtualRider, stickerOffMm: Stickers, seed: number): Reading {
+  // Off the bike and on again between any two films.
+  const rider = satAnew(sits, seededRandom(seed));
   const tracks = filmed({ rider, seconds: 6, noisePx: 0.15, stickerOffMm, stickersTurn: true, seed });
-  const r = readTracks(tracks, { mmPerPx: FILMED_MM_PER_PX, crankMm: rider.crankMm });
+  const r = readTracks(tracks, { mmPerPx: FILMED_MM_PER_PX, levelDeg: 0, crankMm: rider.crankMm });
   if (!r.ok) throw new Error(r.detail);
   return r;
 }
@@ -53,29 +59,29 @@ describe('what a change did', () => {
     // 95 % intervals: one in twenty lies outside.
     expect(real / all).toBeLessThan(0.08);
   });
-  it('of eight millimetres of saddle is real at the knee with the stickers left on, and by as much as it truly was', () => {
+  it('of twenty-two millimetres of saddle is real at the knee with the stickers left on, and by as much as it truly was', () => {
     const random = seededRandom(42);
     for (let k = 0; k < 6; k += 1) {
       const stickers = stuck(random);
-      const [a, b] = [read(rider, stickers, 20 + k), read(raised(8), stickers, 60 + k)];
+      const [a, b] = [read(rider, stickers, 20 + k), read(raised(22), stickers, 60 + k)];
       const knee = outcomes(measures(a), measures(b), true, null).find((o) => o.key === 'kneeFlexionMinDeg')!;
       expect(knee.real).toBe(true);
       expect(knee.by).toBe(knee.after - knee.before);
-      const [still, moved] = [read(rider, {}, 1), read(raised(8), {}, 2)];
+      const [still, moved] = [read(rider, {}, 1), read(raised(22), {}, 2)];
       const truly = moved.angles.kneeFlexionDeg.min - still.angles.kneeFlexionDeg.min;
-      expect(Math.abs(knee.by - truly)).toBeLessThan(Math.max(1, 1.5 * knee.uncertainty));
+      expect(Math.abs(knee.by - truly)).toBeLessThan(2 * knee.uncertainty);
       // With other stickers the same change is told less surely.
       const anew = outcomes(measures(a), measures(b), false, null).find((o) => o.key === knee.key)!;
-      expect(anew.uncertainty).toBeGreaterThan(2 * knee.uncertainty);
+      expect(anew.uncertainty).toBeGreaterThan(1.5 * knee.uncertainty);
     }
   });
   it('is laid beside what was foretold, and held or not', () => {
-    const [a, b] = [measures(read(rider, {}, 1)), measures(read(raised(8), {}, 2))];
+    const [a, b] = [measures(read(rider, {}, 1)), measures(read(raised(22), {}, 2))];
     const after = b.find((m) => m.key === 'kneeFlexionMinDeg')!.value;
     const foretold = (low: number, high: number): Foretold[] => [
       {
         key: 'kneeFlexionMinDeg',
-        before: 40,
+        before: 60,
         after: (low + high) / 2,
         low,
         high,
@@ -90,6 +96,7 @@ describe('what a change did', () => {
       low: after - 1,
       high: after + 2,
       held: true,
+      counts: true,
     });
     expect(of(foretold(after + 0.1, after + 2))!.held).toBe(false);
     // What only one film has is left out, not guessed.
@@ -105,8 +112,9 @@ describe('what a change did', () => {
     };
     const [a, b] = [read(rider, {}, 3), read(tipped, {}, 4)];
     const r = refilmed(a, b, true);
-    expect(r.pitchByDeg).toBeCloseTo(3, 0);
-    expect(r.backByDeg).toBeCloseTo(-2, 0);
+    // Off and on again in between: within what a ride does.
+    expect(Math.abs(r.pitchByDeg - 3)).toBeLessThan(r.pitchUncertainty);
+    expect(Math.abs(r.backByDeg + 2)).toBeLessThan(r.backUncertainty);
     const anew = refilmed(a, b, false);
     expect(anew.pitchByDeg).toBe(r.pitchByDeg);
     expect(anew.pitchUncertainty).toBeGreaterThan(r.pitchUncertainty);

@@ -5,12 +5,18 @@ import type { MeasureReading } from '../protocol/measures.ts';
 import type { Refilmed } from '../model/learn.ts';
 import type { MeasureKey } from '../protocol/protocols.ts';
 import type { Reading } from '../stroke/read.ts';
+import { changeBy, type OwnRide } from './ownRide.ts';
 
 /** What was read before: a film's measure, or one on record, of which only the absolute ± is known. */
 type Before = Pick<MeasureReading, 'value' | 'uncertainty' | 'unit' | 'verdict'> & {
   key: string;
   change?: number;
+  parts?: MeasureReading['parts'];
 };
+
+/** The change's ± of what was read before: by the rider's own rides where both are known. */
+const changeOf = (b: Before, own: OwnRide): number =>
+  b.parts ? changeBy({ key: b.key as MeasureKey, change: b.change!, parts: b.parts }, own) : b.change!;
 
 /** A measure before and after, against what was foretold. Degrees or mm. */
 export interface Outcome {
@@ -26,7 +32,8 @@ export interface Outcome {
   real: boolean;
   verdictBefore: Verdict;
   verdictAfter: Verdict;
-  foretold: { after: number; low: number; high: number; held: boolean } | null;
+  /** `counts`: foretold to move by more than its noise; a forecast of what stays tells nothing by holding. */
+  foretold: { after: number; low: number; high: number; held: boolean; counts: boolean } | null;
 }
 
 /** What a film before and one after a change tell of the rider's answer: how foot pitch and back changed on the mean over the turn. */
@@ -54,12 +61,14 @@ export function refilmed(before: Reading, after: Reading, sameStickers: boolean)
  * What a change did to every measure that both films give.
  * @param sameStickers they were left on between the films: where they sit on the bone cancels
  * @param foretold what was foretold for exactly what was moved; null where nothing was
+ * @param own this rider's own ride-to-ride SD, where the first set-up was filmed twice
  */
 export function outcomes(
   before: readonly Before[],
   after: readonly MeasureReading[],
   sameStickers: boolean,
   foretold: readonly Foretold[] | null,
+  own: OwnRide = {},
 ): Outcome[] {
   return before.flatMap((b): Outcome[] => {
     const a = after.find((m) => m.key === b.key);
@@ -67,7 +76,7 @@ export function outcomes(
     // A change figure already stands for a difference of two such films: of two unlike ones it is their mean square.
     const uncertainty =
       sameStickers && b.change !== undefined
-        ? Math.sqrt((b.change ** 2 + a.change ** 2) / 2)
+        ? Math.sqrt((changeOf(b, own) ** 2 + changeBy(a, own) ** 2) / 2)
         : Math.hypot(b.uncertainty, a.uncertainty);
     const by = a.value - b.value;
     const f = foretold?.find((q) => q.key === b.key);
@@ -84,7 +93,13 @@ export function outcomes(
         verdictBefore: b.verdict,
         verdictAfter: a.verdict,
         foretold: f
-          ? { after: f.after, low: f.low, high: f.high, held: a.value >= f.low && a.value <= f.high }
+          ? {
+              after: f.after,
+              low: f.low,
+              high: f.high,
+              held: a.value >= f.low && a.value <= f.high,
+              counts: Math.abs(f.after - f.before) > uncertainty,
+            }
           : null,
       },
     ];

@@ -7,8 +7,9 @@ import { emptyTracks, type Tracks } from '../../core/stroke/tracks.ts';
 import { project, wheelsInPicture, type Camera } from '../../sim/camera.ts';
 import { CAST } from '../../sim/cast.ts';
 import { turnedWithLimb } from '../../sim/filmed.ts';
+import { satAnew, stickOn } from '../../sim/human.ts';
 import { gaussian, seededRandom } from '../../sim/random.ts';
-import { crankAngleDeg, footToPlane, poseAt, type VirtualRider } from '../../sim/rider.ts';
+import { crankAngleDeg, footToPlane, hipStickerMm, poseAt, type VirtualRider } from '../../sim/rider.ts';
 
 /** How often the 95 % interval holds the truth, over many random riders, cameras and stickers. */
 export interface Coverage {
@@ -30,7 +31,6 @@ const DEPTH_MM: Record<SideLandmark, number> = {
   elbow: 215,
   wrist: 225,
 };
-const STICKER_SD_MM = 5;
 const SECONDS = 5;
 
 /** A rider unlike the others: one of the cast with every measure shifted; null where such a body can't sit on its bike. */
@@ -75,7 +75,7 @@ function tracksOf(rider: VirtualRider, s: Setting, random: () => number): Tracks
     const pose = poseAt(rider, crankAngleDeg(rider, t), t);
     for (const key of SIDE_LANDMARKS) {
       const off = turnedWithLimb(s.stickers[key], key, pose);
-      const joint = pose.joints[key];
+      const joint = key === 'hip' ? hipStickerMm(rider, pose) : pose.joints[key];
       const p = project(s.camera, { x: joint.x + off.x, y: joint.y + off.y }, DEPTH_MM[key]);
       const track = tracks.landmarks[key];
       track.xPx[i] = p.x + s.noisePx * gaussian(random);
@@ -107,8 +107,14 @@ function truthOf(rider: VirtualRider): Reading {
   return read;
 }
 
+/** What the films are made with: stickers so many times as far off as assumed, and whether the trochanter's skin slides. */
+export interface Assumed {
+  stickers?: number;
+  skin?: boolean;
+}
+
 /** Reads many random riders through random cameras and compares each figure with the truth. */
-export function coverage(riders: number, seed: number): Coverage {
+export function coverage(riders: number, seed: number, of: Assumed = {}): Coverage {
   const random = seededRandom(seed);
   const sums = Object.fromEntries(
     ANGLE_KEYS.map((k) => [k, { n: 0, held: 0, square: 0, width: 0 }]),
@@ -129,12 +135,7 @@ export function coverage(riders: number, seed: number): Coverage {
       rollDeg: 0.8 * gaussian(random),
       facing,
     };
-    const stickers = Object.fromEntries(
-      SIDE_LANDMARKS.map((k) => [
-        k,
-        { x: STICKER_SD_MM * gaussian(random), y: STICKER_SD_MM * gaussian(random) },
-      ]),
-    ) as Setting['stickers'];
+    const stickers = stickOn(random, of.stickers ?? 1);
     const setting: Setting = {
       camera,
       rate: [30, 60, 120][Math.floor(3 * random())],
@@ -160,12 +161,15 @@ export function coverage(riders: number, seed: number): Coverage {
       centrePx: { x: 640, y: 360 },
     });
     if (!scale.ok) throw new Error(scale.reason);
-    const read = readTracks(tracksOf(rider, setting, random), {
-      ...scale,
-      // How level the bike itself stood nobody sees.
-      levelDeg: scale.levelDeg + 0.3 * gaussian(random),
-      crankMm: rider.crankMm,
-    });
+    const read = readTracks(
+      tracksOf(satAnew(of.skin === false ? { ...rider, hipSkinMm: 0 } : rider, random), setting, random),
+      {
+        ...scale,
+        // How level the bike itself stood nobody sees.
+        levelDeg: scale.levelDeg + 0.3 * gaussian(random),
+        crankMm: rider.crankMm,
+      },
+    );
     if (!read.ok) throw new Error(read.detail);
     const truth = truthOf(rider);
     for (const key of ANGLE_KEYS) {

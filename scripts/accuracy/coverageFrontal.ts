@@ -2,7 +2,8 @@ import { readFrontal } from '../../core/frontal/readFrontal.ts';
 import { scaleFromWidth } from '../../core/frontal/scale.ts';
 import type { Vec2 } from '../../core/geometry/vec.ts';
 import { mean } from '../../core/signal/statistics.ts';
-import type { Measured } from '../../core/stroke/uncertainty.ts';
+import type { FrontalLandmark } from '../../core/stroke/landmarks.ts';
+import { frontalStickerSdMm, type Measured } from '../../core/stroke/uncertainty.ts';
 import type { Camera } from '../../sim/camera.ts';
 import { CAST } from '../../sim/cast.ts';
 import {
@@ -33,7 +34,6 @@ export interface FrontalCoverage {
   byFigure: Record<Figure, { held: number; rms: number; halfWidth: number }>;
 }
 
-const STICKER_SD_MM = 5;
 const SECONDS = 5;
 
 /** Reads many random riders from ahead and behind through random cameras and compares each figure with the truth. */
@@ -86,8 +86,10 @@ export function coverageFrontal(riders: number, seed: number): FrontalCoverage {
       facing: 'right',
     };
     const stickers: Record<string, Vec2> = {};
-    for (const key of Object.keys(frontalPlaces(rider, body, view, 0, 0)))
-      stickers[key] = { x: STICKER_SD_MM * gaussian(random), y: STICKER_SD_MM * gaussian(random) };
+    for (const key of Object.keys(frontalPlaces(rider, body, view, 0, 0))) {
+      const sd = frontalStickerSdMm(key as FrontalLandmark);
+      stickers[key] = { x: sd * gaussian(random), y: sd * gaussian(random) };
+    }
     const tracks = filmedFrontal({
       rider,
       body,

@@ -17,7 +17,7 @@ import { barOnPicture } from '../../sim/frontal.ts';
 import { frameTruth, openCamera, openFilm, toPlanes } from '../../sim/render/film.ts';
 import { frontalAct, frontalStickers } from '../../sim/render/frontalScene.ts';
 import type { Raster } from '../../sim/render/raster.ts';
-import { crankAngleDeg, hoodMm, poseAt } from '../../sim/rider.ts';
+import { crankAngleDeg, hipStickerMm, hoodMm, poseAt } from '../../sim/rider.ts';
 import type { FrontalVariant } from './variants.ts';
 
 export interface LandmarkError {
@@ -171,7 +171,9 @@ export function compareWithTruth(member: CastMember, tracks: Tracks): Accuracy {
     const squares: number[] = [];
     reading.tS.forEach((t, i) => {
       if (!used.some((s) => t >= s.startS && t < s.endS)) return;
-      const { joints } = poseAt(scene.rider, truth[i].thetaDeg, truth[i].tS);
+      // What the stickers say: the trochanter's slides with the skin.
+      const pose = poseAt(scene.rider, truth[i].thetaDeg, truth[i].tS);
+      const joints = { ...pose.joints, hip: hipStickerMm(scene.rider, pose) };
       const miss = reading.frameAnglesDeg[key][i] - jointAngleDeg(key, joints);
       if (Number.isFinite(miss)) squares.push(miss * miss);
     });

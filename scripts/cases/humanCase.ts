@@ -1,14 +1,11 @@
-import { adviceFor } from '../../core/plan/cautions.ts';
 import { parseCase, planReport, type CaseReadings } from '../../core/plan/machine.ts';
 import { readTracks } from '../../core/stroke/read.ts';
 import { filmed, FILMED_MM_PER_PX } from '../../sim/filmed.ts';
-import { otherLeg, seated, stickOn } from '../../sim/human.ts';
+import { seated, stickOn } from '../../sim/human.ts';
 import { seededRandom } from '../../sim/random.ts';
 import { hoodMm, type JointKey, type VirtualRider } from '../../sim/rider.ts';
 import { ridden, type Felt } from '../../sim/answer.ts';
 import { fromToWords } from '../../app/components/moveText.ts';
-
-void adviceFor;
 
 /** A rider of human kind, as the handbook's cases have them: knee 37°, knee over spindle −12 unless said. */
 export const WELL: VirtualRider = {
@@ -175,5 +172,3 @@ export function answer(of: HumanCase): Answer {
   }
   return planReport(parsed.value, readings, fromToWords) as Answer;
 }
-
-export { otherLeg };

@@ -165,8 +165,19 @@ export function marenStory(takes: Record<string, Take[]>): Story {
     if (s.back) session = putBack(session, id, at(day, s.minute + 4))!;
   };
 
-  // Round one: three lines, within the round's limits; the reach waits for the next film.
-  const decided: Decision[] = [];
+  // Round one: the saddle alone, within the round's limits; the reach waits for the next film.
+  const decided: Decision[] = [
+    { key: 'saddleTilt', state: 'accepted', moves: { saddleTilt: 2 }, reason: '', p: null },
+    { key: 'saddleUp', state: 'edited', moves: { saddleUp: 9 }, reason: 'three steps of three', p: null },
+    { key: 'saddleBack', state: 'edited', moves: { saddleBack: 10 }, reason: 'hands off decides', p: null },
+    {
+      key: 'hands',
+      state: 'rejected',
+      moves: { stemLength: -20 },
+      reason: 'the saddle first: the stem after the next film',
+      p: null,
+    },
+  ];
   const one = plan(first, decided, at(FIRST, 78));
   session = { ...session, planning: { ...session.planning, decisions: decided }, plan: one.plan };
   for (const s of [
