@@ -63,7 +63,7 @@ test('front beside side: one visit, one set of findings; width and crank check e
     timeout: 20_000,
   });
   await page.getByRole('link', { name: /^8 Read/ }).click();
-  await expect(page.getByText(/^Pelvis (level|left higher): 2\.\d ± [23]\.\d°/)).toBeVisible();
+  await expect(page.getByText(/^Pelvis (level|left higher): 2\.\d ± \d\.\d°/)).toBeVisible();
   await page.getByRole('button', { name: /^Pelvis/ }).click();
   await expect(page).toHaveURL(/curve=pelvis/);
   await page.getByRole('button', { name: 'Files' }).click();

@@ -82,7 +82,7 @@ test('the rider’s report: words edited, a part left out, pictures from the fil
   const text = textOf(pdf).replace(/\s+/g, ' ');
   expect(text).toContain('Maren Toft');
   expect(text).toContain('How far your knee is bent at the bottom of the stroke: 48° before, 46° now');
-  expect(text).toContain('Height to bottom bracket (saddle): 652 mm to 670 mm');
+  expect(text).toContain('Height to bottom bracket (saddle): 646 mm to 664 mm');
   expect(text).toContain('quietly');
   expect(text).not.toContain('What to do at home');
   expect(text).toContain('Orla Fenwright');
@@ -105,7 +105,7 @@ test('the rider’s report: words edited, a part left out, pictures from the fil
 
 test('the transfer sheet fits one page on either paper, the work order ticks', async ({ page }) => {
   await page.goto('/sessions/maren-1/handover?view=transfer');
-  await expect(page.getByTestId('coordinate-height')).toContainText('670 mm');
+  await expect(page.getByTestId('coordinate-height')).toContainText('664 mm');
   for (const [paper, size] of [
     ['A4', '595.28 x 841.89'],
     ['Letter', '612 x 792'],
@@ -116,7 +116,7 @@ test('the transfer sheet fits one page on either paper, the work order ticks', a
       expect(info(pdf)['Page size']).toContain(size);
       expect(info(pdf).Pages).toBe('1');
       const text = textOf(pdf);
-      for (const words of ['670 mm', 'Height to pedal spindle', '842.5 mm', 'Stance, right', 'setback at 80'])
+      for (const words of ['664 mm', 'Height to pedal spindle', '836.5 mm', 'Stance, right', 'setback at 80'])
         expect(text).toContain(words);
       expectNothingClipped(pdf);
     }).toPass({ timeout: 60_000 });
@@ -127,7 +127,7 @@ test('the transfer sheet fits one page on either paper, the work order ticks', a
   await saved(page);
   await expect(async () => {
     const text = textOf(await savedPaper(page));
-    expect(text).toContain('Stem 70 mm, −6°: Fennel 70');
+    expect(text).toContain('Stem 100 mm, −6°: Fennel 100');
     expect(text).toContain('torque per maker');
   }).toPass({ timeout: 60_000 });
   await page.reload();
@@ -151,13 +151,13 @@ test('the position on a smaller and on a larger frame: reached, or missed and sa
     ['Post may show', 220],
   ] as const)
     await put(label, value);
-  await expect(page.getByTestId('transfer-Saddle height')).toHaveText('670 mm');
+  await expect(page.getByTestId('transfer-Saddle height')).toHaveText('664 mm');
   await expect(page.getByTestId('transfer-Post showing')).toHaveText(/1\d\d mm/);
   const fronts = page.getByRole('table', { name: 'Fronts for it' });
   await expect(fronts.getByRole('row')).toHaveCount(7);
   // A shorter crank is carried into the saddle.
   await put('Crank length', 165);
-  await expect(page.getByTestId('transfer-Saddle height')).toHaveText('678 mm');
+  await expect(page.getByTestId('transfer-Saddle height')).toHaveText('672 mm');
   await expect(page.getByText(/crank 165 mm in place of 172.5 mm: saddle \+7.5 mm/)).toBeVisible();
   // A far larger one: the post is all the way in, the hands too far.
   for (const [label, value] of [

@@ -75,7 +75,7 @@ test('a plan is kept, its first step done on the bike, and a follow-up agreed th
   await page.getByRole('button', { name: 'Keep this plan' }).click();
   await expect(page.getByTestId('kept-plan')).toContainText('saddle height');
   const raise = page.getByRole('listitem', { name: /^Raise the saddle/ });
-  const step = Number(/Today (\d+) mm up/.exec(await raise.innerText())![1]);
+  const step = Number(/\((\d+) mm up\)/.exec(await raise.innerText())![1]);
   expect(step).toBeLessThanOrEqual(10);
   await raise.getByRole('button', { name: 'Done on the bike' }).click();
   await expect(raise).toContainText('on the bike');

@@ -209,7 +209,7 @@ export function Bench({
               <Typography sx={{ width: 48, textAlign: 'right' }}>{cursor.toFixed(0)}°</Typography>
             </Box>
             <Typography variant="body2" color="textSecondary">
-              filled: as filmed · dashed: foretold · {movesText(moves, lengthUnit)}
+              filled: as filmed · dashed: predicted · {movesText(moves, lengthUnit)}
             </Typography>
             <Box component="ul" aria-label="Couplings" sx={{ m: 0, mt: 1, pl: 2.5 }}>
               {knockOns(c, moves).map((k) => (
@@ -229,8 +229,8 @@ export function Bench({
             )}
             {near.residualDeg > UNRELIABLE_FROM_DEG ? (
               <Alert severity="warning" variant="outlined" sx={{ mt: 1 }}>
-                The rebuilt leg misses the measured knee by {degrees(near.residualDeg)}: what is foretold here
-                is unreliable. Check the marks of hip, knee and ankle.
+                The rebuilt leg misses the measured knee by {degrees(near.residualDeg)}: what is predicted
+                here is unreliable. Check the marks of hip, knee and ankle.
               </Alert>
             ) : (
               <Typography variant="body2" color="textSecondary" sx={{ mt: 1 }}>

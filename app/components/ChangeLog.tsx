@@ -7,7 +7,7 @@ import { Link } from 'react-router';
 import { takesHalfSteps } from '../../core/intake/intake.ts';
 import { differences, setupNow } from '../../core/records/setups.ts';
 import type { FitSession } from '../../core/records/types.ts';
-import type { RiderWord } from '../../core/records/work.ts';
+import type { KeptLine, RiderWord } from '../../core/records/work.ts';
 import { nextLine, progressOf, valuesOf, type LineProgress } from '../../core/trial/progress.ts';
 import { roundNow, roundSetup, wantsFilm } from '../../core/trial/rounds.ts';
 import { AnotherChange } from './AnotherChange';
@@ -120,7 +120,7 @@ export function ChangeLog({ session, devices }: { session: FitSession; devices: 
         ) : next && !left ? (
           <Box component="section" aria-label="Next step">
             <Typography color="textSecondary">
-              {lineTitle(next.line.key, next.line.moves, lengthUnit)}
+              {lineTitle(next.line.key, next.line.moves, lengthUnit, next.line.title)}
             </Typography>
             <StepText p={next} />
             <Box sx={{ display: 'flex', gap: 1, mt: 1.5, flexWrap: 'wrap' }}>
@@ -149,6 +149,21 @@ export function ChangeLog({ session, devices }: { session: FitSession; devices: 
             another={<AnotherChange bike={now} onMake={(values) => step(values, null)} />}
           />
         )}
+        {!asked && last?.word === 'worse' && last.putBackIso === null && !left && (
+          <Alert
+            severity="warning"
+            variant="outlined"
+            sx={{ mt: 2 }}
+            action={
+              <Button color="inherit" onClick={() => putBack(last.id)}>
+                Back to the last good&nbsp;<Key>U</Key>
+              </Button>
+            }
+          >
+            The last change was worse, and is still on the bike.
+          </Alert>
+        )}
+        {!left && <ToAsk lines={session.plan?.lines ?? []} />}
         {progress.some((p) => p.unmeasured.length > 0) && (
           <Alert severity="info" variant="outlined" sx={{ mt: 2 }}>
             Not measured on this bike, so no step of it can be kept:{' '}
@@ -168,6 +183,25 @@ export function ChangeLog({ session, devices }: { session: FitSession; devices: 
         />
       </Box>
       <SetupTable session={session} progress={progress} onAllBack={allBack} />
+    </Box>
+  );
+}
+
+/** Lines of the plan that move nothing on the bike: what is to be tried or asked. */
+function ToAsk({ lines }: { lines: readonly KeptLine[] }) {
+  const asks = lines.filter((l) => Object.keys(l.moves).length === 0 && l.title);
+  if (asks.length === 0) return null;
+  return (
+    <Box component="section" aria-label="To try and ask" sx={{ mt: 2 }}>
+      <Typography variant="h3">To try and ask</Typography>
+      {asks.map((l) => (
+        <Box key={l.key} sx={{ mt: 0.75 }}>
+          <Typography sx={{ fontWeight: 600 }}>{l.title}</Typography>
+          <Typography variant="body2" color="textSecondary">
+            {l.check}
+          </Typography>
+        </Box>
+      ))}
     </Box>
   );
 }

@@ -32,12 +32,12 @@ export function ForecastTable({
   convention: Convention;
 }) {
   return (
-    <Table size="small" aria-label="Filmed and foretold" sx={{ '& td, & th': { px: 0.75 } }}>
+    <Table size="small" aria-label="Filmed and predicted" sx={{ '& td, & th': { px: 0.75 } }}>
       <TableHead>
         <TableRow>
           <TableCell>Measure</TableCell>
           <TableCell align="right">Filmed</TableCell>
-          <TableCell align="right">Foretold, 95 %</TableCell>
+          <TableCell align="right">Predicted, 95 %</TableCell>
           <TableCell sx={{ display: { xs: 'none', sm: 'table-cell' } }}>Band</TableCell>
         </TableRow>
       </TableHead>

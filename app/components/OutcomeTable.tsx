@@ -167,7 +167,7 @@ export function OutcomeTable({ before, after }: { before: Filmed; after: Filmed 
                       {text(r.key, f.after)} ({String(ends[0]).replace('-', '−')} to{' '}
                       {String(ends[1]).replace('-', '−')})
                       <Typography variant="body2" color="textSecondary" sx={{ lineHeight: 1.2 }}>
-                        {f.counts ? (f.held ? 'held' : 'missed') : 'was to stay'}
+                        {f.counts ? (f.held ? 'held' : 'missed') : 'too little to test'}
                       </Typography>
                     </>
                   ) : (

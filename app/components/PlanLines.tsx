@@ -177,7 +177,7 @@ function Line({
           <Box component="details" sx={{ mt: 0.5 }}>
             <Box component="summary" sx={{ cursor: 'pointer', py: 1 }}>
               <Typography component="span" variant="body2" color="textSecondary">
-                What the {Math.round(10 * line.p)} in 10 is made of
+                What the {line.p >= 0.95 ? 'over 9' : Math.round(10 * line.p)} in 10 is made of
               </Typography>
             </Box>
             {line.madeOf.map((t) => (

@@ -146,7 +146,7 @@ export function StepLadder({ session, reading }: { session: FitSession; reading:
       <Typography color="textSecondary" sx={{ mb: 1 }}>
         {fieldName(at)}. The steps’ line counts each “better” up and each “worse” down, from the setting it
         was moved from.
-        {line?.filmedAt && ` ${line.name}: filmed at the dot, foretold along the dashes.`}
+        {line?.filmedAt && ` ${line.name}: filmed at the dot, predicted along the dashes.`}
       </Typography>
       <ChartTools name={`${session.id}-ladder`}>
         <LadderChart sweep={sweep} unit={unit} line={line} />

@@ -53,6 +53,39 @@ function Pair({
   );
 }
 
+/** Which earlier take of the same set-up this one repeats: the two tell how much this rider differs from ride to ride. */
+function Repeats({
+  session,
+  take,
+  onRepeat,
+}: {
+  session: FitSession;
+  take: Take;
+  onRepeat: (takeId: string | null) => void;
+}) {
+  const others = session.takes.filter(
+    (t) => t.id !== take.id && t.view === take.view && t.round === take.round && t.baselineOf !== take.id,
+  );
+  if (others.length === 0) return null;
+  return (
+    <TextField
+      select
+      size="small"
+      label="Repeats, off the bike and on again"
+      helperText="Ridden twice before anything is moved: changes are then told from this rider’s own noise."
+      value={others.some((t) => t.id === take.baselineOf) ? take.baselineOf : ''}
+      onChange={(e) => onRepeat(e.target.value || null)}
+    >
+      <MenuItem value="">none</MenuItem>
+      {others.map((t) => (
+        <MenuItem key={t.id} value={t.id}>
+          {takeText(t)} ({t.clipName})
+        </MenuItem>
+      ))}
+    </TextField>
+  );
+}
+
 /** How a take was ridden: side, hands, effort, a note. */
 export function TakeDetails({
   session,
@@ -88,6 +121,7 @@ export function TakeDetails({
         onChange={put('cadenceRpm')}
       />
       <Pair session={session} take={take} onPair={put('pairWith')} />
+      <Repeats session={session} take={take} onRepeat={put('baselineOf')} />
       <WordsField label="Note" most={2000} value={take.note} onChange={put('note')} />
     </Box>
   );

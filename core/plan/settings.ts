@@ -79,10 +79,10 @@ function kneeWanted(c: PlanCase, side: FilmedSide, m: MeasureReading): number {
 }
 
 /** Why on extensions the knee is wanted further forward than its band's middle. */
-function hipWords(c: PlanCase, side: FilmedSide, key: MeasureReading['key']): string {
+function hipWords(c: PlanCase, side: FilmedSide, key: MeasureReading['key']): string | null {
   const hip = measureOf(side, 'hipAngleMinDeg');
-  if (key !== 'kneeOverSpindleMm' || c.protocolId !== 'time-trial' || !hip || hip.pOut.low < 0.2) return '';
-  return `; further forward opens the hip: ${measureText(hip, c.convention)}`;
+  if (key !== 'kneeOverSpindleMm' || c.protocolId !== 'time-trial' || !hip || hip.pOut.low < 0.2) return null;
+  return `further forward opens the hip: ${measureText(hip, c.convention)}`;
 }
 
 /** A film's sign with the part of its doubt that both sides of one visit share (sitting, level) and the part that is each side's own. */
@@ -102,6 +102,7 @@ function filmSigns(
     const slope = perMm(c, side, key, move) ?? (key === 'kneeFlexionMinDeg' ? -USUAL_KNEE_DEG_PER_MM : -0.87);
     const sd = m.uncertainty / 1.96;
     const own = Math.sqrt(Math.max(0, sd ** 2 - m.parts.ride ** 2));
+    const hip = hipWords(c, side, key);
     return [
       {
         side: side.model.side,
@@ -109,7 +110,13 @@ function filmSigns(
         byMm: (m.value - (key === 'kneeOverSpindleMm' ? kneeWanted(c, side, m) : middleOf(m))) / slope,
         sdMm: sd / Math.abs(slope),
         ownSdMm: own / Math.abs(slope),
-        text: `${measureText(m, c.convention)} (${side.model.side})${hipWords(c, side, key)}`,
+        // In band by itself the hip alone is the reason.
+        text: [
+          m.verdict === 'in' && hip ? '' : `${measureText(m, c.convention)} (${side.model.side})`,
+          hip ?? '',
+        ]
+          .filter(Boolean)
+          .join('; '),
       },
     ];
   });
