@@ -88,7 +88,7 @@ test('the bench: coupled moves, one key to compensate, the impossible said, vari
   await expect(table).toContainText('as it is');
   await expect(table).toContainText('saddle height 3 mm down');
   const seat = page.getByRole('group', { name: 'Saddle height' }).getByRole('textbox');
-  await seat.fill('671');
+  await seat.fill('690');
   await seat.press('Enter');
   await expect(page.getByRole('alert').filter({ hasText: 'Impossible' })).toContainText('can’t reach');
   await expect(page.getByTestId('foretold-kneeFlexionMinDeg')).toContainText('–');

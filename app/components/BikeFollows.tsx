@@ -36,7 +36,7 @@ export function BikeFollows({
     below('Bar', resolved.barDropMm),
     below('Hood', resolved.hoodDropMm),
     [
-      'Effective seat angle',
+      'Seat angle at the saddle',
       resolved.seatAngleDeg === null ? 'open' : `${resolved.seatAngleDeg.toFixed(1)}°`,
     ],
     ['Stance, left', mm(resolved.stanceMm.left)],

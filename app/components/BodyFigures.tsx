@@ -100,7 +100,7 @@ export function BodyFigures({
             </TableRow>
           ))}
           <TableRow>
-            <TableCell>Effective seat angle</TableCell>
+            <TableCell>Seat angle at the hip</TableCell>
             <TableCell align="right">{seat.value.toFixed(1)}°</TableCell>
             <TableCell align="right">{seat.uncertainty.absoluteDeg.toFixed(1)}°</TableCell>
             <TableCell sx={{ color: 'text.secondary' }}>bottom bracket to hip</TableCell>

@@ -8,7 +8,7 @@ import { takesHalfSteps } from '../../core/intake/intake.ts';
 import { differences, setupNow } from '../../core/records/setups.ts';
 import type { FitSession } from '../../core/records/types.ts';
 import type { KeptLine, RiderWord } from '../../core/records/work.ts';
-import { nextLine, progressOf, valuesOf, type LineProgress } from '../../core/trial/progress.ts';
+import { nextLine, progressOf, souredLines, valuesOf, type LineProgress } from '../../core/trial/progress.ts';
 import { roundNow, roundSetup, wantsFilm } from '../../core/trial/rounds.ts';
 import { AnotherChange } from './AnotherChange';
 import { DeviceLine } from './DeviceLine';
@@ -58,7 +58,8 @@ export function ChangeLog({ session, devices }: { session: FitSession; devices: 
     () => progressOf(session.plan?.lines ?? [], filmed, now, takesHalfSteps(session.intake)),
     [session.plan, session.intake, filmed, now],
   );
-  const next = nextLine(progress);
+  const soured = useMemo(() => souredLines(session.changes, round), [session.changes, round]);
+  const next = nextLine(progress, soured);
   // A bike that was handed over as it stands is not asked to be moved on.
   const left = session.final !== null && differences(session.final, now).length === 0;
   const index = session.changes.length - 1;
@@ -93,6 +94,7 @@ export function ChangeLog({ session, devices }: { session: FitSession; devices: 
   }, [next, asked, last, start, say, putBack]);
 
   const waiting = progress.filter((p) => p.state === 'today');
+  const worse = progress.filter((p) => soured.has(p.line.key) && p.state !== 'done');
   return (
     <Box
       sx={{
@@ -162,6 +164,12 @@ export function ChangeLog({ session, devices }: { session: FitSession; devices: 
           >
             The last change was worse, and is still on the bike.
           </Alert>
+        )}
+        {worse.length > 0 && !left && (
+          <Typography sx={{ mt: 2 }} color="textSecondary" data-testid="passed-over">
+            Passed over, since its last step was worse:{' '}
+            {worse.map((p) => movesText(p.left, lengthUnit)).join('; ')}. “Something else…” still moves it.
+          </Typography>
         )}
         {!left && <ToAsk lines={session.plan?.lines ?? []} />}
         {progress.some((p) => p.unmeasured.length > 0) && (

@@ -8,6 +8,7 @@ import { NeedsFirst } from './NeedsFirst';
 import { useReading } from './useTakeResults';
 
 const WHAT_TO_DO: Record<string, string> = {
+  backwards: 'See on Film which side the camera stood, and whether the clip was mirrored or reversed.',
   'no-stroke': 'Film at least five whole turns, or see on Track whether the foot was lost.',
   'no-crank': 'See on Track whether heel and toe are followed all the way round.',
   'too-few-frames': 'Track the rest of the film, or bring in a longer one.',

@@ -105,8 +105,9 @@ describe('the rider’s report', () => {
   });
   it('has words for a visit on which nothing was moved and nothing filmed', () => {
     const t = report({ ...one, final: one.asFound, changes: [], followUps: [] }, { before: [], after: [] });
-    expect(t.changed).toBe('Nothing was changed: the bike fits you as it is.');
+    expect(t.changed).toBe('Nothing was changed.');
     expect(t.found).toContain('nothing was filmed');
+    expect(Object.values(t).join(' ')).not.toContain('measured you');
     expect(t.dates).toContain('Come back after a crash');
   });
   it('words a finding by its side of the band', () => {

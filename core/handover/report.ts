@@ -43,7 +43,8 @@ function valueText(v: ChangedValue, length: (mm: number) => string): string {
   const one = (x: ChangedValue['to']): string =>
     typeof x === 'number'
       ? fieldUnit(v.at) === 'mm'
-        ? length(x)
+        ? // To the half millimetre: a rider measures no finer.
+          length(Math.round(2 * x) / 2)
         : `${x}${fieldUnit(v.at)}`.replace('-', '−')
       : typeof x === 'boolean'
         ? x
@@ -64,11 +65,14 @@ export function reportTexts(c: ReportCase): Record<ReportPartKey, string> {
     speed: 'speed',
     injury: 'riding without pain',
   };
+  const filmed = c.before.length > 0;
   const why = [
     `${first}, you came${c.intake.event ? ` with a plan: ${c.intake.event}. You` : ' and'} wanted ${list(c.intake.goals.map((g) => goals[g])) || 'a bike that fits'}.`,
     open.length
-      ? `What troubled you: ${list(c.intake.complaints.map(complaintText))}. We looked for what on the bike could cause that, and measured you while you pedalled.`
-      : 'Nothing hurt. We measured you while you pedalled, to see whether anything should be changed at all.',
+      ? `What troubled you: ${list(c.intake.complaints.map(complaintText))}. We looked for what on the bike could cause that${filmed ? ', and measured you while you pedalled' : ''}.`
+      : filmed
+        ? 'Nothing hurt. We measured you while you pedalled, to see whether anything should be changed at all.'
+        : 'Nothing hurt.',
   ].join('\n\n');
 
   const out = c.before.filter(isOut);
@@ -95,7 +99,9 @@ export function reportTexts(c: ReportCase): Record<ReportPartKey, string> {
   const reasons = reasonsFor(c.asFound, c.leaves);
   const changed =
     moved.length === 0
-      ? 'Nothing was changed: the bike fits you as it is.'
+      ? filmed
+        ? 'Nothing was changed: the bike fits you as it is.'
+        : 'Nothing was changed.'
       : [
           'From how the bike came to how it leaves:',
           points(moved.map((v) => valueText(v, c.length))),

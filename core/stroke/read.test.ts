@@ -20,6 +20,24 @@ function mustRead(result: ReadResult): Reading {
   return result;
 }
 
+describe('a film the wrong way round', () => {
+  const tracks = film();
+  it('played backwards is said so', () => {
+    const end = tracks.tS[tracks.tS.length - 1];
+    const back = <T extends { slice(): T; reverse(): T }>(a: T): T => a.slice().reverse();
+    const landmarks = Object.fromEntries(
+      Object.entries(tracks.landmarks).map(([key, l]) => [key, { ...l, xPx: back(l.xPx), yPx: back(l.yPx) }]),
+    ) as Tracks['landmarks'];
+    const reversed: Tracks = { ...tracks, tS: back(tracks.tS).map((t) => end - t), landmarks };
+    expect(readTracks(reversed, { mmPerPx: MM_PER_PX })).toMatchObject({ ok: false, reason: 'backwards' });
+  });
+  it('facing the other way than it is set is said so', () => {
+    const facing = mustRead(readTracks(tracks, { mmPerPx: MM_PER_PX })).map.facing;
+    const wrong = facing === 'right' ? 'left' : 'right';
+    expect(readTracks(tracks, { mmPerPx: MM_PER_PX, facing: wrong })).toMatchObject({ reason: 'backwards' });
+  });
+});
+
 describe('a reading of known truth', () => {
   it.each(['right', 'left'] as const)('agrees with the virtual rider, facing %s', (facing) => {
     const rider = { ...CAST[0].scene.rider, wanderDeg: 0 };

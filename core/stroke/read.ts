@@ -83,7 +83,11 @@ export interface Reading {
 
 export type ReadResult =
   | Reading
-  | { ok: false; reason: 'too-few-frames' | 'no-crank' | 'no-stroke' | 'landmark-missing'; detail: string };
+  | {
+      ok: false;
+      reason: 'too-few-frames' | 'no-crank' | 'no-stroke' | 'backwards' | 'landmark-missing';
+      detail: string;
+    };
 
 /** Quoted as means over the turn. */
 const MEANS: readonly AnyAngleKey[] = [
@@ -123,6 +127,17 @@ function locateCrank(paths: SidePaths): CrankFit | null {
   if (!(cadenceRpm > 20)) return first;
   const light = smoothPaths(paths, 1.8 * cutoffFor(cadenceRpm));
   return fitCrank(light.toe, pitchOf(light)) ?? first;
+}
+
+/** Whether the crank goes the other way than pedalling does for a whole turn, net. */
+function turnsBackwards(thetaDeg: ArrayLike<number>): boolean {
+  let net = 0;
+  let last = NaN;
+  for (const t of Array.from(thetaDeg)) {
+    if (Number.isFinite(t) && Number.isFinite(last)) net += ((((t - last) % 360) + 540) % 360) - 180;
+    if (Number.isFinite(t)) last = t;
+  }
+  return net < -360;
 }
 
 /**
@@ -165,6 +180,14 @@ export function readTracks(tracks: Tracks, options: ReadOptions): ReadResult {
   const thetaDeg = crankAngles(crank.spindleMm, centre, paths.tS);
   const strokes = cutStrokes(thetaDeg, paths.tS);
   const used = strokes.filter((s) => !s.fault);
+  if (turnsBackwards(thetaDeg)) {
+    return {
+      ok: false,
+      reason: 'backwards',
+      detail:
+        'The crank turns backwards: the film runs in reverse or is mirrored, or the rider is set to face the wrong way.',
+    };
+  }
   if (used.length === 0) {
     return {
       ok: false,

@@ -10,7 +10,7 @@ import {
 } from '../plan/controls.ts';
 import { valueAt } from '../records/path.ts';
 import { differences } from '../records/setups.ts';
-import type { ChangedValue, KeptLine } from '../records/work.ts';
+import type { Change, ChangedValue, KeptLine } from '../records/work.ts';
 
 /** How far a line of the plan is on the bike. */
 export interface LineProgress {
@@ -96,10 +96,23 @@ export function progressOf(
   });
 }
 
-/** The line whose turn it is: the first that is not done as far as this visit allows. */
-export const nextLine = (progress: readonly LineProgress[]): LineProgress | null =>
+/** Lines whose last step in a round was called worse: the same step is not offered again. */
+export function souredLines(changes: readonly Change[], round: number): ReadonlySet<string> {
+  const last = new Map<string, Change>();
+  for (const c of changes) if (c.round === round && c.lineKey !== null) last.set(c.lineKey, c);
+  return new Set([...last].filter(([, c]) => c.word === 'worse').map(([key]) => key));
+}
+
+/** The line whose turn it is: the first that is not done as far as this visit allows, and did not make it worse. */
+export const nextLine = (
+  progress: readonly LineProgress[],
+  soured: ReadonlySet<string> = new Set(),
+): LineProgress | null =>
   progress.find(
-    (p) => (p.state === 'open' || p.state === 'begun') && p.unmeasured.length < keysOf(p.line.moves).length,
+    (p) =>
+      !soured.has(p.line.key) &&
+      (p.state === 'open' || p.state === 'begun') &&
+      p.unmeasured.length < keysOf(p.line.moves).length,
   ) ?? null;
 
 /**

@@ -15,7 +15,7 @@ import { readTracks } from '../stroke/read.ts';
 import { loadOf, riddenOf, summariseMat, summariseTrainer } from './devices.ts';
 import { outlineAt } from './outlines.ts';
 import { pairByPhase } from './phase.ts';
-import { movesBetween, nextLine, progressOf, standings, valuesOf } from './progress.ts';
+import { movesBetween, nextLine, progressOf, souredLines, standings, valuesOf } from './progress.ts';
 import { roundNow, roundSetup, wantsFilm } from './rounds.ts';
 import { sweepOf, sweptPlaces } from './sweep.ts';
 
@@ -47,6 +47,16 @@ describe('how far a plan is on the bike', () => {
     expect(full[1].state).toBe('today');
     expect(full[1].left).toEqual({ saddleUp: 13 });
     expect(nextLine(full)).toBeNull();
+  });
+  it('never offers again what was worse, until another word is said of it', () => {
+    const change = (lineKey: string, word: 'better' | 'worse' | null, round = 1): Change =>
+      ({ lineKey, word, round }) as Change;
+    const p = progressOf(plan, bike, bike);
+    const next = (...changes: Change[]): string | undefined => nextLine(p, souredLines(changes, 1))?.line.key;
+    expect(next(change('saddleTilt', 'better'))).toBe('saddleTilt');
+    expect(next(change('saddleTilt', 'better'), change('saddleTilt', 'worse'))).toBe('saddleUp');
+    expect(next(change('saddleTilt', 'worse'), change('saddleTilt', 'better'))).toBe('saddleTilt');
+    expect(next(change('saddleTilt', 'worse', 2))).toBe('saddleTilt');
   });
   it('steps by halves for the new and the returning, and takes parts whole', () => {
     const lines = [line('saddleUp', { saddleUp: 9 }), line('front', { stemLength: -50, stemFlip: 1 })];
