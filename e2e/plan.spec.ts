@@ -88,9 +88,14 @@ test('the bench: coupled moves, one key to compensate, the impossible said, vari
   await expect(table).toContainText('as it is');
   await expect(table).toContainText('saddle height 3 mm down');
   const seat = page.getByRole('group', { name: 'Saddle height' }).getByRole('textbox');
-  await seat.fill('690');
+  await seat.fill('660');
   await seat.press('Enter');
-  await expect(page.getByRole('alert').filter({ hasText: 'Impossible' })).toContainText('can’t reach');
+  const back = page.getByRole('group', { name: 'Setback' }).getByRole('textbox');
+  await back.fill('225');
+  await back.press('Enter');
+  await expect(page.getByRole('alert').filter({ hasText: 'Impossible' })).toContainText(
+    'another seatpost would be needed',
+  );
   await expect(page.getByTestId('foretold-kneeFlexionMinDeg')).toContainText('–');
   await table.getByRole('button', { name: 'On the bench' }).nth(1).click();
   await expect(page.getByTestId('by-saddleUp')).toHaveText('3 mm down');

@@ -73,7 +73,9 @@ test('goniometer readings stand beside the filmed ones and stay', async ({ page 
     /filmed, right [\d.]+°: [\d.]+° (more|less) than held/,
   );
   // Her hamstrings are tight: the static band moves as the filmed one does.
-  await expect(statics).toContainText('Static band 29 to 39°, 4° more bend for this rider: at the lower edge');
+  await expect(statics).toContainText(
+    'Static band 29 to 39°, 4° more bend for this rider: at the lower edge',
+  );
   await expect(page.getByText('Saved on this device')).toBeAttached();
   await page.reload();
   await expect(statics.getByLabel('Knee, right')).toHaveValue('31');

@@ -28,7 +28,7 @@ test('the glance shows three to five chosen figures, and remembers them', async 
   await expect(glance.getByTestId('glance-kneeFlexionMinDeg')).toContainText('±');
   await expect(glance.locator('[data-testid^="glance-"]')).toHaveCount(4);
   await page.getByRole('button', { name: 'Choose the figures' }).click();
-  await glance.getByLabel('Hip travel, vertical').check();
+  await glance.getByLabel('Hip sticker’s travel, vertical').check();
   await expect(glance.getByLabel('Ankle range')).toBeDisabled();
   await page.getByRole('button', { name: 'Done' }).click();
   await expect(glance.getByTestId('glance-hipVerticalTravelMm')).toContainText('mm');
