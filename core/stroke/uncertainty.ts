@@ -66,7 +66,8 @@ export const RIDE_SD_DEG: Record<AnyAngleKey, number> = {
   backAngleDeg: 1,
   shoulderAngleDeg: 1.5,
   elbowFlexionDeg: 2,
-  forearmAngleDeg: 2,
+  // Turned by trunk, shoulder and elbow together.
+  forearmAngleDeg: 2.5,
   pelvisAngleDeg: 1,
 };
 /** Sits elsewhere, fore-aft and up or down, SD (handbook: how people pedal). */
