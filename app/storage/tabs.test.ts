@@ -7,7 +7,7 @@ async function openTab(): Promise<Tab> {
   vi.resetModules();
   return import('./tabs.ts');
 }
-const heard = (): Promise<void> => new Promise((done) => setTimeout(done, 40));
+const heard = (): Promise<void> => new Promise((done) => setTimeout(done, 150));
 
 afterEach(() => {
   vi.useRealTimers();
