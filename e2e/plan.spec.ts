@@ -129,7 +129,12 @@ test('a red flag heads the plan, a conflict is said, serious cautions are acknow
 
 test('in band and nothing hurts: an empty plan is an answer', async ({ page }) => {
   await page.goto('/protocols/time-trial');
-  for (const field of ['Ankle range, to', 'Head above the back, to', 'Hip at its most closed, from'])
+  for (const field of [
+    'Ankle range, to',
+    'Head above the back, to',
+    'Hip at its most closed, from',
+    'Knee path width, to',
+  ])
     await page.getByLabel(field).fill('');
   await page.getByRole('button', { name: 'Keep as a new version' }).click();
   await expect(page.getByRole('heading', { name: /version 2/ })).toBeVisible();
