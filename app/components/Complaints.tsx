@@ -10,6 +10,7 @@ import dayjs from 'dayjs';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import {
+  NEW_COMPLAINT,
   complaintName,
   ONSET_WORDS,
   REGIONS,
@@ -52,12 +53,7 @@ export function Complaints({
       id: nanoid(),
       region,
       side,
-      words: '',
-      severity: 5,
-      onset: 'builds-up',
-      since: '',
-      eases: '',
-      goneIso: null,
+      ...NEW_COMPLAINT,
     };
     onChange([...complaints, fresh]);
     setSelected(fresh.id);

@@ -4,7 +4,7 @@ import Typography from '@mui/material/Typography';
 import dayjs from 'dayjs';
 import { asFindings } from '../../core/protocol/findings.ts';
 import type { MeasureReading } from '../../core/protocol/measures.ts';
-import { roundLines, type Prescription } from '../../core/plan/plan.ts';
+import { keptLines, type Prescription } from '../../core/plan/plan.ts';
 import type { FitSession } from '../../core/records/types.ts';
 import { roundNow } from '../../core/trial/rounds.ts';
 import type { Plan } from '../../core/records/work.ts';
@@ -24,15 +24,7 @@ function planOf(
     round: roundNow(session),
     protocolId: session.protocolId,
     findings: asFindings(measures),
-    // What this round does: what waits for the next film is weighed anew then.
-    lines: roundLines(plan).map(({ key, moves, why, check, title }) => ({
-      key,
-      moves,
-      today: moves,
-      why,
-      check,
-      title,
-    })),
+    lines: keptLines(plan),
   };
 }
 

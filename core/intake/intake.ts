@@ -54,6 +54,16 @@ export interface Complaint {
   goneIso: string | null;
 }
 
+/** A complaint of which only the place was said. */
+export const NEW_COMPLAINT = {
+  words: '',
+  severity: 5,
+  onset: 'builds-up',
+  since: '',
+  eases: '',
+  goneIso: null,
+} satisfies Partial<Complaint>;
+
 /** What still hurts. */
 export const openComplaints = (complaints: readonly Complaint[]): Complaint[] =>
   complaints.filter((c) => c.goneIso === null);

@@ -1,7 +1,13 @@
 import { resolveBike } from '../bike/resolve.ts';
 import { UNMEASURED_BIKE, type BikeSetup } from '../bike/setup.ts';
 import { NOT_TESTED, UNTESTED_BODY, type BodyRecord, type TestKey, type TestResult } from '../body/tests.ts';
-import { BLANK_INTAKE, type Complaint, type Intake, type RegionKey } from '../intake/intake.ts';
+import {
+  BLANK_INTAKE,
+  NEW_COMPLAINT,
+  type Complaint,
+  type Intake,
+  type RegionKey,
+} from '../intake/intake.ts';
 import type { CaseFile, SuspectMeasure } from '../suspects/evidence.ts';
 import type { Moves, Stage } from './controls.ts';
 import type { PlanLine, Prescription, When } from './plan.ts';
@@ -24,12 +30,7 @@ export const aches = (region: RegionKey, more: Partial<Complaint> = {}): Complai
   id: region,
   region,
   side: 'both',
-  words: '',
-  severity: 5,
-  onset: 'builds-up',
-  since: '',
-  eases: '',
-  goneIso: null,
+  ...NEW_COMPLAINT,
   ...more,
 });
 

@@ -6,14 +6,13 @@ import { rotationOff } from '../suspects/suspectsFeet.ts';
 import { type Moves } from './controls.ts';
 import type { Draft } from './draft.ts';
 import { legsDiffer } from './legs.ts';
+import { noFurther } from './limits.ts';
 import type { PlanCase } from './plan.ts';
-import { likelihood, raisedBy, type Raised } from './raised.ts';
+import { likelihood, raisedBy, speaksFor, type Raised } from './raised.ts';
 import { CLEAT_BAND_MM } from './schools.ts';
 
 const BOLTS = 'Cleat bolts to the maker’s torque; again after the first ride.';
 const SIDES: readonly LegSide[] = ['left', 'right'];
-
-const idsOf = (raised: readonly Raised[]): string[] => [...new Set(raised.map((r) => r.complaint.id))];
 
 /** The sides that the complaints speak of. */
 const sidesRaised = (raised: readonly Raised[]): LegSide[] =>
@@ -64,24 +63,21 @@ function cleatBack(c: PlanCase): Draft | null {
     if (Math.abs(to - there) >= 3 && Math.abs(to - there) > Math.abs(at - there))
       whole[`cleatBack.${other}`] = to - there;
   }
-  const all = [...raised, ...unlike];
+  const said = speaksFor([...raised, ...unlike]);
   return {
     key: 'cleatBack',
     stage: 'feet',
+    ...said,
     p: Math.max(likelihood(raised), likelihood(unlike), ahead.length ? 0.55 : 0),
     fault: raised.length || ahead.length ? 'cleat too far forward' : 'cleats unlike',
-    madeOf: all.map((r) => r.why),
     why: [
-      ...all.map((r) => r.why),
+      ...said.why,
       ...(ahead.length
         ? [`the spindle lies ahead of the first metatarsal head (${ahead.join(' and ')})`]
         : []),
     ],
-    answers: idsOf(all),
     whole,
-    tryMoves: Object.fromEntries(
-      Object.entries(whole).map(([k, by]) => [k, Math.sign(by) * Math.min(3, Math.abs(by))]),
-    ),
+    tryMoves: noFurther(whole, () => 3),
     risk: [BOLTS],
     check: 'float test, then ride in steps of 2–3 mm: calf and forefoot',
   };
@@ -99,11 +95,8 @@ function cleatForward(c: PlanCase): Draft | null {
   return {
     key: 'cleatForward',
     stage: 'feet',
-    p: likelihood(raised),
+    ...speaksFor(raised),
     fault: 'cleat far back',
-    madeOf: raised.map((r) => r.why),
-    why: raised.map((r) => r.why),
-    answers: idsOf(raised),
     whole,
     tryMoves: Object.fromEntries(Object.keys(whole).map((k) => [k, -3])),
     risk: [BOLTS],
@@ -126,15 +119,10 @@ function rotation(c: PlanCase): Draft | null {
   return {
     key: 'heelOut',
     stage: 'feet',
-    p: likelihood(raised),
+    ...speaksFor(raised),
     fault: 'cleat turned against the foot',
-    madeOf: raised.map((r) => r.why),
-    why: raised.map((r) => r.why),
-    answers: idsOf(raised),
     whole,
-    tryMoves: Object.fromEntries(
-      Object.entries(whole).map(([k, by]) => [k, Math.sign(by) * Math.min(2, Math.abs(by))]),
-    ),
+    tryMoves: noFurther(whole, () => 2),
     risk: [BOLTS],
     check: 'float test: heel in and out before the stop, about equal; heel clear of crank and stay',
   };
@@ -165,15 +153,10 @@ function stance(c: PlanCase): Draft | null {
   return {
     key: 'stance',
     stage: 'feet',
-    p: likelihood(raised),
+    ...speaksFor(raised),
     fault: way > 0 ? 'stance too narrow' : 'stance too wide',
-    madeOf: raised.map((r) => r.why),
-    why: raised.map((r) => r.why),
-    answers: idsOf(raised),
     whole,
-    tryMoves: Object.fromEntries(
-      Object.entries(whole).map(([k, by]) => [k, Math.sign(by) * Math.min(2, Math.abs(by))]),
-    ),
+    tryMoves: noFurther(whole, () => 2),
     risk: ['One washer only: the thread must engage.', BOLTS],
     check: 'in steps of 1–2 mm a side; knee path from the front, and the foot’s outer edge',
   };
@@ -196,14 +179,13 @@ function wedge(c: PlanCase): Draft | null {
       whole[`wedge.${side}`] = Math.sign(at) * WEDGE_DEG;
   }
   if (Object.keys(whole).length === 0) return null;
+  const said = speaksFor(raised);
   return {
     key: 'wedge',
     stage: 'feet',
-    p: likelihood(raised),
+    ...said,
     fault: 'forefoot tilted',
-    madeOf: raised.map((r) => r.why),
-    why: [...raised.map((r) => r.why), 'the knee swings wide in the film from ahead'],
-    answers: idsOf(raised),
+    why: [...said.why, 'the knee swings wide in the film from ahead'],
     whole,
     risk: ['After the arch is supported; one wedge at a time.'],
     check: 'knee path from the front, and pressure under the foot',
@@ -221,18 +203,18 @@ function shim(c: PlanCase): Draft | null {
   // What a shim makes up for already counts: the rest is halved again, never filled at once.
   const by = Math.round((l.differenceMm - c.bike.feet[shorter].shimMm) / 2);
   if (by < 1) return null;
-  const raised = raisedBy(c.suspects, 'legLength');
+  const said = speaksFor(raisedBy(c.suspects, 'legLength'));
   return {
     key: 'shim',
     stage: 'feet',
-    p: Math.max(shows.p * 0.8, likelihood(raised)),
+    p: Math.max(shows.p * 0.8, said.p),
     fault: `${shorter} leg shorter, and it shows`,
-    madeOf: [`knees ${Math.abs(shows.byDeg).toFixed(1)}° apart in the films`, ...raised.map((r) => r.why)],
+    madeOf: [`knees ${Math.abs(shows.byDeg).toFixed(1)}° apart in the films`, ...said.why],
     why: [
       `${l.longer} leg ${Math.round(l.differenceMm)} mm longer on the table`,
       `and it shows on the bike: the knees ${Math.abs(shows.byDeg).toFixed(1)}° apart at their straightest`,
     ],
-    answers: idsOf(raised),
+    answers: said.answers,
     whole: { [`shim.${shorter}`]: Math.min(3, by) },
     tryMoves: { [`shim.${shorter}`]: Math.min(2, by) },
     risk: [

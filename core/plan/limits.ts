@@ -45,14 +45,18 @@ export function roundLimit(key: ControlKey, half: boolean): number {
   return half && !WHOLE.includes(kind) ? most / 2 : most;
 }
 
+/** The moves the same way, each control by no more than it may. */
+export const noFurther = (moves: Moves, most: (key: ControlKey) => number): Moves =>
+  Object.fromEntries(
+    (Object.entries(moves) as [ControlKey, number][]).map(([key, by]) => [
+      key,
+      Math.sign(by) * Math.min(Math.abs(by), most(key)),
+    ]),
+  );
+
 /** This round's share of moves that are wanted in the end. */
 export function shareOf(moves: Moves, half: boolean): Moves {
-  return Object.fromEntries(
-    (Object.entries(moves) as [ControlKey, number][]).map(([key, by]) => {
-      const most = roundLimit(key, half);
-      return [key, Math.abs(by) <= most ? by : Math.sign(by) * most];
-    }),
-  );
+  return noFurther(moves, (key) => roundLimit(key, half));
 }
 
 /** What is left of the wanted moves after this round's; nothing where the rest is not worth a step. */

@@ -1,8 +1,8 @@
-import type { Part } from '../bike/parts.ts';
+import { UNMEASURED_PART, type Part } from '../bike/parts.ts';
 import { UNMEASURED_BIKE, type BikeSetup } from '../bike/setup.ts';
 import { NOT_TESTED, UNTESTED_BODY } from '../body/tests.ts';
 import type { FrontalReading } from '../frontal/readFrontal.ts';
-import { BLANK_INTAKE, DISCIPLINES } from '../intake/intake.ts';
+import { BLANK_INTAKE, DISCIPLINES, NEW_COMPLAINT } from '../intake/intake.ts';
 import { pooled, type MeasureReading } from '../protocol/measures.ts';
 import { protocolById, PROTOCOLS } from '../protocol/protocols.ts';
 import { bodySchema, bikeSchema, intakeSchema } from '../records/stationSchemas.ts';
@@ -46,15 +46,7 @@ function over<T>(blank: T, given: unknown): T {
   return out as T;
 }
 
-const BLANK_COMPLAINT = {
-  side: 'middle',
-  words: '',
-  severity: 5,
-  onset: 'builds-up',
-  since: '',
-  eases: '',
-  goneIso: null,
-};
+const BLANK_COMPLAINT = { ...NEW_COMPLAINT, side: 'middle' };
 
 /** Complaints, flags and tests as they may be written short. */
 function filledIn(visit: Loose): Loose {
@@ -165,18 +157,8 @@ export function parseCase(raw: unknown): ParsedCase {
   let parts: Part[] | null = null;
   if (raw.parts !== undefined && raw.parts !== null) {
     if (!Array.isArray(raw.parts)) return fail('parts: not a list.');
-    const blank = {
-      lengthMm: null,
-      angleDeg: null,
-      widthMm: null,
-      reachMm: null,
-      dropMm: null,
-      stackMm: null,
-      count: 1,
-      price: null,
-    };
     parts = raw.parts.map((p: unknown, i) => ({
-      ...blank,
+      ...UNMEASURED_PART,
       id: `p${i + 1}`,
       name: `part ${i + 1}`,
       ...(isObject(p) ? p : {}),

@@ -9,7 +9,7 @@ import type { Convention } from '../protocol/convention.ts';
 import type { MeasureReading } from '../protocol/measures.ts';
 import type { MeasureKey } from '../protocol/protocols.ts';
 import type { Statics } from '../records/statics.ts';
-import type { RiderWord } from '../records/work.ts';
+import type { KeptLine, RiderWord } from '../records/work.ts';
 import type { CaseFile } from '../suspects/evidence.ts';
 import type { SuspectsOf } from '../suspects/suspects.ts';
 import type { Moves, Stage } from './controls.ts';
@@ -139,6 +139,10 @@ export interface Prescription {
 
 /** Every line that stands in this round, in its order. */
 export const roundLines = (p: Prescription): PlanLine[] => [...p.now, ...p.try];
+
+/** The round's lines as they go on record: what waits for the next film is weighed anew then. */
+export const keptLines = (p: Prescription): KeptLine[] =>
+  roundLines(p).map(({ key, moves, why, check, title }) => ({ key, moves, today: moves, why, check, title }));
 
 /** What limits this rider's back, degrees: where it rounds on the hinge, or the hamstrings are tight, the band's own floor. */
 export function backLimitDeg(c: Pick<PlanCase, 'body' | 'measures'>): number | null {

@@ -3,7 +3,7 @@ import { pair } from '../body/tests.ts';
 import { resolveBike } from '../bike/resolve.ts';
 import { openComplaints } from '../intake/intake.ts';
 import type { Vec2 } from '../geometry/vec.ts';
-import { foretell, laidOut, type Forecast, type Foretold } from '../model/foretell.ts';
+import { foretell, laidOut, type Forecast } from '../model/foretell.ts';
 import { isOut } from '../protocol/judge.ts';
 import { callsForChange, HABITS, type MeasureKey } from '../protocol/protocols.ts';
 import { probabilityWords, STANDS } from './belief.ts';
@@ -27,7 +27,7 @@ import { handsDraft } from './handLines.ts';
 import { handsBelief, type HandsBelief } from './hands.ts';
 import { explained, type Explained } from './hints.ts';
 import { legsDiffer } from './legs.ts';
-import { isWhole, restOf, shareOf, stepsOf } from './limits.ts';
+import { isWhole, noFurther, restOf, shareOf, stepsOf } from './limits.ts';
 import { bodyOf, type Ask, type PlanCase, type PlanLine, type Prescription, type When } from './plan.ts';
 import { QUESTIONS } from './questions.ts';
 import { heightDraft, legConflict, postDraft, setbackDraft } from './saddleLines.ts';
@@ -47,22 +47,15 @@ function forecaster(c: PlanCase): (moves: Moves) => Forecast | null {
   return (moves) => foretell(laidOut(near.model), near.measures, effectsOf(c.bike, moves), c.habits, body);
 }
 
-const inside = (
-  m: Pick<Foretold, 'key'>,
-  value: number,
-  band: { low: number | null; high: number | null },
-): boolean =>
-  (band.low === null || value >= band.low) && (band.high === null || value <= band.high) && m.key.length > 0;
+const inside = (value: number, band: { low: number | null; high: number | null }): boolean =>
+  (band.low === null || value >= band.low) && (band.high === null || value <= band.high);
 
 /** The measures that moves push out of a band in which they were. */
 function pushedOut(c: PlanCase, f: Forecast | null): MeasureKey[] {
   if (!f?.ok) return [];
   return f.measures.flatMap((m) => {
     const band = c.sides[0].measures.find((q) => q.key === m.key)?.band;
-    return band &&
-      inside(m, m.before, band) &&
-      !inside(m, m.after, band) &&
-      Math.abs(m.after - m.before) > 0.05
+    return band && inside(m.before, band) && !inside(m.after, band) && Math.abs(m.after - m.before) > 0.05
       ? [m.key]
       : [];
   });
@@ -76,6 +69,7 @@ function harmless(
   forecast: (m: Moves) => Forecast | null,
 ): Moves | null {
   const parts = (Object.keys(moves) as ControlKey[]).some(isWhole);
+  const already = pushedOut(c, forecast(before));
   const fits = (share: number): Moves | null => {
     const part = Object.fromEntries(
       (Object.entries(moves) as [ControlKey, number][]).map(([key, by]) => {
@@ -87,35 +81,22 @@ function harmless(
       }),
     ) as Moves;
     const f = forecast(both(before, part));
-    const out = pushedOut(c, f).filter((key) => !pushedOut(c, forecast(before)).includes(key));
     if (f && !f.ok) return null;
-    return out.length === 0 ? part : null;
+    return pushedOut(c, f).every((key) => already.includes(key)) ? part : null;
   };
   for (const share of [1, 0.8, 0.6, 0.45, 0.3]) {
     const part = fits(share);
     if (part) return part;
   }
   // A habit of the foot may be pushed to its edge by a first step: it is told, and watched, not obeyed.
-  const first = Object.fromEntries(
-    (Object.entries(moves) as [ControlKey, number][]).map(([key, by]) => [
-      key,
-      parts ? by : Math.sign(by) * Math.min(Math.abs(by), CONTROLS[key].step),
-    ]),
-  ) as Moves;
+  const first = parts ? moves : noFurther(moves, (key) => CONTROLS[key].step);
   const f = forecast(both(before, first));
   return f?.ok && pushedOut(c, f).every((key) => HABITS.includes(key)) ? first : null;
 }
 
 /** No more than the parts on the bike give. */
 const capped = (moves: Moves, cap: Moves = {}): Moves =>
-  tidy(
-    Object.fromEntries(
-      (Object.entries(moves) as [ControlKey, number][]).map(([key, by]) => {
-        const most = cap[key];
-        return [key, most === undefined ? by : Math.sign(by) * Math.min(Math.abs(by), most)];
-      }),
-    ),
-  );
+  tidy(noFurther(moves, (key) => cap[key] ?? Infinity));
 
 /** Where a line stands by what speaks for it (handbook: judgement). */
 function standsAt(d: Draft): When | null {

@@ -1,6 +1,7 @@
 import type { Complaint } from '../intake/intake.ts';
 import type { SuspectsOf } from '../suspects/suspects.ts';
 import type { SuspectKey } from '../suspects/suspectRules.ts';
+import type { Draft } from './draft.ts';
 
 /** A complaint that a suspect would explain, with what speaks for it. */
 export interface Raised {
@@ -32,4 +33,15 @@ export function likelihood(raised: readonly Raised[]): number {
   if (raised.length === 0) return 0;
   const [first, ...more] = raised;
   return more.reduce((p, r) => p + ((1 - p) / 3) * Math.min(1, r.score), likelihoodOf(first.score));
+}
+
+/** What complaints say for a line by themselves: how likely it is, why, and which of them it would answer. */
+export function speaksFor(raised: readonly Raised[]): Pick<Draft, 'p' | 'madeOf' | 'why' | 'answers'> {
+  const why = raised.map((r) => r.why);
+  return {
+    p: likelihood(raised),
+    madeOf: why,
+    why,
+    answers: [...new Set(raised.map((r) => r.complaint.id))],
+  };
 }

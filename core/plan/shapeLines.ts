@@ -1,11 +1,10 @@
+import type { Part } from '../bike/parts.ts';
 import { barWidthMm, crankRangeMm, saddleWidths, type Posture } from '../body/estimates.ts';
 import { single, worse } from '../body/tests.ts';
 import { openComplaints } from '../intake/intake.ts';
 import type { Draft } from './draft.ts';
 import type { PlanCase } from './plan.ts';
-import { likelihood, raisedBy, type Raised } from './raised.ts';
-
-const idsOf = (raised: readonly Raised[]): string[] => [...new Set(raised.map((r) => r.complaint.id))];
+import { raisedBy, speaksFor } from './raised.ts';
 
 /** Tilt, crank, saddle and bar: what no filmed angle's band asks for by itself. */
 export const shapeDrafts = (c: PlanCase): Draft[] =>
@@ -23,15 +22,15 @@ function tilt(c: PlanCase): Draft | null {
   // A nose that is down on purpose stays down.
   if (down && ['softTissue', 'lowBack', 'slope'].includes(c.answers.noseDown ?? '')) return null;
   if (down && c.protocolId === 'time-trial' && at >= -5) return null;
+  const said = speaksFor(raised);
   const whole = { saddleTilt: Math.round(2 * ((down ? -1 : 1) - at)) / 2 };
   return {
     key: 'saddleTilt',
     stage: 'saddle',
-    p: Math.max(likelihood(raised), raised.length ? 0 : 0.5),
+    ...said,
+    p: raised.length ? said.p : 0.5,
     fault: down ? 'nose too far down' : 'nose too far up',
-    madeOf: raised.map((r) => r.why),
-    why: [`saddle ${Math.abs(at)}° ${down ? 'nose-down' : 'nose-up'}`, ...raised.map((r) => r.why)],
-    answers: idsOf(raised),
+    why: [`saddle ${Math.abs(at)}° ${down ? 'nose-down' : 'nose-up'}`, ...said.why],
     whole,
     tryMoves: { saddleTilt: Math.sign(whole.saddleTilt) },
     risk: down ? ['Hands and sliding: watch both after each degree.'] : [],
@@ -61,21 +60,21 @@ function crank(c: PlanCase): Draft | null {
   if (possible < 2.5) return null;
   const by = Math.min(5, 2.5 * Math.round(possible / 2 / 2.5) || 2.5);
   const asking = [...pinch, ...knee];
+  const said = speaksFor(asking);
   return {
     key: 'crank',
     stage: 'saddle',
-    p: Math.max(likelihood(asking), limited ? 0.6 : 0),
+    ...said,
+    p: Math.max(said.p, limited ? 0.6 : 0),
     fault: 'crank too long',
-    madeOf: asking.map((r) => r.why),
     why: [
-      ...asking.map((r) => r.why),
+      ...said.why,
       ...(limited
         ? [
             `${flexion === null ? '' : `hip flexion ${flexion}° on the table, and `}the hip closes in the film`,
           ]
         : []),
     ],
-    answers: idsOf(asking),
     // The pedal rises by as much at the bottom: the saddle follows in the same line.
     whole: { crank: -by, saddleUp: by },
     tryMoves: {},
@@ -89,6 +88,23 @@ function crank(c: PlanCase): Draft | null {
     ...(asking.length === 0 && { atMost: 'later' as const }),
   };
 }
+
+/** The part at hand whose width lies nearest to what is aimed at, of those between two widths. */
+const partOfWidth = (
+  c: PlanCase,
+  kind: Part['kind'],
+  [from, to]: readonly [number, number],
+  aimMm: number,
+): Part | undefined =>
+  (c.parts ?? [])
+    .filter(
+      (p) => p.kind === kind && p.count > 0 && p.widthMm !== null && p.widthMm >= from && p.widthMm <= to,
+    )
+    .sort((a, b) => Math.abs(a.widthMm! - aimMm) - Math.abs(b.widthMm! - aimMm))[0];
+
+/** Whether it is at hand; nothing where no parts were given. */
+const inParts = (c: PlanCase, fit: Part | undefined): string[] =>
+  c.parts === null ? [] : [fit ? `${fit.name} is in the parts` : 'none of this width is in the parts'];
 
 const postureOf = (c: PlanCase): Posture =>
   c.intake.discipline === 'city' ? 'upright' : c.intake.discipline === 'timeTrial' ? 'low' : 'middle';
@@ -106,27 +122,20 @@ function saddleChoice(c: PlanCase): Draft | null {
       ? [overall.fromMm, overall.toMm]
       : [support.fromMm + 25, support.toMm + 25];
   const middle = (from + to) / 2;
-  const fit = (c.parts ?? [])
-    .filter(
-      (p) => p.kind === 'saddle' && p.count > 0 && p.widthMm !== null && p.widthMm >= from && p.widthMm <= to,
-    )
-    .sort((a, b) => Math.abs(a.widthMm! - middle) - Math.abs(b.widthMm! - middle))[0];
+  const fit = partOfWidth(c, 'saddle', [from, to], middle);
   const width = fit?.widthMm ?? Math.round(middle);
   if (width <= now) return null;
+  const said = speaksFor(raised);
   return {
     key: 'saddleWidth',
     stage: 'saddle',
-    p: likelihood(raised),
+    ...said,
     fault: 'saddle too narrow',
-    madeOf: raised.map((r) => r.why),
     why: [
       `sit bones ${sit} mm ask for ${from} to ${to} mm overall; the saddle has ${now} mm`,
-      ...raised.map((r) => r.why),
-      ...(c.parts === null
-        ? []
-        : [fit ? `${fit.name} is in the parts` : 'none of this width is in the parts']),
+      ...said.why,
+      ...inParts(c, fit),
     ],
-    answers: idsOf(raised),
     whole: { saddleWidth: width - now },
     tryMoves: {},
     risk: ['Another saddle sits at another height: set height and setback again at its 80 mm width.'],
@@ -139,15 +148,14 @@ function rolled(c: PlanCase): Draft | null {
   const at = c.bike.bar.rotationDeg;
   const raised = raisedBy(c.suspects, 'barRolled');
   if (at === null || Math.abs(at) < 8 || raised.length === 0 || c.bike.stem.onePiece) return null;
+  const said = speaksFor(raised);
   const whole = { barRotation: (at > 0 ? 3 : -3) - at };
   return {
     key: 'barRotation',
     stage: 'cockpit',
-    p: likelihood(raised),
+    ...said,
     fault: at > 0 ? 'bar rolled up' : 'bar rolled down',
-    madeOf: raised.map((r) => r.why),
-    why: [`bar rolled ${at > 0 ? 'up' : 'down'} ${Math.abs(at)}°`, ...raised.map((r) => r.why)],
-    answers: idsOf(raised),
+    why: [`bar rolled ${at > 0 ? 'up' : 'down'} ${Math.abs(at)}°`, ...said.why],
     whole,
     tryMoves: { barRotation: Math.sign(whole.barRotation) * 3 },
     risk: ['A bar rolled up is often a reach too long: ask before it is turned back.'],
@@ -166,26 +174,18 @@ function barWidth(c: PlanCase): Draft | null {
   if (now >= from && now <= to) return null;
   // Bars come in steps of 20 mm.
   const aim = now > to ? Math.floor(to / 20) * 20 : Math.ceil(from / 20) * 20;
-  const fit = (c.parts ?? [])
-    .filter(
-      (p) => p.kind === 'bar' && p.count > 0 && p.widthMm !== null && p.widthMm >= from && p.widthMm <= to,
-    )
-    .sort((a, b) => Math.abs(a.widthMm! - shoulder) - Math.abs(b.widthMm! - shoulder))[0];
+  const fit = partOfWidth(c, 'bar', [from, to], shoulder);
   const width = fit?.widthMm ?? aim;
   if (width === now) return null;
   return {
     key: 'barWidth',
     stage: 'cockpit',
-    p: likelihood(raised),
+    ...speaksFor(raised),
     fault: now > to ? 'bar too wide' : 'bar too narrow',
-    madeOf: raised.map((r) => r.why),
     why: [
       `shoulders ${shoulder} mm ask for a bar of ${from} to ${to} mm; this one has ${now} mm`,
-      ...(c.parts === null
-        ? []
-        : [fit ? `${fit.name} is in the parts` : 'none of this width is in the parts']),
+      ...inParts(c, fit),
     ],
-    answers: idsOf(raised),
     whole: { barWidth: width - now },
     tryMoves: {},
     check: 'hands over the shoulders’ joints; chest free',

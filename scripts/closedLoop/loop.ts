@@ -1,3 +1,4 @@
+import { UNMEASURED_PART } from '../../core/bike/parts.ts';
 import { USUAL_HABITS } from '../../core/model/bodyModel.ts';
 import { applyMoves, both, tidy, type ControlKey, type Moves } from '../../core/plan/controls.ts';
 import type { PlanLine, Prescription, RiddenStep } from '../../core/plan/plan.ts';
@@ -92,14 +93,9 @@ const STEMS = [60, 70, 80, 90, 100, 110, 120].map((lengthMm) => ({
   id: `s${lengthMm}`,
   kind: 'stem' as const,
   name: `Stem ${lengthMm}`,
+  ...UNMEASURED_PART,
   lengthMm,
   angleDeg: -6,
-  widthMm: null,
-  reachMm: null,
-  dropMm: null,
-  stackMm: null,
-  count: 1,
-  price: null,
 }));
 
 /** What the misfit wants: which control back which way. A bar too low or a reach too long is mended by either of the two. */

@@ -16,7 +16,7 @@ import { laidOut } from '../../core/model/foretell.ts';
 import { filmedTake, visitCase } from '../../core/plan/visitCase.ts';
 import { asFindings } from '../../core/protocol/findings.ts';
 import { prescribe } from '../../core/plan/prescribe.ts';
-import { roundLines, type Decision } from '../../core/plan/plan.ts';
+import { keptLines, type Decision } from '../../core/plan/plan.ts';
 import { USUAL_HABITS } from '../../core/model/bodyModel.ts';
 import { readTracks, type Reading } from '../../core/stroke/read.ts';
 import { refilmed } from '../../core/trial/outcome.ts';
@@ -128,14 +128,7 @@ export function marenStory(takes: Record<string, Take[]>): Story {
         round: of.round,
         protocolId: session.protocolId,
         findings: asFindings(ground.measures),
-        lines: roundLines(made).map(({ key, moves, why, check, title }) => ({
-          key,
-          moves,
-          today: moves,
-          why,
-          check,
-          title,
-        })),
+        lines: keptLines(made),
       },
     };
   };
