@@ -1,16 +1,11 @@
 import { legLength } from '../body/estimates.ts';
-import { pair } from '../body/tests.ts';
-import { resolveBike } from '../bike/resolve.ts';
 import { openComplaints } from '../intake/intake.ts';
 import type { Vec2 } from '../geometry/vec.ts';
-import { foretell, laidOut, type Forecast } from '../model/foretell.ts';
-import { isOut } from '../protocol/judge.ts';
-import { callsForChange, HABITS, type MeasureKey } from '../protocol/protocols.ts';
+import { callsForChange } from '../protocol/protocols.ts';
 import { probabilityWords, STANDS } from './belief.ts';
 import { heldByClinician, operatedSide } from './clinician.ts';
 import { otherCompensations } from './compensations.ts';
 import {
-  applyMoves,
   both,
   cannot,
   CONTROLS,
@@ -23,76 +18,21 @@ import {
 import { knockOns } from './couplings.ts';
 import type { Draft } from './draft.ts';
 import { feetDrafts } from './feetLines.ts';
+import { forecaster, harmless, pushedOut } from './harm.ts';
 import { handsDraft } from './handLines.ts';
 import { handsBelief, type HandsBelief } from './hands.ts';
 import { explained, type Explained } from './hints.ts';
-import { legsDiffer } from './legs.ts';
-import { isWhole, noFurther, restOf, shareOf, stepsOf } from './limits.ts';
-import { bodyOf, type Ask, type PlanCase, type PlanLine, type Prescription, type When } from './plan.ts';
-import { QUESTIONS } from './questions.ts';
+import { noFurther, restOf, shareOf, stepsOf } from './limits.ts';
+import type { PlanCase, PlanLine, Prescription, When } from './plan.ts';
 import { heightDraft, legConflict, postDraft, setbackDraft } from './saddleLines.ts';
 import { heightSetting, setbackSetting, type Setting } from './settings.ts';
+import { asks, notes, stillOut } from './said.ts';
 import { shapeDrafts } from './shapeLines.ts';
 import { tryDraft } from './tries.ts';
 
 /** Most lines in one round: those under now, and those to try and ask (handbook: targets). */
 const MOST_LINES = 3;
 const STAGES: readonly Stage[] = ['feet', 'saddle', 'cockpit'];
-
-/** How a round's moves change every measure of the near film. */
-function forecaster(c: PlanCase): (moves: Moves) => Forecast | null {
-  const near = c.sides[0];
-  if (!near) return () => null;
-  const body = bodyOf(c);
-  return (moves) => foretell(laidOut(near.model), near.measures, effectsOf(c.bike, moves), c.habits, body);
-}
-
-const inside = (value: number, band: { low: number | null; high: number | null }): boolean =>
-  (band.low === null || value >= band.low) && (band.high === null || value <= band.high);
-
-/** The measures that moves push out of a band in which they were. */
-function pushedOut(c: PlanCase, f: Forecast | null): MeasureKey[] {
-  if (!f?.ok) return [];
-  return f.measures.flatMap((m) => {
-    const band = c.sides[0].measures.find((q) => q.key === m.key)?.band;
-    return band && inside(m.before, band) && !inside(m.after, band) && Math.abs(m.after - m.before) > 0.05
-      ? [m.key]
-      : [];
-  });
-}
-
-/** As much of the moves as leaves every measure in its band that is in it; null where not even a first step does. */
-function harmless(
-  c: PlanCase,
-  before: Moves,
-  moves: Moves,
-  forecast: (m: Moves) => Forecast | null,
-): Moves | null {
-  const parts = (Object.keys(moves) as ControlKey[]).some(isWhole);
-  const already = pushedOut(c, forecast(before));
-  const fits = (share: number): Moves | null => {
-    const part = Object.fromEntries(
-      (Object.entries(moves) as [ControlKey, number][]).map(([key, by]) => {
-        // A part is taken whole, and what is coupled to it goes with it.
-        if (parts) return [key, by];
-        const { step, unit } = CONTROLS[key];
-        const grid = unit === 'mm' && step <= 5 ? 1 : unit === '°' ? 0.5 : Math.abs(by);
-        return [key, Math.sign(by) * grid * Math.max(1, Math.round((share * Math.abs(by)) / grid))];
-      }),
-    ) as Moves;
-    const f = forecast(both(before, part));
-    if (f && !f.ok) return null;
-    return pushedOut(c, f).every((key) => already.includes(key)) ? part : null;
-  };
-  for (const share of [1, 0.8, 0.6, 0.45, 0.3]) {
-    const part = fits(share);
-    if (part) return part;
-  }
-  // A habit of the foot may be pushed to its edge by a first step: it is told, and watched, not obeyed.
-  const first = parts ? moves : noFurther(moves, (key) => CONTROLS[key].step);
-  const f = forecast(both(before, first));
-  return f?.ok && pushedOut(c, f).every((key) => HABITS.includes(key)) ? first : null;
-}
 
 /** No more than the parts on the bike give. */
 const capped = (moves: Moves, cap: Moves = {}): Moves =>
@@ -145,118 +85,6 @@ function waits(c: PlanCase, d: Draft, taken: readonly Draft[]): string | null {
   )
     return 'after the cleat, 3 mm at a time, and for the knee’s sake';
   return null;
-}
-
-/** What has to be known first. */
-function asks(c: PlanCase, drafts: readonly Draft[]): Ask[] {
-  const out: Ask[] = [];
-  const of = (key: (typeof QUESTIONS)[number]['key'], because: string): void => {
-    if (c.answers[key] === undefined)
-      out.push({ key, question: QUESTIONS.find((q) => q.key === key)!.text, because });
-  };
-  const up = drafts.find((d) => d.key === 'saddleUp' && (d.whole.saddleUp ?? 0) > 0 && d.p >= STANDS.try);
-  if (up && groundMatters(c)) of('footToGround', 'the saddle may be low so that the foot reaches the ground');
-  const tilt = c.bike.saddle.tiltDeg;
-  if (tilt !== null && tilt <= -2.5)
-    of('noseDown', `the saddle is ${-tilt}° nose-down, and that may be a treatment or hide a reach`);
-  const open = openComplaints(c.intake.complaints);
-  if (open.some((q) => q.region === 'hands' || q.region === 'wrist'))
-    of(
-      'handsHabits',
-      'tingling hands often come from a glove, one hold for long, a bent wrist or a far lever',
-    );
-  if (open.length > 0 && c.intake.changed.trim() === '')
-    of('changed', 'a complaint that began with a change often goes with it');
-  return out;
-}
-
-/** Riders who sit low to reach the ground are asked before a saddle goes up (handbook: targets). */
-const groundMatters = (c: PlanCase): boolean =>
-  c.protocolId === 'city' ||
-  c.intake.discipline === 'city' ||
-  c.intake.experience === 'new' ||
-  (c.intake.ageYears !== null && (c.intake.ageYears < 14 || c.intake.ageYears > 65));
-
-/** What is told and moved by nothing here. */
-function notes(c: PlanCase): string[] {
-  const out: string[] = [];
-  if (c.schools.cleat === 'midfoot') {
-    const back = Math.max(
-      0,
-      ...(['left', 'right'] as const).flatMap((s) => {
-        const at = c.bike.feet[s].cleatBehindMm;
-        return at === null ? [] : [37 - at];
-      }),
-    );
-    const moved = applyMoves(c.bike, { 'cleatBack.left': back, 'cleatBack.right': back });
-    const gap = Math.min(
-      resolveBike(moved).overlap.left?.gapMm ?? Infinity,
-      resolveBike(moved).overlap.right?.gapMm ?? Infinity,
-    );
-    out.push(
-      `Mid-foot cleats would take about ${Math.round(back || 37)} mm: plates with some 3 mm of stack, the saddle lower, perhaps a shorter crank, and the toe nearer the wheel${Number.isFinite(gap) ? ` (toe to tyre ${Math.round(gap)} mm${gap < 0 ? ', they touch' : ''})` : ''}. Nothing is moved for it by itself.`,
-    );
-  }
-  const legs = legLength(c.body);
-  const shows = legsDiffer(c);
-  if (legs.longer !== null && !shows)
-    out.push(
-      `The table’s leg-length difference (${Math.round(legs.differenceMm)} mm) does not show on the bike: noted, no shim.`,
-    );
-  for (const [key, name, from] of [
-    ['straightLegRaise', 'Straight-leg raise', 6],
-    ['hipFlexion', 'Hip flexion', 6],
-    ['dorsiflexion', 'Ankle dorsiflexion', 6],
-    ['forefootTilt', 'Forefoot tilt', 5],
-    ['hipInternal', 'Hip internal rotation', 8],
-  ] as const) {
-    const { left, right } = pair(c.body, key);
-    if (left !== null && right !== null && Math.abs(left - right) >= from)
-      out.push(
-        `${name} ${left}° left, ${right}° right on the table: ${shows ? 'looked for in the films' : 'it does not show on the bike; noted, nothing is moved for it'}.`,
-      );
-  }
-  if (c.protocolId === 'time-trial' && c.intake.goals.includes('speed'))
-    out.push(
-      'For speed: nothing raises the pads. The hip opens by the saddle forward and a shorter crank; head between the shoulders, shoulders drawn in, as cues.',
-    );
-  if (c.sides.length === 0)
-    out.push(
-      'Height, setback and reach: film the side; a film from ahead tells of stance, cleats and pelvis alone.',
-    );
-  return out;
-}
-
-/** Findings that no line answers, with what to do. */
-function stillOut(
-  c: PlanCase,
-  forecast: Forecast | null,
-  touched: readonly PlanLine[],
-): Prescription['open'] {
-  return c.measures.flatMap((m) => {
-    if (!isOut(m.verdict)) return [];
-    const after = forecast?.ok ? forecast.measures.find((f) => f.key === m.key) : undefined;
-    if (after && !isOut(after.verdict)) return [];
-    if (touched.some((l) => l.predicted.some((f) => f.key === m.key && Math.abs(f.after - f.before) > 0.5)))
-      return [{ key: m.key, words: 'on its way: a line of this plan moves it, film again' }];
-    const words: Partial<Record<MeasureKey, string>> = {
-      kneePathWidthMm: 'no model predicts it: stance first, then film from ahead again',
-      ankleRangeDeg: 'a habit: told, never moved for',
-      footPitch90Deg: 'a habit: told, never moved for',
-      footPitch180Deg: 'a habit, judged with the knee: moves no saddle by itself',
-      hipVerticalTravelMm: 'compare with the rider’s own: the sticker slides with the skin',
-      kneeFlexionMaxDeg: 'by itself no reason to move or to buy anything',
-      effectiveSeatAngleDeg: 'reported: no reason to move',
-      elbowFlexionDeg: 'arms and habit: soft elbows, then film again',
-      kneeOverSpindleMm:
-        c.schools.foreAft === 'balance'
-          ? 'reported only: the balance test decides'
-          : 'not sure enough to move for: film again',
-    };
-    return [
-      { key: m.key, words: words[m.key] ?? 'not sure enough to move for: look again after the next film' },
-    ];
-  });
 }
 
 /**

@@ -1,0 +1,60 @@
+import { foretell, laidOut, type Forecast } from '../model/foretell.ts';
+import { HABITS, type MeasureKey } from '../protocol/protocols.ts';
+import { both, CONTROLS, effectsOf, type ControlKey, type Moves } from './controls.ts';
+import { isWhole, noFurther } from './limits.ts';
+import { bodyOf, type PlanCase } from './plan.ts';
+
+/** How a round's moves change every measure of the near film. */
+export function forecaster(c: PlanCase): (moves: Moves) => Forecast | null {
+  const near = c.sides[0];
+  if (!near) return () => null;
+  const body = bodyOf(c);
+  return (moves) => foretell(laidOut(near.model), near.measures, effectsOf(c.bike, moves), c.habits, body);
+}
+
+const inside = (value: number, band: { low: number | null; high: number | null }): boolean =>
+  (band.low === null || value >= band.low) && (band.high === null || value <= band.high);
+
+/** The measures that moves push out of a band in which they were. */
+export function pushedOut(c: PlanCase, f: Forecast | null): MeasureKey[] {
+  if (!f?.ok) return [];
+  return f.measures.flatMap((m) => {
+    const band = c.sides[0].measures.find((q) => q.key === m.key)?.band;
+    return band && inside(m.before, band) && !inside(m.after, band) && Math.abs(m.after - m.before) > 0.05
+      ? [m.key]
+      : [];
+  });
+}
+
+/** As much of the moves as leaves every measure in its band that is in it; null where not even a first step does. */
+export function harmless(
+  c: PlanCase,
+  before: Moves,
+  moves: Moves,
+  forecast: (m: Moves) => Forecast | null,
+): Moves | null {
+  const parts = (Object.keys(moves) as ControlKey[]).some(isWhole);
+  const already = pushedOut(c, forecast(before));
+  const fits = (share: number): Moves | null => {
+    const part = Object.fromEntries(
+      (Object.entries(moves) as [ControlKey, number][]).map(([key, by]) => {
+        // A part is taken whole, and what is coupled to it goes with it.
+        if (parts) return [key, by];
+        const { step, unit } = CONTROLS[key];
+        const grid = unit === 'mm' && step <= 5 ? 1 : unit === '°' ? 0.5 : Math.abs(by);
+        return [key, Math.sign(by) * grid * Math.max(1, Math.round((share * Math.abs(by)) / grid))];
+      }),
+    ) as Moves;
+    const f = forecast(both(before, part));
+    if (f && !f.ok) return null;
+    return pushedOut(c, f).every((key) => already.includes(key)) ? part : null;
+  };
+  for (const share of [1, 0.8, 0.6, 0.45, 0.3]) {
+    const part = fits(share);
+    if (part) return part;
+  }
+  // A habit of the foot may be pushed to its edge by a first step: it is told, and watched, not obeyed.
+  const first = parts ? moves : noFurther(moves, (key) => CONTROLS[key].step);
+  const f = forecast(both(before, first));
+  return f?.ok && pushedOut(c, f).every((key) => HABITS.includes(key)) ? first : null;
+}
