@@ -15,8 +15,13 @@ await once(server.stdout, 'data');
 const browser = await chromium.launch(chromiumLaunch);
 
 async function shot(page: Page, name: string): Promise<void> {
-  // Until fonts and the film's picture stand.
+  // Until fonts and the film's picture stand: a canvas with nothing drawn is black.
   await page.evaluate(() => document.fonts.ready);
+  await page.waitForFunction(() =>
+    [...document.querySelectorAll<HTMLCanvasElement>('canvas[role="img"]')]
+      .filter((c) => !c.getAttribute('aria-label')!.startsWith('Close-up'))
+      .every((c) => c.getContext('2d', { alpha: false })!.getImageData(5, 5, 1, 1).data[0] > 0),
+  );
   await page.waitForTimeout(700);
   await page.screenshot({ path: `docs/screenshots/${name}.png` });
   console.log(name);
@@ -80,7 +85,11 @@ await story.getByText('band 42').waitFor();
 await shot(story, 'ladder');
 await story.goto('/sessions/maren-1/trial?view=compare');
 await story.getByTestId('kappa').waitFor();
-await story.getByTestId('phase-after').filter({ hasText: '39' }).waitFor();
+// The frame that stands at the crank’s top, and no longer the film’s first.
+await story
+  .getByTestId('phase-after')
+  .filter({ hasText: /^[1-9]/ })
+  .waitFor();
 await shot(story, 'before-after');
 await story.goto('/sessions/maren-1/handover');
 await story.getByTestId('preview-pages').waitFor({ timeout: 60_000 });
