@@ -119,7 +119,9 @@ function SideBySide({
   const { jointConvention } = useStudio();
   const pair = useMemo(() => pairByPhase(first, second), [first, second]);
   const [deg, setDeg] = useState(0);
-  const [angle, setAngle] = useState<AngleKey>('kneeFlexionDeg');
+  const [asked, setAngle] = useState<AngleKey>('kneeFlexionDeg');
+  const both = ANGLE_KEYS.filter((k) => first.angles[k] && second.angles[k]);
+  const angle = both.includes(asked) ? asked : both[0];
   const theta = ((deg % 360) + 360) % 360;
   const bike = setupOf(before.session, before.take);
   const points = useMemo(() => resolveBike(bike).points, [bike]);
@@ -131,12 +133,12 @@ function SideBySide({
   const ground = useMemo(
     () => ({
       name: 'before',
-      measured: first.angles[angle].meanOnGrid.map((v) => quoted(angle, v, jointConvention)),
-      sure: first.angles[angle].ciOnGrid,
+      measured: (first.angles[angle]?.meanOnGrid ?? []).map((v) => quoted(angle, v, jointConvention)),
+      sure: first.angles[angle]?.ciOnGrid,
       beside: [
         {
           name: 'after',
-          values: second.angles[angle].meanOnGrid.map((v) => quoted(angle, v, jointConvention)),
+          values: (second.angles[angle]?.meanOnGrid ?? []).map((v) => quoted(angle, v, jointConvention)),
         },
       ],
     }),
@@ -189,7 +191,7 @@ function SideBySide({
             onChange={(e) => setAngle(e.target.value as AngleKey)}
             sx={{ minWidth: 220, mt: 2 }}
           >
-            {ANGLE_KEYS.map((k) => (
+            {both.map((k) => (
               <MenuItem key={k} value={k}>
                 {ANGLE_NAMES[k]}
               </MenuItem>

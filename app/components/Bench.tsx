@@ -73,7 +73,7 @@ export function Bench({
   const moves = dragged ?? settled;
   const [cursor, setCursor] = useState(90);
   const [playing, setPlaying] = useState(false);
-  const [shownCurve, setShownCurve] = useState<CurveKey>('kneeFlexionDeg');
+  const [askedCurve, setAskedCurve] = useState<CurveKey>('kneeFlexionDeg');
   const prepared = laidOut(near);
   const start = asItIs(prepared);
   const forecast = useMemo(
@@ -115,10 +115,13 @@ export function Bench({
         : `the arms can’t reach the bar, ${forecast.missMm.toFixed(0)} mm short`);
   const turn = forecast.ok && refusal === null ? forecast.turn : null;
   const i = Math.round(cursor / 2.5) % 144;
-  const curve = (ground.readings[near.side] ?? reading).angles[shownCurve];
+  const { angles } = ground.readings[near.side] ?? reading;
+  const told = CURVES.filter(([key]) => angles[key]);
+  const shownCurve = angles[askedCurve] ? askedCurve : (told[0]?.[0] ?? askedCurve);
+  const curve = angles[shownCurve];
   const flip = (v: number): number => quoted(shownCurve, v, jointConvention);
   const foretoldCurve =
-    turn && start?.turn
+    turn && start?.turn && curve
       ? curve.meanOnGrid.map((v, k) =>
           flip(v + turn[FROM_TURN[shownCurve]][k] - start.turn![FROM_TURN[shownCurve]][k]),
         )
@@ -128,8 +131,8 @@ export function Bench({
   // What stands still while something is dragged is not worked out anew.
   const drawn = useMemo(
     () => ({
-      measured: curve.meanOnGrid.map((v) => quoted(shownCurve, v, jointConvention)),
-      spread: curve.sdOnGrid,
+      measured: curve?.meanOnGrid.map((v) => quoted(shownCurve, v, jointConvention)) ?? [],
+      spread: curve?.sdOnGrid,
       target:
         shownCurve === 'kneeFlexionDeg' && knee
           ? { band: quotedBand('knee', knee.band, jointConvention), text: 'target, straightest' }
@@ -227,7 +230,12 @@ export function Bench({
                 lifts.
               </Alert>
             )}
-            {near.residualDeg > UNRELIABLE_FROM_DEG ? (
+            {near.residualDeg === null ? (
+              <Alert severity="warning" variant="outlined" sx={{ mt: 1 }}>
+                A joint of this leg was not seen: its place is taken from usual proportions, and the model
+                can’t be checked against the knee.
+              </Alert>
+            ) : near.residualDeg > UNRELIABLE_FROM_DEG ? (
               <Alert severity="warning" variant="outlined" sx={{ mt: 1 }}>
                 The rebuilt leg misses the measured knee by {degrees(near.residualDeg)}: what is predicted
                 here is unreliable. Check the marks of hip, knee and ankle.
@@ -257,7 +265,7 @@ export function Bench({
             hideLabel
             options={CURVES}
             value={shownCurve}
-            onChange={(v) => v && setShownCurve(v)}
+            onChange={(v) => v && setAskedCurve(v)}
           />
           <StrokeChart
             label={CURVES.find(([key]) => key === shownCurve)![1]}

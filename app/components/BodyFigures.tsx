@@ -17,6 +17,10 @@ import type { Reading } from '../../core/stroke/read.ts';
 const mm = (v: number): string => v.toFixed(0).replace('-', '−');
 const signed = (v: number): string => `${v > 0 ? '+' : ''}${mm(v)}`;
 
+/** Landmarks whose path was seen, and not made up for the model. */
+const seenPaths = ({ body, standIns }: Reading): SideKey[] =>
+  (Object.keys(body.paths) as SideKey[]).filter((k) => !(standIns as readonly SideKey[]).includes(k));
+
 /** Joints whose path about the crank is drawn. */
 const DRAWN: readonly SideKey[] = ['hip', 'knee', 'ankle', 'heel', 'toe'];
 const W = 240;
@@ -34,47 +38,21 @@ export function BodyFigures({
 }) {
   const { body } = reading;
   const balance = useMemo(() => handsOf(session, take, reading), [reading, take, session]);
-  const rows: [name: string, value: number, uncertainty: number, hint: string][] = [
+  const rows = (
     [
-      'Knee over spindle, crank forward',
-      body.kneeOverSpindleMm.value,
-      body.kneeOverSpindleMm.uncertainty.absoluteMm,
-      'minus = behind',
-    ],
-    [
-      'Hip travel, vertical',
-      body.hipTravelMm.vertical.value,
-      body.hipTravelMm.vertical.uncertainty.absoluteMm,
-      'peak to peak, a stroke',
-    ],
-    [
-      'Hip travel, fore-aft',
-      body.hipTravelMm.foreAft.value,
-      body.hipTravelMm.foreAft.uncertainty.absoluteMm,
-      'peak to peak, a stroke',
-    ],
-    [
-      'Heel, lowest',
-      body.heelHeightMm.least.value,
-      body.heelHeightMm.least.uncertainty.absoluteMm,
-      'above the bottom bracket',
-    ],
-    [
-      'Heel, highest',
-      body.heelHeightMm.most.value,
-      body.heelHeightMm.most.uncertainty.absoluteMm,
-      'above the bottom bracket',
-    ],
-  ];
-  const optional = [
-    ['Head above the trunk’s line', body.headDropMm, 'minus = it hangs'],
-    ['Head’s top above the back', body.headAboveBackMm, 'without a helmet'],
-    ['Shoulder above mid-back', body.shoulderAboveMidBackMm, 'between C7 and sacrum'],
-    ['Seen height', body.seenHeightMm, 'what the wind sees; no drag'],
-    ['Grip ahead of the bottom bracket', body.handAheadMm, ''],
-    ['Grip above the elbow', body.handAboveElbowMm, ''],
-  ] as const;
-  for (const [name, m, hint] of optional) if (m) rows.push([name, m.value, m.uncertainty.absoluteMm, hint]);
+      ['Knee over spindle, crank forward', body.kneeOverSpindleMm, 'minus = behind'],
+      ['Hip travel, vertical', body.hipTravelMm?.vertical, 'peak to peak, a stroke'],
+      ['Hip travel, fore-aft', body.hipTravelMm?.foreAft, 'peak to peak, a stroke'],
+      ['Heel, lowest', body.heelHeightMm?.least, 'above the bottom bracket'],
+      ['Heel, highest', body.heelHeightMm?.most, 'above the bottom bracket'],
+      ['Head above the trunk’s line', body.headDropMm, 'minus = it hangs'],
+      ['Head’s top above the back', body.headAboveBackMm, 'without a helmet'],
+      ['Shoulder above mid-back', body.shoulderAboveMidBackMm, 'between C7 and sacrum'],
+      ['Seen height', body.seenHeightMm, 'what the wind sees; no drag'],
+      ['Grip ahead of the bottom bracket', body.handAheadMm, ''],
+      ['Grip above the elbow', body.handAboveElbowMm, ''],
+    ] as const
+  ).flatMap(([name, m, hint]) => (m ? [[name, m.value, m.uncertainty.absoluteMm, hint] as const] : []));
   const seat = body.effectiveSeatAngleDeg;
   return (
     <Box component="section" aria-label="The body in millimetres" sx={{ mt: 3 }}>
@@ -99,12 +77,14 @@ export function BodyFigures({
               <TableCell sx={{ color: 'text.secondary' }}>{hint}</TableCell>
             </TableRow>
           ))}
-          <TableRow>
-            <TableCell>Seat angle at the hip</TableCell>
-            <TableCell align="right">{seat.value.toFixed(1)}°</TableCell>
-            <TableCell align="right">{seat.uncertainty.absoluteDeg.toFixed(1)}°</TableCell>
-            <TableCell sx={{ color: 'text.secondary' }}>bottom bracket to hip</TableCell>
-          </TableRow>
+          {seat && (
+            <TableRow>
+              <TableCell>Seat angle at the hip</TableCell>
+              <TableCell align="right">{seat.value.toFixed(1)}°</TableCell>
+              <TableCell align="right">{seat.uncertainty.absoluteDeg.toFixed(1)}°</TableCell>
+              <TableCell sx={{ color: 'text.secondary' }}>bottom bracket to hip</TableCell>
+            </TableRow>
+          )}
         </TableBody>
       </Table>
       <Box sx={{ display: 'grid', gridTemplateColumns: `minmax(180px, ${W}px) 1fr`, gap: 2, mt: 2 }}>
@@ -128,7 +108,7 @@ export function BodyFigures({
           <Typography variant="body2" color="textSecondary">
             How far a point strays from stroke to stroke (SD).
           </Typography>
-          {(Object.keys(body.paths) as SideKey[]).map((key) => (
+          {seenPaths(reading).map((key) => (
             <Typography key={key} variant="body2" sx={{ display: 'flex', justifyContent: 'space-between' }}>
               <span>{plainName(key)}</span>
               <span>{body.paths[key]!.steadinessMm.toFixed(1)} mm</span>
@@ -144,7 +124,8 @@ export function BodyFigures({
 function Paths({ reading, balance }: { reading: Reading; balance: { x: number; y: number } | null }) {
   const { palette } = useTheme();
   const { paths } = reading.body;
-  const drawn = DRAWN.map((key) => ({
+  const seen = seenPaths(reading);
+  const drawn = DRAWN.filter((key) => seen.includes(key)).map((key) => ({
     key,
     points: paths[key]!.x.meanOnGrid.map((x, i): [number, number] => [x, paths[key]!.y.meanOnGrid[i]]),
   }));
@@ -166,7 +147,7 @@ function Paths({ reading, balance }: { reading: Reading; balance: { x: number; y
       component="svg"
       viewBox={`0 0 ${W} ${H}`}
       role="img"
-      aria-label="Paths of hip, knee, ankle, heel and toe about the bottom bracket, to scale"
+      aria-label={`Paths of ${drawn.map((d) => plainName(d.key)).join(', ')} about the bottom bracket, to scale`}
       sx={{ width: '100%', '& text': { fontSize: 12, fill: palette.text.secondary } }}
     >
       <path d={`M${x(0) - 8},${y(0)} h16 M${x(0)},${y(0) - 8} v16`} stroke={palette.text.primary} />

@@ -19,11 +19,12 @@ import { BodyFigures } from './BodyFigures';
 import { ChartTools } from './ChartTools';
 import { ExportMenu } from './ExportMenu';
 import { Figure } from './Figure';
-import { CadenceNote, LossNote, ProvisionalNote, TurnFigures } from './readingNotes';
+import { CadenceNote, LossNote, NotSeenNote, ProvisionalNote, TurnFigures } from './readingNotes';
 import { Breakdown, Findings } from './Findings';
 import { Glance } from './Glance';
 import { useLaidTables } from './LaidTables';
 import { Multiples } from './Multiples';
+import { OnceMore } from './OnceMore';
 import { PerStroke } from './PerStroke';
 import { RiderOverlay } from './RiderOverlay.client';
 import { Sides } from './Sides';
@@ -53,7 +54,8 @@ export function ReadSide({
   const { jointConvention } = useStudio();
   const [search, setSearch] = useSearchParams();
   const asked = search.get('angle') as AnyAngleKey | null;
-  const angle: AnyAngleKey = asked && reading.angles[asked] ? asked : 'kneeFlexionDeg';
+  const told = readable(reading);
+  const angle: AnyAngleKey = asked && told.includes(asked) ? asked : told[0];
   const { cursorDeg, goToTheta, frameIndex } = useTurnCursor(clip, reading);
   const now = frameIndex >= 0 ? reading.frameAnglesDeg[angle]![frameIndex] : NaN;
   const shown = reading.angles[angle]!;
@@ -63,7 +65,7 @@ export function ReadSide({
     () => judgeReading(reading, protocolOf(session), frontal),
     [reading, session, frontal],
   );
-  const knee = measures.find((m) => m.key === 'kneeFlexionMinDeg')!;
+  const knee = measures.find((m) => m.key === 'kneeFlexionMinDeg');
   const [chosen, setChosen] = useState<string[]>([]);
   const partner = partnerOf(session, take);
   const further = useTakeReadings(session, partner ? [...new Set([...chosen, partner.id])] : chosen);
@@ -80,7 +82,7 @@ export function ReadSide({
       spread: shown.sdOnGrid,
       sure: shown.ciOnGrid,
       target:
-        angle === 'kneeFlexionDeg'
+        knee && angle === 'kneeFlexionDeg'
           ? { band: quotedBand('knee', knee.band, jointConvention), text: 'target, straightest' }
           : null,
       // One that has not this angle keeps its place all the same: dashes are told by it.
@@ -109,12 +111,14 @@ export function ReadSide({
       sideWidth={520}
       top={
         <Box sx={{ display: 'flex', gap: 4, px: 1.5, pb: 1, flexWrap: 'wrap' }}>
-          <Figure
-            name={`Knee, straightest (${conventionWord('knee', jointConvention)})`}
-            value={degrees(quoted('knee', knee.value, jointConvention), 0)}
-            plusMinus={`± ${degrees(knee.uncertainty, 0)}`}
-            testId="knee-min"
-          />
+          {knee && (
+            <Figure
+              name={`Knee, straightest (${conventionWord('knee', jointConvention)})`}
+              value={degrees(quoted('knee', knee.value, jointConvention), 0)}
+              plusMinus={`± ${degrees(knee.uncertainty, 0)}`}
+              testId="knee-min"
+            />
+          )}
           <Figure
             name={`${ANGLE_NAMES[angle]} here`}
             value={degrees(flip(now), 0)}
@@ -150,6 +154,7 @@ export function ReadSide({
         />
       )}
       <ProvisionalNote reading={reading} />
+      <NotSeenNote reading={reading} />
       <CadenceNote typed={take.cadenceRpm} read={reading.cadenceRpm} />
       <Multiples
         curves={curves}
@@ -205,6 +210,9 @@ export function ReadSide({
         onSee={clip.goTo}
       />
       <LossNote reading={reading} />
+      <Box sx={{ mt: 2 }}>
+        <OnceMore session={session} take={take} to="../film" />
+      </Box>
       <Button variant="contained" component={Link} to="../plan" relative="path" sx={{ mt: 2 }}>
         On to the plan
       </Button>

@@ -116,13 +116,15 @@ export function ReportFigures({ ends, onFigures }: { ends: FilmedEnds; onFigures
               label={ANGLE_NAMES[key]}
               unit="°"
               name="before"
-              measured={first.reading.angles[key].meanOnGrid.map((v) => quoted(key, v, jointConvention))}
+              measured={(first.reading.angles[key]?.meanOnGrid ?? []).map((v) =>
+                quoted(key, v, jointConvention),
+              )}
               beside={
                 last
                   ? [
                       {
                         name: 'after',
-                        values: last.reading.angles[key].meanOnGrid.map((v) =>
+                        values: (last.reading.angles[key]?.meanOnGrid ?? []).map((v) =>
                           quoted(key, v, jointConvention),
                         ),
                       },

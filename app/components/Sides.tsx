@@ -31,6 +31,7 @@ export function SideTable({ rows, convention }: { rows: readonly SideDifference[
           <TableCell align="right">right</TableCell>
           <TableCell align="right">by</TableCell>
           <TableCell align="right">±</TableCell>
+          <TableCell align="right">unseen under</TableCell>
           <TableCell>worth a look from</TableCell>
         </TableRow>
       </TableHead>
@@ -51,6 +52,7 @@ export function SideTable({ rows, convention }: { rows: readonly SideDifference[
               {n(quoted(r.key, r.left, convention) === r.left ? r.by : -r.by, r.unit)}
             </TableCell>
             <TableCell align="right">{n(r.uncertainty, r.unit)}</TableCell>
+            <TableCell align="right">{n(r.missedUnder, r.unit)}</TableCell>
             <TableCell>
               {n(r.from, r.unit)}:{' '}
               {r.verdict === 'worth-a-look' ? <strong>{VERDICTS[r.verdict]}</strong> : VERDICTS[r.verdict]}
@@ -81,7 +83,7 @@ export function Sides({
       <Typography variant="h2">Left against right</Typography>
       <Typography variant="body2" color="textSecondary">
         Paired with “{takeText(other.take)}”. Each side wears its own stickers, so where they sit counts
-        fully.
+        fully: a true difference under the figure in “unseen under” may be there and not show.
       </Typography>
       <SideTable rows={sidesCompared(left, right)} convention={convention} />
     </Box>

@@ -23,8 +23,9 @@ import { NumberField } from './NumberField';
 import { useEdit } from './useEdit';
 
 /** What the film reads at the place where the goniometer is held. */
-function filmed(reading: Reading, key: StaticKey): number {
+function filmed(reading: Reading, key: StaticKey): number | null {
   const a = reading.angles[key];
+  if (!a) return null;
   const { of } = STATIC_AT[key];
   return of === 'min' ? a.min : of === 'mean' ? a.curve.mean : a.at['90'];
 }

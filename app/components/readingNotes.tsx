@@ -1,4 +1,5 @@
 import Alert from '@mui/material/Alert';
+import { ANGLE_KEYS, ANGLE_NAMES } from '../../core/stroke/angles.ts';
 import { plainName } from '../../core/stroke/landmarks.ts';
 import type { Reading } from '../../core/stroke/read.ts';
 import { Figure } from './Figure';
@@ -24,9 +25,22 @@ export function TurnFigures({ reading }: { reading: AnyReading }) {
 export function ProvisionalNote({ reading }: { reading: AnyReading }) {
   return reading.provisional ? (
     <Alert severity="warning" variant="outlined" sx={{ mb: 1.5 }}>
-      Fewer than five whole strokes: every figure here is provisional.
+      Fewer than five whole strokes: every figure here is provisional. Pieces of strokes count for the curves.
     </Alert>
   ) : null;
+}
+
+/** Which landmarks were not seen, and what is left out for it. */
+export function NotSeenNote({ reading }: { reading: Reading }) {
+  const { standIns } = reading;
+  if (standIns.length === 0) return null;
+  const out = ANGLE_KEYS.filter((key) => !reading.angles[key]).map((key) => ANGLE_NAMES[key].toLowerCase());
+  return (
+    <Alert severity="info" variant="outlined" sx={{ mb: 1.5 }}>
+      Not seen on this film: {standIns.map(plainName).join(', ')}. Left out for it: {out.join(', ')}. The rest
+      stands; what is predicted takes usual proportions there.
+    </Alert>
+  );
 }
 
 /** What was told of the cadence against what the film shows: a wrong frame rate is seen by it. */

@@ -43,7 +43,7 @@ function ridingOf(session: FitSession, reading: Reading | null): Riding {
       cadenceRpm: reading?.cadenceRpm ?? take?.cadenceRpm ?? 85,
       startThetaDeg: 0,
       unevenness: 0.012,
-      backDeg: reading?.angles.backAngleDeg.curve.mean ?? 45,
+      backDeg: reading?.angles.backAngleDeg?.curve.mean ?? 45,
     },
     powerW: take?.effortW ?? 120,
     leftPercent: 48.5,

@@ -2,7 +2,8 @@ import { readC3d } from '../../core/formats/c3d.ts';
 import { tracksOfMarkers } from '../../core/formats/trackMarkers.ts';
 import { parseTracksCsv, type ParsedTracks } from '../../core/formats/tracksCsv.ts';
 import type { Take } from '../../core/records/types.ts';
-import { needed } from '../../core/stroke/landmarks.ts';
+import { isFrontal, needed } from '../../core/stroke/landmarks.ts';
+import { enoughFor, MAY_BE_MISSING } from '../../core/stroke/standIns.ts';
 import type { Reading } from '../../core/stroke/read.ts';
 import type { Tracks } from '../../core/stroke/tracks.ts';
 import { saving } from '../storage/saveState';
@@ -43,11 +44,11 @@ export function useTracksIn(): (
   return async (file, take, read) => {
     const got = await tracksIn(file, take, read);
     if (!got.ok) return { ok: false, text: `${file.name}: ${got.message}` };
-    const missing = needed(take.view).find((key) => !got.tracks.landmarks[key]);
-    if (missing)
+    const missing = needed(take.view).filter((key) => !got.tracks.landmarks[key]);
+    if (!enoughFor(take.view, (key) => Boolean(got.tracks.landmarks[key])))
       return {
         ok: false,
-        text: `${file.name}: “${missing}” is not in it: a column pair of the table, or a marker.`,
+        text: `${file.name}: “${missing.join('”, “')}” ${missing.length > 1 ? 'are' : 'is'} not in it: a column pair of the table, or a marker, each.${isFrontal(take.view) ? '' : ` ${MAY_BE_MISSING}`}`,
       };
     const revision = Date.now();
     await saving(() => saveTracks(take.id, revision, got.tracks));

@@ -10,6 +10,7 @@ import { AddingState, ChooseFile, useAddTake, useDrop } from '../components/AddT
 import { CameraStood } from '../components/CameraStood';
 import { FilmCheck } from '../components/FilmCheck';
 import { NeedsFirst } from '../components/NeedsFirst';
+import { OnceMore } from '../components/OnceMore';
 import { RecordHere } from '../components/RecordHere';
 import { SetUpGuide } from '../components/SetUpGuide';
 import { TakeDetails } from '../components/TakeDetails';
@@ -125,6 +126,7 @@ function Filmed({ session, take, onReturned }: FilmedProps) {
       {clip.state.status === 'trouble' && <Return take={take} onReturned={onReturned} />}
       {refused && <Alert severity="error">{refused}</Alert>}
       <TakeDetails session={session} take={take} index={index} set={set} />
+      <OnceMore session={session} take={take} />
       <Trim take={take} frame={clip.shown} onChange={(trim) => set(`takes.${index}.trim`, trim)} />
       <CameraStood session={session} take={take} blob={clip.blob} edit={edit} />
       <Button variant="contained" fullWidth component={Link} to="../scale" relative="path">

@@ -9,6 +9,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { openTake, type FitSession, type Take } from '../../core/records/types.ts';
 import { GUIDES, isFrontal, LINES, needed, plainName, type Landmark } from '../../core/stroke/landmarks.ts';
+import { enoughFor, MAY_BE_MISSING } from '../../core/stroke/standIns.ts';
 import { facingOf, type PlaneMap } from '../../core/stroke/plane.ts';
 import { pointAt, type Tracks } from '../../core/stroke/tracks.ts';
 import { FrontalOverlay } from '../components/FrontalOverlay.client';
@@ -49,11 +50,11 @@ export default function Track() {
     );
   const wanted = needed(take.view);
   const open = wanted.filter((key) => !take.marks[key]);
-  if (open.length) {
+  if (!enoughFor(take.view, (key) => Boolean(take.marks[key]))) {
     return (
       <NeedsFirst
         title={open.length === wanted.length ? 'No joints marked yet' : 'Some joints are still open'}
-        text={`To be pointed out on one frame: ${open.map(plainName).join(', ')}.`}
+        text={`To be pointed out on one frame: ${open.map(plainName).join(', ')}.${isFrontal(take.view) ? '' : ` ${MAY_BE_MISSING}`}`}
         to="../mark"
         action="Go to Mark"
       />
@@ -185,6 +186,7 @@ function Tracking({ session }: { session: FitSession }) {
     ? scale
     : { mmPerPx: 1, levelDeg: 0, facing: tracks ? facingOf(tracks) : 'right' };
   const { state } = take.tracking;
+  const unmarked = needed(take.view).filter((key) => !take.marks[key]);
   return (
     <Workbench
       clip={clip}
@@ -237,6 +239,12 @@ function Tracking({ session }: { session: FitSession }) {
             <Typography>
               From frame {take.markedFrame} to both ends of the film, {frames} frames.
             </Typography>
+          )}
+          {unmarked.length > 0 && (
+            <Alert severity="info" variant="outlined">
+              Not marked: {unmarked.map(plainName).join(', ')}. What hangs on{' '}
+              {unmarked.length > 1 ? 'them' : 'it'} is left out of the reading; the rest stands.
+            </Alert>
           )}
           {state === 'stopped' && (
             <Alert severity="info" variant="outlined">

@@ -108,14 +108,16 @@ export interface Summary {
   strokes: number;
   cadenceRpm: number;
   crank: { centreXPx: number; centreYPx: number; radiusPx: number; residualPx: number };
-  angles: Record<AngleKey, AngleSummary>;
-  kneeOverSpindleMm: number;
-  hipTravelMm: { vertical: number; foreAft: number };
+  /** Those whose landmarks were seen; a distance that was not told is null. */
+  angles: Partial<Record<AngleKey, AngleSummary>>;
+  kneeOverSpindleMm: number | null;
+  hipTravelMm: { vertical: number; foreAft: number } | null;
 }
 
 /** What a reading says, as plain figures for files and for the command line. */
 export function summarise(reading: Reading): Summary {
   const r = (v: number): number => Number(v.toFixed(4));
+  const { kneeOverSpindleMm: knee, hipTravelMm: hip } = reading.body;
   return {
     strokes: reading.usedStrokes,
     cadenceRpm: r(reading.cadenceRpm),
@@ -126,27 +128,27 @@ export function summarise(reading: Reading): Summary {
       residualPx: r(reading.crank.residualPx),
     },
     angles: Object.fromEntries(
-      ANGLE_KEYS.map((key) => {
+      ANGLE_KEYS.flatMap((key) => {
         const a = reading.angles[key];
+        if (!a) return [];
         return [
-          key,
-          {
-            min: r(a.min),
-            max: r(a.max),
-            minAtThetaDeg: r(a.minAtThetaDeg),
-            maxAtThetaDeg: r(a.maxAtThetaDeg),
-            at: { '0': r(a.at['0']), '90': r(a.at['90']), '180': r(a.at['180']), '270': r(a.at['270']) },
-            strokeSdDeg: r(a.strokeSdDeg),
-            uncertaintyDeg: r(a.uncertainty.absoluteDeg),
-          },
+          [
+            key,
+            {
+              min: r(a.min),
+              max: r(a.max),
+              minAtThetaDeg: r(a.minAtThetaDeg),
+              maxAtThetaDeg: r(a.maxAtThetaDeg),
+              at: { '0': r(a.at['0']), '90': r(a.at['90']), '180': r(a.at['180']), '270': r(a.at['270']) },
+              strokeSdDeg: r(a.strokeSdDeg),
+              uncertaintyDeg: r(a.uncertainty.absoluteDeg),
+            },
+          ],
         ];
       }),
-    ) as Record<AngleKey, AngleSummary>,
-    kneeOverSpindleMm: r(reading.body.kneeOverSpindleMm.value),
-    hipTravelMm: {
-      vertical: r(reading.body.hipTravelMm.vertical.value),
-      foreAft: r(reading.body.hipTravelMm.foreAft.value),
-    },
+    ),
+    kneeOverSpindleMm: knee && r(knee.value),
+    hipTravelMm: hip && { vertical: r(hip.vertical.value), foreAft: r(hip.foreAft.value) },
   };
 }
 

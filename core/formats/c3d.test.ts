@@ -183,7 +183,7 @@ describe('C3D', () => {
       );
     // The same figures come of it.
     const again = readTracks(back.tracks, { mmPerPx: 2.75, facing: 'right', crankMm: rider.crankMm });
-    expect(again.ok && again.angles.kneeFlexionDeg.min).toBeCloseTo(reading.angles.kneeFlexionDeg.min, 2);
+    expect(again.ok && again.angles.kneeFlexionDeg!.min).toBeCloseTo(reading.angles.kneeFlexionDeg!.min, 2);
     expect(tracksOfMarkers(read.markers, reading, tracks.tS.slice(1)).ok).toBe(false);
   });
 

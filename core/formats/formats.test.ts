@@ -117,7 +117,7 @@ describe('angles and curves as tables', () => {
     };
     const { r, table } = read(true);
     expect(Math.max(...table.stroke)).toBe(r.usedStrokes);
-    expect(Math.min(...table.knee_flexion_deg)).toBeCloseTo(r.angles.kneeFlexionDeg.min, 0);
+    expect(Math.min(...table.knee_flexion_deg)).toBeCloseTo(r.angles.kneeFlexionDeg!.min, 0);
     const pelvis = table.pelvis_angle_deg;
     expect(pelvis.reduce((s, v) => s + v, 0) / pelvis.length).toBeCloseTo(
       r.angles.pelvisAngleDeg!.curve.mean,
@@ -158,9 +158,9 @@ describe('angles and curves as tables', () => {
       for (const key of ANGLE_KEYS) {
         // The table has the smoothed angles of the frames, the reading's curve is made of the unsmoothed ones.
         back.curves[key]!.forEach((v, i) =>
-          expect(Math.abs(v - r.angles[key].meanOnGrid[i])).toBeLessThan(0.5),
+          expect(Math.abs(v - r.angles[key]!.meanOnGrid[i])).toBeLessThan(0.5),
         );
-        expect(Math.abs(back.ends[key]!.min - r.angles[key].min)).toBeLessThan(0.5);
+        expect(Math.abs(back.ends[key]!.min - r.angles[key]!.min)).toBeLessThan(0.5);
       }
       expect(back.curves.pelvisAngleDeg).toBeUndefined();
     }

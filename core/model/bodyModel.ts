@@ -1,6 +1,12 @@
 import { RAD_PER_DEG } from '../geometry/angles.ts';
 import type { Vec2 } from '../geometry/vec.ts';
-import { harmonicTable, HIGHEST_ORDER, tableValue, type HarmonicCurve } from '../signal/harmonics.ts';
+import {
+  evaluateCurve,
+  harmonicTable,
+  HIGHEST_ORDER,
+  tableValue,
+  type HarmonicCurve,
+} from '../signal/harmonics.ts';
 import type { Reading } from '../stroke/read.ts';
 import { fitLegModel, modelResidualDeg, type LegModel } from './legModel.ts';
 import type { LegSide } from './effects.ts';
@@ -12,8 +18,8 @@ import type { LegSide } from './effects.ts';
 export interface BodyModel {
   side: LegSide;
   leg: LegModel;
-  /** Of the rebuilt knee curve against the measured one, RMS. */
-  residualDeg: number;
+  /** Of the rebuilt knee curve against the measured one, RMS; null where a joint of the leg was not seen. */
+  residualDeg: number | null;
   /** Heel and toe in the foot's frame, spindle origin. */
   heelMm: Vec2;
   toeMm: Vec2;
@@ -48,6 +54,7 @@ export const USUAL_HABITS: Habits = { kappa: { mean: 0.35, sd: 0.2 }, rho: { mea
 export function fitBody(reading: Reading, side: LegSide, seatTubeDeg: number): BodyModel {
   const leg = fitLegModel(reading, seatTubeDeg);
   const { paths } = reading.body;
+  const { kneeFlexionDeg: knee } = reading.angles;
   const meanOf = (key: keyof typeof paths): Vec2 | null => {
     const p = paths[key];
     return p ? { x: p.x.curve.mean, y: p.y.curve.mean } : null;
@@ -57,7 +64,7 @@ export function fitBody(reading: Reading, side: LegSide, seatTubeDeg: number): B
     const sum = { x: 0, y: 0 };
     for (const [i, at] of (['0', '90', '180', '270'] as const).entries()) {
       const theta = (i * Math.PI) / 2;
-      const pitch = reading.angles.footPitchDeg.at[at] * RAD_PER_DEG;
+      const pitch = evaluateCurve(reading.footPitchCurveDeg, Number(at)) * RAD_PER_DEG;
       const dx = paths[key]!.x.at[at] - leg.crankMm * Math.sin(theta);
       const dy = paths[key]!.y.at[at] - leg.crankMm * Math.cos(theta);
       sum.x += (dx * Math.cos(pitch) - dy * Math.sin(pitch)) / 4;
@@ -70,7 +77,7 @@ export function fitBody(reading: Reading, side: LegSide, seatTubeDeg: number): B
   return {
     side,
     leg,
-    residualDeg: modelResidualDeg(leg, reading.angles.kneeFlexionDeg.meanOnGrid),
+    residualDeg: knee ? modelResidualDeg(leg, knee.meanOnGrid) : null,
     heelMm: inFoot('heel'),
     toeMm: inFoot('toe'),
     shoulder,

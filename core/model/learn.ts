@@ -3,7 +3,10 @@ import type { Effects } from './effects.ts';
 import { asItIs, type Body } from './foretell.ts';
 import { predict } from './predict.ts';
 
-/** What a re-film told: the change of foot pitch (mean over the turn) and of the back angle, with their 95 % change uncertainty. */
+/**
+ * What a re-film told: the change of foot pitch (mean over the turn) and of the back angle, with their 95 % change uncertainty; NaN where
+ * a film does not tell it.
+ */
 export interface Refilmed {
   pitchByDeg: number;
   pitchUncertainty: number;
@@ -23,6 +26,7 @@ const SHARES: readonly number[] = Array.from({ length: 96 }, (_, i) => i / 100);
  * @param foretold degrees by which the angle would change for a share
  */
 function weighed(prior: Share, seenDeg: number, sdDeg: number, foretold: (share: number) => number): Share {
+  if (!Number.isFinite(seenDeg)) return prior;
   const answers = SHARES.map(foretold);
   // A change that asks nothing of the share tells nothing of it.
   if (Math.max(...answers) - Math.min(...answers) < 0.2) return prior;

@@ -233,7 +233,7 @@ export function fitLegModel(reading: Reading, seatTubeDeg: number): LegModel {
     ankleBehindMm: s.ankleBehind,
     ankleAboveMm: s.ankleAbove,
     seatTubeDeg,
-    footPitchDeg: reading.angles.footPitchDeg.curve,
+    footPitchDeg: reading.footPitchCurveDeg,
     hipXMm: reading.hipCurveMm.x,
     hipYMm: reading.hipCurveMm.y,
   };

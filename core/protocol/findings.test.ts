@@ -29,9 +29,9 @@ it('each shows on the frame where it is most so', () => {
   const findings = workFindings(reading, measures);
   const frameOf = (key: string): number => findings.find((f) => f.key === key)!.frame;
   const theta = (frame: number): number => ((reading.thetaDeg[frame] % 360) + 360) % 360;
-  const knee = reading.frameAnglesDeg.kneeFlexionDeg;
-  expect(knee[frameOf('kneeFlexionMinDeg')]).toBeLessThan(reading.angles.kneeFlexionDeg.min + 1);
-  expect(knee[frameOf('kneeFlexionMaxDeg')]).toBeGreaterThan(reading.angles.kneeFlexionDeg.max - 1);
+  const knee = reading.frameAnglesDeg.kneeFlexionDeg!;
+  expect(knee[frameOf('kneeFlexionMinDeg')]).toBeLessThan(reading.angles.kneeFlexionDeg!.min + 1);
+  expect(knee[frameOf('kneeFlexionMaxDeg')]).toBeGreaterThan(reading.angles.kneeFlexionDeg!.max - 1);
   expect(Math.abs(theta(frameOf('footPitch90Deg')) - 90)).toBeLessThan(6);
   expect(Math.abs(theta(frameOf('footPitch180Deg')) - 180)).toBeLessThan(6);
   expect(frameOf('hipVerticalTravelMm')).toBe(-1);

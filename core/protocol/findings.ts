@@ -1,7 +1,7 @@
 import { turnDeg } from '../geometry/angles.ts';
 import type { FitSession } from '../records/types.ts';
 import type { Finding } from '../records/work.ts';
-import type { AngleKey } from '../stroke/angles.ts';
+import { ANGLE_KEYS, ANGLE_NAMES, landmarksOf, type AngleKey } from '../stroke/angles.ts';
 import { isFrontal, plainName, type SideOptional } from '../stroke/landmarks.ts';
 import type { Reading } from '../stroke/read.ts';
 import type { MeasureReading } from './measures.ts';
@@ -44,6 +44,7 @@ function frameOf(reading: Reading, key: MeasureKey): number {
   if (!shown) return -1;
   const values = reading.frameAnglesDeg[shown.angle];
   const used = reading.strokes.filter((s) => !s.fault);
+  if (!values) return -1;
   let best = -1;
   let least = Infinity;
   reading.tS.forEach((t, i) => {
@@ -86,6 +87,22 @@ export const asFindings = (measures: readonly MeasureReading[]): Finding[] =>
     verdict,
   }));
 
+/** What a side film leaves out for a landmark that was not seen. */
+function withoutLandmarks(reading: Reading): [what: string, why: string][] {
+  const lost = reading.standIns;
+  return ANGLE_KEYS.flatMap((key): [string, string][] => {
+    const points = landmarksOf(key).filter((k) => (lost as readonly string[]).includes(k));
+    return points.length
+      ? [
+          [
+            ANGLE_NAMES[key],
+            `${points.map(plainName).join(' and ')} ${points.length > 1 ? 'were' : 'was'} not seen`,
+          ],
+        ]
+      : [];
+  });
+}
+
 /** What this visit's films do not tell, and why: said so that nobody takes silence for health. */
 export function notMeasured(session: FitSession, reading: Reading | null): { what: string; why: string }[] {
   const views = new Set(session.takes.map((t) => t.view));
@@ -111,6 +128,7 @@ export function notMeasured(session: FitSession, reading: Reading | null): { wha
     ];
     for (const [what, points] of hidden)
       if (points) out.push({ what, why: `${points} ${points.includes(' and ') ? 'are' : 'is'} not marked` });
+    for (const [what, points] of withoutLandmarks(reading)) out.push({ what, why: points });
     const lost = Object.entries(reading.landmarks).filter(([, n]) => n.lostFrames > 0);
     if (lost.length)
       out.push({

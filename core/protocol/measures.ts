@@ -1,12 +1,13 @@
 import { DEG_PER_RAD, RAD_PER_DEG } from '../geometry/angles.ts';
 import type { FrontalReading } from '../frontal/readFrontal.ts';
-import type { Reading } from '../stroke/read.ts';
+import type { AngleReading, Reading } from '../stroke/read.ts';
 import {
   STICKER_SD_MM,
   type AngleUncertainty,
   type LengthUncertainty,
   type Measured,
 } from '../stroke/uncertainty.ts';
+import type { AngleKey } from '../stroke/angles.ts';
 import { judge, outOfBand, type Band, type OutOfBand, type Verdict } from './judge.ts';
 import { MEASURE_KEYS, type MeasureKey, type Protocol } from './protocols.ts';
 
@@ -82,59 +83,73 @@ const NOTHING: UncertaintyParts = {
   strokes: 0,
 };
 
+/** What the knee usually goes through, where the hip was not seen (handbook: how people pedal). */
+const USUAL_KNEE_RANGE_DEG = 73;
+
 /**
  * What stickers beside the bone leave of a range of the ankle's angle, SD in degrees. The knee's sticker turns with the thigh against
  * the shank, the ankle's with the shank against the foot: between two ends that turn by α an offset e over a length l errs by
  * (e/l)·2 sin(α/2), the rest cancels (own derivation).
  */
-function rangeStickerDeg({ angles, segmentsMm }: Reading): number {
+function rangeStickerDeg(
+  { segmentsMm }: Reading,
+  knee: AngleReading | undefined,
+  ankle: AngleReading,
+): number {
   const part = (sdMm: number, lengthMm: number, turnDeg: number): number =>
     (sdMm / lengthMm) * 2 * Math.sin((turnDeg * RAD_PER_DEG) / 2) * DEG_PER_RAD;
-  const { kneeFlexionDeg: knee, ankleAngleDeg: ankle } = angles;
   const foot = Math.hypot(segmentsMm.ankleBehind, segmentsMm.ankleAbove);
   return Math.hypot(
-    part(STICKER_SD_MM.knee, segmentsMm.shank, knee.max - knee.min),
+    part(STICKER_SD_MM.knee, segmentsMm.shank, knee ? knee.max - knee.min : USUAL_KNEE_RANGE_DEG),
     part(STICKER_SD_MM.ankle, foot, ankle.max - ankle.min),
   );
 }
 
-/** The measures that a reading from the side gives; those that need points which were not marked are left out. */
+/** The range of the ankle's angle. */
+function ankleRange(reading: Reading, ankle: AngleReading): Figure {
+  const stickers = rangeStickerDeg(reading, reading.angles.kneeFlexionDeg, ankle);
+  const { uncertainty: u } = ankle;
+  return {
+    value: ankle.max - ankle.min,
+    uncertainty: Math.hypot(u.changeDeg, 1.96 * stickers),
+    change: Math.SQRT2 * u.changeDeg,
+    parts: {
+      ...NOTHING,
+      stickers,
+      ride: Math.SQRT2 * u.rideDeg,
+      localisation: Math.SQRT2 * u.localisationDeg,
+      strokes: Math.SQRT2 * u.strokesDeg,
+    },
+  };
+}
+
+/** The measures that a reading from the side gives; those that need points which were not seen are left out. */
 function fromSide(reading: Reading): Partial<Record<MeasureKey, Figure>> {
   const { angles, body } = reading;
-  const ankle = angles.ankleAngleDeg;
-  const lengths = {
-    kneeOverSpindleMm: body.kneeOverSpindleMm,
-    hipVerticalTravelMm: body.hipTravelMm.vertical,
-    shoulderAboveMidBackMm: body.shoulderAboveMidBackMm,
-    headAboveBackMm: body.headAboveBackMm,
+  const angle = (key: AngleKey, value: (a: AngleReading) => number): Figure | null => {
+    const a = angles[key];
+    return a ? inDegrees(value(a), a.uncertainty) : null;
   };
-  const seat = body.effectiveSeatAngleDeg;
-  return {
-    kneeFlexionMinDeg: inDegrees(angles.kneeFlexionDeg.min, angles.kneeFlexionDeg.uncertainty),
-    kneeFlexionMaxDeg: inDegrees(angles.kneeFlexionDeg.max, angles.kneeFlexionDeg.uncertainty),
-    hipAngleMinDeg: inDegrees(angles.hipAngleDeg.min, angles.hipAngleDeg.uncertainty),
-    backAngleDeg: inDegrees(angles.backAngleDeg.curve.mean, angles.backAngleDeg.uncertainty),
-    shoulderAngleDeg: inDegrees(angles.shoulderAngleDeg.curve.mean, angles.shoulderAngleDeg.uncertainty),
-    elbowFlexionDeg: inDegrees(angles.elbowFlexionDeg.curve.mean, angles.elbowFlexionDeg.uncertainty),
-    footPitch90Deg: inDegrees(angles.footPitchDeg.at['90'], angles.footPitchDeg.uncertainty),
-    footPitch180Deg: inDegrees(angles.footPitchDeg.at['180'], angles.footPitchDeg.uncertainty),
-    ankleRangeDeg: {
-      value: ankle.max - ankle.min,
-      uncertainty: Math.hypot(ankle.uncertainty.changeDeg, 1.96 * rangeStickerDeg(reading)),
-      change: Math.SQRT2 * ankle.uncertainty.changeDeg,
-      parts: {
-        ...NOTHING,
-        stickers: rangeStickerDeg(reading),
-        ride: Math.SQRT2 * ankle.uncertainty.rideDeg,
-        localisation: Math.SQRT2 * ankle.uncertainty.localisationDeg,
-        strokes: Math.SQRT2 * ankle.uncertainty.strokesDeg,
-      },
-    },
-    effectiveSeatAngleDeg: inDegrees(seat.value, seat.uncertainty),
-    ...Object.fromEntries(
-      Object.entries(lengths).flatMap(([key, m]) => (m ? [[key, inMm(m)] as const] : [])),
-    ),
+  const length = (m: Measured | null | undefined): Figure | null => (m ? inMm(m) : null);
+  const mean = (a: AngleReading): number => a.curve.mean;
+  const { effectiveSeatAngleDeg: seat } = body;
+  const figures: Partial<Record<MeasureKey, Figure | null>> = {
+    kneeFlexionMinDeg: angle('kneeFlexionDeg', (a) => a.min),
+    kneeFlexionMaxDeg: angle('kneeFlexionDeg', (a) => a.max),
+    hipAngleMinDeg: angle('hipAngleDeg', (a) => a.min),
+    backAngleDeg: angle('backAngleDeg', mean),
+    shoulderAngleDeg: angle('shoulderAngleDeg', mean),
+    elbowFlexionDeg: angle('elbowFlexionDeg', mean),
+    footPitch90Deg: angle('footPitchDeg', (a) => a.at['90']),
+    footPitch180Deg: angle('footPitchDeg', (a) => a.at['180']),
+    ankleRangeDeg: angles.ankleAngleDeg ? ankleRange(reading, angles.ankleAngleDeg) : null,
+    effectiveSeatAngleDeg: seat && inDegrees(seat.value, seat.uncertainty),
+    kneeOverSpindleMm: length(body.kneeOverSpindleMm),
+    hipVerticalTravelMm: length(body.hipTravelMm?.vertical),
+    shoulderAboveMidBackMm: length(body.shoulderAboveMidBackMm),
+    headAboveBackMm: length(body.headAboveBackMm),
   };
+  return Object.fromEntries(Object.entries(figures).filter(([, f]) => f !== null));
 }
 
 /** The knee whose path is wider, from the front or the rear. */

@@ -1,6 +1,7 @@
 import { BODY_TESTS, single } from '../body/tests.ts';
 import { filmingHeldBack, openComplaints } from '../intake/intake.ts';
 import { isFrontal, needed } from '../stroke/landmarks.ts';
+import { enoughFor } from '../stroke/standIns.ts';
 import { openTake, type FitSession } from './types.ts';
 
 export interface Station {
@@ -27,7 +28,7 @@ export function stationsOf(session: FitSession): Station[] {
     : Boolean(take?.axles.rear && take.axles.front && asFound.frame.wheelbaseMm);
   const wanted = needed(take?.view ?? 'drive');
   const marks = take ? wanted.filter((k) => take.marks[k]).length : 0;
-  const all = marks === wanted.length;
+  const enough = take !== null && enoughFor(take.view, (k) => Boolean(take.marks[k]));
   const tracked = take?.tracking.state ?? 'none';
   const { intake, body } = session;
   const done = Object.values(body.results).filter(
@@ -71,7 +72,7 @@ export function stationsOf(session: FitSession): Station[] {
       note: !axles ? 'open' : !ahead ? 'axles set' : across ? 'width set' : 'by the crank',
       ready: axles,
     },
-    { path: 'mark', name: 'Mark', note: `${marks} of ${wanted.length}`, ready: all },
+    { path: 'mark', name: 'Mark', note: `${marks} of ${wanted.length}`, ready: enough },
     {
       path: 'track',
       name: 'Track',

@@ -58,6 +58,12 @@ export const ANGLE_NAMES: Record<AnyAngleKey, string> = {
   pelvisAngleDeg: 'Pelvis',
 };
 
+/** The landmarks that an angle hangs on. */
+export function landmarksOf(key: AnyAngleKey): readonly SideKey[] {
+  const shape = ANGLE_SHAPES[key];
+  return shape.kind === 'direction' ? [shape.from, shape.to] : [...shape.ends, shape.vertex];
+}
+
 const UNSEEN: Vec2 = { x: NaN, y: NaN };
 
 /**

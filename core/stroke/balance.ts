@@ -21,6 +21,8 @@ const SEGMENTS: readonly Segment[] = [
   { name: 'shanks', share: 0.0914, from: 'knee', to: 'ankle', at: 0.443 },
   { name: 'feet', share: 0.0266, from: 'heel', to: 'toe', at: 0.42 },
 ];
+/** Without these there is no balance; another one that was not seen is taken where it usually is. */
+const BEARING: readonly SideKey[] = ['shoulder', 'hip', 'wrist'];
 const HANDS = 0.0117;
 const HEAD = 0.068;
 /** Where the head is when it is not marked: this share of the trunk beyond the shoulder, this much steeper than the trunk. */
@@ -61,8 +63,9 @@ export function balanceOf(
     return p ? { x: p.x.curve.mean, y: p.y.curve.mean } : null;
   };
   const [shoulder, hip, wrist] = [at('shoulder'), at('hip'), at('wrist')];
-  if (!shoulder || !hip || !wrist) return null;
-  const assumed: string[] = [];
+  const lost = reading.standIns;
+  if (!shoulder || !hip || !wrist || lost.some((k) => BEARING.includes(k))) return null;
+  const assumed = lost.map((k) => `the ${k} where it usually is`);
   const parts: { share: number; p: Vec2 }[] = SEGMENTS.map((s) => {
     const [a, b] = [at(s.from)!, at(s.to)!];
     return { share: s.share, p: { x: a.x + s.at * (b.x - a.x), y: a.y + s.at * (b.y - a.y) } };

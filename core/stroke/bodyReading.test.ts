@@ -65,7 +65,7 @@ describe('the optional points', () => {
     expect(r.angles.pelvisAngleDeg).toBeUndefined();
     expect(r.body.headDropMm).toBeNull();
     expect(r.body.seenHeightMm).toBeNull();
-    expect(r.angles.forearmAngleDeg.curve.mean).toBeGreaterThan(0);
+    expect(r.angles.forearmAngleDeg!.curve.mean).toBeGreaterThan(0);
   });
   it('the spindle, where it is marked, gives the crank itself', () => {
     const { rider } = CAST[1].scene;
@@ -83,13 +83,13 @@ describe('distances', () => {
       { length: 360 },
       (_, d) => poseAt({ ...rider, wanderDeg: 0 }, d, 0).joints.heel.y,
     );
-    expect(Math.abs(r.body.heelHeightMm.least.value - Math.min(...heels))).toBeLessThan(2);
-    expect(Math.abs(r.body.heelHeightMm.most.value - Math.max(...heels))).toBeLessThan(2);
+    expect(Math.abs(r.body.heelHeightMm!.least.value - Math.min(...heels))).toBeLessThan(2);
+    expect(Math.abs(r.body.heelHeightMm!.most.value - Math.max(...heels))).toBeLessThan(2);
     const { x, y } = rider.hipMm;
-    expect(r.body.effectiveSeatAngleDeg.value).toBeCloseTo((Math.atan2(y, -x) * 180) / Math.PI, 0);
+    expect(r.body.effectiveSeatAngleDeg!.value).toBeCloseTo((Math.atan2(y, -x) * 180) / Math.PI, 0);
   });
   it('the parts of a ± add up to it, and stickers drop out of a change', () => {
-    const { uncertainty: u } = read(rider, { noisePx: 0.3 }).body.kneeOverSpindleMm;
+    const { uncertainty: u } = read(rider, { noisePx: 0.3 }).body.kneeOverSpindleMm!;
     const sum = Math.hypot(
       u.localisationMm,
       u.stickerMm,
@@ -109,7 +109,7 @@ describe('distances', () => {
     expect(loose.body.paths.heel!.steadinessMm).toBeGreaterThan(3 * calm.body.paths.heel!.steadinessMm);
   });
   it('the mean curve lies closer than single strokes do, by Student’s t', () => {
-    const a = read({ ...rider, wanderDeg: 2 }).angles.kneeFlexionDeg;
+    const a = read({ ...rider, wanderDeg: 2 }).angles.kneeFlexionDeg!;
     const n = a.perStroke.length;
     const i = 40;
     expect(a.ciOnGrid[i]).toBeCloseTo((studentT95(n - 1) * a.sdOnGrid[i]) / Math.sqrt(n), 9);

@@ -21,16 +21,17 @@ export interface PathReading {
   steadinessMm: number;
 }
 
-/** What the side view tells in millimetres, and of the body as a whole. */
+/** What the side view tells in millimetres, and of the body as a whole; null where a landmark it hangs on was not seen. */
 export interface BodyReading {
+  /** Made-up ones for landmarks that were not seen are among them (`standIns` of the reading). */
   paths: Partial<Record<SideKey, PathReading>>;
   /** At the crank forward; minus = behind. */
-  kneeOverSpindleMm: Measured;
-  hipTravelMm: { vertical: Measured; foreAft: Measured };
+  kneeOverSpindleMm: Measured | null;
+  hipTravelMm: { vertical: Measured; foreAft: Measured } | null;
   /** Bottom bracket to hip above the horizontal behind, mean over the turn. */
-  effectiveSeatAngleDeg: { value: number; uncertainty: AngleUncertainty };
+  effectiveSeatAngleDeg: { value: number; uncertainty: AngleUncertainty } | null;
   /** The heel's highest and lowest place above the bottom bracket. */
-  heelHeightMm: { least: Measured; most: Measured };
+  heelHeightMm: { least: Measured; most: Measured } | null;
   /** Height of the tragus above the line hip→shoulder carried on; minus = the head hangs. Needs `head`. */
   headDropMm: Measured | null;
   /** The head's top above the back's highest marked point. Needs `head`. */
@@ -58,7 +59,7 @@ const HEEL_RIDE_SD_MM = 4;
 
 /**
  * Distances and paths of a side view. All landmarks about the bottom bracket, mm, x forward, y up.
- * @param noiseMm localisation noise of a landmark, SD
+ * @param noiseMm localisation noise of a landmark, SD  @param told whether a landmark was seen, and its path not made up
  */
 export function readBody(of: {
   raw: Set;
@@ -68,8 +69,9 @@ export function readBody(of: {
   noiseMm: number;
   strokes: number;
   levelSdDeg: number;
+  told: (key: SideKey) => boolean;
 }): BodyReading {
-  const { raw, smooth, spindle, over, noiseMm, strokes, levelSdDeg } = of;
+  const { raw, smooth, spindle, over, noiseMm, strokes, levelSdDeg, told } = of;
   const paths: BodyReading['paths'] = {};
   for (const key of Object.keys(raw) as SideKey[]) {
     const along = (axis: 'x' | 'y'): CurveReading =>
@@ -110,12 +112,12 @@ export function readBody(of: {
     keys: readonly SideKey[],
     value: (at: (key: SideKey) => Vec2, i: number) => number,
   ): CurveReading | null => {
-    if (!keys.every((k) => raw[k])) return null;
+    if (!keys.every((k) => raw[k] && told(k))) return null;
     const series = (set: Set): number[] => raw[keys[0]]!.map((_, i) => value((k) => set[k]![i], i));
     return over(series(raw), series(smooth));
   };
   const hip = paths.hip!;
-  const knee = from(['knee'], (at, i) => at('knee').x - spindle[i].x)!;
+  const knee = from(['knee', 'toe'], (at, i) => at('knee').x - spindle[i].x);
   const kneeHeight = paths.knee!.y.at['90'];
   const swing = (c: CurveReading): Measured =>
     length(c.meanSwing, {
@@ -191,32 +193,46 @@ export function readBody(of: {
   return {
     paths,
     // Knee and toe carry a sticker each; the spindle's place under the toe is estimated within some millimetres more.
-    kneeOverSpindleMm: length(evaluateCurve(knee.curve, 90), {
-      points: ['knee', 'toe'],
-      acrossMm: kneeHeight,
-      strokeSdMm: knee.strokeSdDeg,
-      rideSdMm: SITS_ELSEWHERE_MM.foreAft,
-      skinSdMm: SKIN_SD_MM.knee,
-    }),
-    hipTravelMm: { vertical: swing(hip.y), foreAft: swing(hip.x) },
-    effectiveSeatAngleDeg: {
-      value: Math.atan2(hy, -hx) * DEG_PER_RAD,
-      uncertainty: {
-        localisationDeg: perMm * seat.localisationMm,
-        stickerDeg: perMm * seat.stickerMm,
-        levelDeg: perMm * seat.levelMm,
-        skinDeg: 0,
-        rideDeg: perMm * seat.rideMm,
-        strokesDeg: perMm * seat.strokesMm,
-        pictureDeg: perMm * seat.pictureMm,
-        absoluteDeg: perMm * seat.absoluteMm,
-        changeDeg: perMm * seat.changeMm,
-      },
-    },
-    heelHeightMm: {
-      least: length(heel.min, { points: ['heel'], strokeSdMm: heel.strokeSdDeg, rideSdMm: HEEL_RIDE_SD_MM }),
-      most: length(heel.max, { points: ['heel'], strokeSdMm: heel.strokeSdDeg, rideSdMm: HEEL_RIDE_SD_MM }),
-    },
+    kneeOverSpindleMm:
+      knee &&
+      length(evaluateCurve(knee.curve, 90), {
+        points: ['knee', 'toe'],
+        acrossMm: kneeHeight,
+        strokeSdMm: knee.strokeSdDeg,
+        rideSdMm: SITS_ELSEWHERE_MM.foreAft,
+        skinSdMm: SKIN_SD_MM.knee,
+      }),
+    hipTravelMm: told('hip') ? { vertical: swing(hip.y), foreAft: swing(hip.x) } : null,
+    effectiveSeatAngleDeg: !told('hip')
+      ? null
+      : {
+          value: Math.atan2(hy, -hx) * DEG_PER_RAD,
+          uncertainty: {
+            localisationDeg: perMm * seat.localisationMm,
+            stickerDeg: perMm * seat.stickerMm,
+            levelDeg: perMm * seat.levelMm,
+            skinDeg: 0,
+            rideDeg: perMm * seat.rideMm,
+            strokesDeg: perMm * seat.strokesMm,
+            pictureDeg: perMm * seat.pictureMm,
+            absoluteDeg: perMm * seat.absoluteMm,
+            changeDeg: perMm * seat.changeMm,
+          },
+        },
+    heelHeightMm: !told('heel')
+      ? null
+      : {
+          least: length(heel.min, {
+            points: ['heel'],
+            strokeSdMm: heel.strokeSdDeg,
+            rideSdMm: HEEL_RIDE_SD_MM,
+          }),
+          most: length(heel.max, {
+            points: ['heel'],
+            strokeSdMm: heel.strokeSdDeg,
+            rideSdMm: HEEL_RIDE_SD_MM,
+          }),
+        },
     headDropMm: meanOf(head, ['head', 'hip', 'shoulder'], gap('head', 'shoulder')),
     headAboveBackMm: meanOf(above, ['head', 'shoulder'], gap('head', 'shoulder'), true),
     shoulderAboveMidBackMm: meanOf(mid, ['shoulder', 'c7', 'sacrum'], gap('shoulder', 'sacrum') / 2),

@@ -1,5 +1,5 @@
 import { ANGLE_KEYS, type AngleKey } from './angles.ts';
-import type { Reading } from './read.ts';
+import type { AngleReading, Reading } from './read.ts';
 
 /** A figure of two readings side by side: the second less the first. */
 export interface Difference {
@@ -16,8 +16,7 @@ export interface Difference {
 
 const FIGURES = ['min', 'max', 'mean'] as const;
 
-const figure = (r: Reading, key: AngleKey, of: Difference['of']): number =>
-  of === 'mean' ? r.angles[key].curve.mean : r.angles[key][of];
+const figure = (a: AngleReading, of: Difference['of']): number => (of === 'mean' ? a.curve.mean : a[of]);
 
 /**
  * How far two readings differ in every angle's least, most and mean value.
@@ -26,13 +25,15 @@ const figure = (r: Reading, key: AngleKey, of: Difference['of']): number =>
  */
 export function compareReadings(first: Reading, second: Reading, sameStickers: boolean): Difference[] {
   return ANGLE_KEYS.flatMap((key) => {
-    const [u, v] = [first.angles[key].uncertainty, second.angles[key].uncertainty];
+    const [p, q] = [first.angles[key], second.angles[key]];
+    if (!p || !q) return [];
+    const [u, v] = [p.uncertainty, q.uncertainty];
     // A change figure already stands for a difference of two such films: of two unlike ones it is their mean square.
     const uncertaintyDeg = sameStickers
       ? Math.sqrt((u.changeDeg ** 2 + v.changeDeg ** 2) / 2)
       : Math.hypot(u.absoluteDeg, v.absoluteDeg);
     return FIGURES.map((of): Difference => {
-      const [a, b] = [figure(first, key, of), figure(second, key, of)];
+      const [a, b] = [figure(p, of), figure(q, of)];
       const byDeg = b - a;
       return { key, of, first: a, second: b, byDeg, uncertaintyDeg, real: Math.abs(byDeg) > uncertaintyDeg };
     });

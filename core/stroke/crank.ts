@@ -28,11 +28,13 @@ function turned(offset: Vec2, pitchDeg: number): Vec2 {
  * oscillation which is a forward and a backward circle; the backward one can only come from the offset).
  * @param toeMm toe landmark, bike-plane mm  @param pitchDeg foot pitch at the same frames, toe-down positive
  * @param spindleMm the spindle where it was marked itself; then it is used as it is
+ * @param offsetSdMm how far the spindle may lie from where it usually does under the toe, SD
  */
 export function fitCrank(
   toeMm: readonly Vec2[],
   pitchDeg: ArrayLike<number>,
   spindleMm?: readonly Vec2[],
+  offsetSdMm = OFFSET_SD,
 ): CrankFit | null {
   if (spindleMm && spindleMm.filter(isSeen).length >= 12) {
     const circle = fitCircle(spindleMm.filter(isSeen));
@@ -65,10 +67,10 @@ export function fitCrank(
         for (let j = 0; j < 5; j += 1) a[i][j] += weight * row[i] * row[j];
       }
     }
-    a[0][0] += 1 / OFFSET_SD ** 2;
-    a[1][1] += 1 / OFFSET_SD ** 2;
-    b[0] -= (offset.x - OFFSET_PRIOR.x) / OFFSET_SD ** 2;
-    b[1] -= (offset.y - OFFSET_PRIOR.y) / OFFSET_SD ** 2;
+    a[0][0] += 1 / offsetSdMm ** 2;
+    a[1][1] += 1 / offsetSdMm ** 2;
+    b[0] -= (offset.x - OFFSET_PRIOR.x) / offsetSdMm ** 2;
+    b[1] -= (offset.y - OFFSET_PRIOR.y) / offsetSdMm ** 2;
     const step = solveSymmetric(a, b);
     if (!step) break;
     offset = { x: offset.x + step[0], y: offset.y + step[1] };

@@ -1,3 +1,4 @@
+import { wrap360 } from '../geometry/angles.ts';
 import {
   curveExtremes,
   evaluateCurve,
@@ -14,7 +15,11 @@ import { mean, standardDeviation, studentT95 } from '../signal/statistics.ts';
 import type { Stroke } from './strokes.ts';
 
 /** Crank angles of the drawn curve: every 2.5 degrees. */
-export const GRID_DEG: readonly number[] = Array.from({ length: 144 }, (_, k) => 2.5 * k);
+const GRID_STEP_DEG = 2.5;
+export const GRID_DEG: readonly number[] = Array.from(
+  { length: 360 / GRID_STEP_DEG },
+  (_, k) => GRID_STEP_DEG * k,
+);
 
 const ON_GRID = harmonicTable(GRID_DEG, HIGHEST_ORDER);
 
@@ -44,7 +49,7 @@ export interface CurveReading {
  * The mean is a harmonic regression on the unsmoothed values (no filter flattens its peaks); what single strokes say comes from
  * the smoothed ones.
  * @param bases kept between quantities on the same crank angles: what depends on those alone is worked out once
- * @param strokeOf index into `used` for every frame, −1 outside
+ * @param strokeOf index into `used` for every frame; beyond its end a piece of a stroke, which counts for the mean curve alone; −1 outside
  */
 export function curveOverStrokes(
   thetaDeg: ArrayLike<number>,
@@ -121,5 +126,8 @@ function strokeOnGrid(thetaDeg: ArrayLike<number>, values: ArrayLike<number>, st
     th.push(t);
     v.push(values[i]);
   }
-  return Array.from(resample(th, v, GRID_DEG));
+  // A stroke that does not begin at the top: its grid is turned, and turned back.
+  const first = Math.round(wrap360(stroke.startDeg) / GRID_STEP_DEG);
+  const on = resample(th, v, GRID_DEG);
+  return GRID_DEG.map((_, k) => on[(k - first + GRID_DEG.length) % GRID_DEG.length]);
 }

@@ -38,6 +38,9 @@ function growingFrames(tS: ArrayLike<number>): number[] {
   return keep;
 }
 
+/** How many frames have a time stamp of their own. */
+export const ownStamps = (tS: ArrayLike<number>): number => growingFrames(tS).length;
+
 /**
  * Brings tracks into a plane.
  * @param map image pixels to mm
@@ -96,6 +99,7 @@ export function noteNoise<K extends string>(
   mmPerPx: number,
 ): void {
   for (const [key, p] of Object.entries(paths.raw) as [K, Vec2[]][]) {
+    if (!paths.notes[key]) continue;
     const off = p.flatMap((q, i) =>
       isSeen(q) ? [Math.abs(q.x - smooth[key][i].x), Math.abs(q.y - smooth[key][i].y)] : [],
     );

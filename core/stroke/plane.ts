@@ -67,7 +67,7 @@ export function fromPlane(map: PlaneMap, p: Vec2): Vec2 {
   return map.keystone ? asSeen(map.keystone, flat) : flat;
 }
 
-/** Which way the rider faces, from the tracks alone: toe before heel, shoulder before hip. */
+/** Which way the rider faces, from the tracks alone: toe before heel and ankle, knee and shoulder before hip. */
 export function facingOf(tracks: Tracks): 'left' | 'right' {
   const lead = (front: string, back: string): number => {
     const f = tracks.landmarks[front];
@@ -76,5 +76,6 @@ export function facingOf(tracks: Tracks): 'left' | 'right' {
     const gap = median(f.xPx.map((x, i) => x - b.xPx[i]));
     return isSeen({ x: gap, y: 0 }) ? gap : 0;
   };
-  return lead('toe', 'heel') + lead('shoulder', 'hip') >= 0 ? 'right' : 'left';
+  const leads = lead('toe', 'heel') + lead('toe', 'ankle') + lead('knee', 'hip') + lead('shoulder', 'hip');
+  return leads >= 0 ? 'right' : 'left';
 }

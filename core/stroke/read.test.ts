@@ -51,11 +51,11 @@ describe('a reading of known truth', () => {
     for (const key of ANGLE_KEYS) {
       for (const at of [0, 90, 180, 270] as const) {
         const truth = jointAngleDeg(key, stillPose(rider, at).joints);
-        expect(Math.abs(r.angles[key].at[`${at}`] - truth), `${key} at ${at}`).toBeLessThan(0.25);
+        expect(Math.abs(r.angles[key]!.at[`${at}`] - truth), `${key} at ${at}`).toBeLessThan(0.25);
       }
     }
     const forward = stillPose(rider, 90);
-    expect(r.body.kneeOverSpindleMm.value).toBeCloseTo(forward.joints.knee.x - forward.spindle.x, 0);
+    expect(r.body.kneeOverSpindleMm!.value).toBeCloseTo(forward.joints.knee.x - forward.spindle.x, 0);
     expect(r.segmentsMm.thigh).toBeCloseTo(rider.thighMm, 0);
     expect(r.segmentsMm.ankleBehind).toBeCloseTo(rider.ankleBehindMm, 0);
     expect(r.segmentsMm.ankleAbove).toBeCloseTo(rider.ankleAboveMm, 0);
@@ -99,7 +99,8 @@ describe('a reading of known truth', () => {
         tracks.landmarks[key].xPx.forEach((_, i, all) => (all[i] += dx));
         tracks.landmarks[key].yPx.forEach((_, i, all) => (all[i] += dy));
       }
-      const { min, uncertainty } = mustRead(readTracks(tracks, { mmPerPx: MM_PER_PX })).angles.kneeFlexionDeg;
+      const { min, uncertainty } = mustRead(readTracks(tracks, { mmPerPx: MM_PER_PX })).angles
+        .kneeFlexionDeg!;
       if (Math.abs(min - truth) <= uncertainty.absoluteDeg) held += 1;
     }
     expect(held / riders).toBeGreaterThan(0.87);
@@ -122,7 +123,7 @@ describe('strokes', () => {
     for (const s of r.strokes.filter((k) => !k.fault)) expect(s.endS < 3.01 || s.startS > 4.5).toBe(true);
   });
   const rider = { ...CAST[0].scene.rider, wanderDeg: 0 };
-  const steady = mustRead(readTracks(film({ rider }), { mmPerPx: MM_PER_PX })).angles.kneeFlexionDeg;
+  const steady = mustRead(readTracks(film({ rider }), { mmPerPx: MM_PER_PX })).angles.kneeFlexionDeg!;
   it('survives backpedalling in the middle', () => {
     // Four turns on, one and a half back, then on again.
     const theta = (t: number): number => {
@@ -132,7 +133,7 @@ describe('strokes', () => {
     };
     const r = mustRead(readTracks(film({ rider, theta, seconds: 8 }), { mmPerPx: MM_PER_PX }));
     expect(r.usedStrokes).toBeGreaterThanOrEqual(5);
-    expect(r.angles.kneeFlexionDeg.min).toBeCloseTo(steady.min, 0);
+    expect(r.angles.kneeFlexionDeg!.min).toBeCloseTo(steady.min, 0);
     for (const s of r.strokes.filter((k) => !k.fault)) expect(s.cadenceRpm).toBeCloseTo(80, 0);
   });
   it('reads a ramp from 60 to 110 rpm: strokes near the middle cadence count, the others are said to be off', () => {
@@ -141,13 +142,13 @@ describe('strokes', () => {
     expect(r.strokes.length).toBeGreaterThanOrEqual(13);
     expect(r.strokes.some((s) => s.fault === 'cadence')).toBe(true);
     expect(r.strokes.every((s) => s.fault === null || s.fault === 'cadence')).toBe(true);
-    expect(r.angles.kneeFlexionDeg.min).toBeCloseTo(steady.min, 0);
+    expect(r.angles.kneeFlexionDeg!.min).toBeCloseTo(steady.min, 0);
   });
   it('reads a one-legged drill: the crank races down and crawls up', () => {
     const theta = (t: number): number => 420 * t + 28 * Math.sin((420 * t * Math.PI) / 180);
     const r = mustRead(readTracks(film({ rider, theta, seconds: 7 }), { mmPerPx: MM_PER_PX }));
     expect(r.usedStrokes).toBeGreaterThanOrEqual(7);
-    expect(r.angles.kneeFlexionDeg.min).toBeCloseTo(steady.min, 0);
+    expect(r.angles.kneeFlexionDeg!.min).toBeCloseTo(steady.min, 0);
     expect(r.cadenceRpm).toBeCloseTo(70, 0);
   });
   it('reads 2.3 turns only, and calls it provisional', () => {
@@ -156,7 +157,7 @@ describe('strokes', () => {
       readTracks(film({ rider, theta, seconds: (2.3 * 360) / 480 }), { mmPerPx: MM_PER_PX }),
     );
     expect([r.usedStrokes, r.provisional]).toEqual([2, true]);
-    expect(r.angles.kneeFlexionDeg.min).toBeCloseTo(steady.min, 0);
+    expect(r.angles.kneeFlexionDeg!.min).toBeCloseTo(steady.min, 0);
   });
   it('cuts whole turns only', () => {
     const t = Float64Array.from({ length: 138 }, (_, i) => i / 60);
@@ -171,12 +172,6 @@ describe('strokes', () => {
     expect(mustRead(readTracks(film({ seconds: 2.3 }), { mmPerPx: MM_PER_PX })).provisional).toBe(true);
     const still = readTracks(film({ theta: (t) => 90 + 20 * t, seconds: 5 }), { mmPerPx: MM_PER_PX });
     expect(still).toMatchObject({ ok: false });
-    const noHip = film();
-    noHip.landmarks.hip.xPx.fill(NaN);
-    expect(readTracks(noHip, { mmPerPx: MM_PER_PX })).toMatchObject({
-      ok: false,
-      reason: 'landmark-missing',
-    });
   });
   it('bridges a hip hidden for 80 ms a stroke, and flags it; a longer loss stays a gap', () => {
     const tracks = film();
@@ -185,9 +180,9 @@ describe('strokes', () => {
       for (let k = 0; k < 5; k += 1) tracks.landmarks.hip.xPx[i + k] = tracks.landmarks.hip.yPx[i + k] = NaN;
     const r = mustRead(readTracks(tracks, { mmPerPx: MM_PER_PX }));
     expect(r.landmarks.hip).toMatchObject({ bridgedFrames: 45, lostFrames: 0 });
-    expect(Math.abs(r.angles.kneeFlexionDeg.min - whole.angles.kneeFlexionDeg.min)).toBeLessThan(0.2);
+    expect(Math.abs(r.angles.kneeFlexionDeg!.min - whole.angles.kneeFlexionDeg!.min)).toBeLessThan(0.2);
     for (let i = 200; i < 230; i += 1) tracks.landmarks.hip.xPx[i] = NaN;
-    expect(mustRead(readTracks(tracks, { mmPerPx: MM_PER_PX })).landmarks.hip.lostFrames).toBe(30);
+    expect(mustRead(readTracks(tracks, { mmPerPx: MM_PER_PX })).landmarks.hip!.lostFrames).toBe(30);
   });
   it('takes doubled stamps and dropped frames as they come', () => {
     const tracks = film();

@@ -6,20 +6,29 @@ import {
   ANGLE_KEYS,
   OPTIONAL_ANGLE_KEYS,
   jointAngleDeg,
-  type AngleKey,
+  landmarksOf,
   type AnyAngleKey,
   type Joints,
-  type OptionalAngleKey,
   type SideKey,
 } from './angles.ts';
 import { readBody, type BodyReading, type OverStrokes } from './bodyReading.ts';
-import { crankAngles, fitCrank, type CrankFit } from './crank.ts';
+import { crankAngles } from './crank.ts';
 import { curveOverStrokes, type CurveReading } from './curves.ts';
 import type { Keystone } from './keystone.ts';
-import { SIDE_LANDMARKS, SIDE_OPTIONAL, type SideLandmark, type SideOptional } from './landmarks.ts';
-import { bringToPlane, cutoffFor, noteNoise, smoothPaths, type LandmarkNote, type Paths } from './paths.ts';
+import { plainName, SIDE_LANDMARKS, SIDE_OPTIONAL, type SideLandmark } from './landmarks.ts';
+import { locateCrank, turnsBackwards } from './locateCrank.ts';
+import {
+  bringToPlane,
+  cutoffFor,
+  noteNoise,
+  ownStamps,
+  smoothPaths,
+  type LandmarkNote,
+  type Paths,
+} from './paths.ts';
 import { facingOf, fromPlane, toPlane, type PlaneMap } from './plane.ts';
-import { cutStrokes, type Stroke } from './strokes.ts';
+import { legIsTold, MAY_BE_MISSING, standIns } from './standIns.ts';
+import { cutStrokes, ENOUGH_STROKES, framesByStroke, type Stroke } from './strokes.ts';
 import { framesSeen, type Tracks } from './tracks.ts';
 import {
   combineUncertainty,
@@ -66,15 +75,20 @@ export interface Reading {
   /** Which of the tracks' frames each entry above is: doubled stamps are left out. */
   frames: Int32Array;
   /** Each frame's angles, lightly smoothed, for the overlay and the tables. */
-  frameAnglesDeg: Record<AngleKey, Float64Array> & Partial<Record<OptionalAngleKey, Float64Array>>;
+  frameAnglesDeg: Partial<Record<AnyAngleKey, Float64Array>>;
   strokes: Stroke[];
   usedStrokes: number;
   /** Fewer than five strokes: shown as provisional. */
   provisional: boolean;
   cadenceRpm: number;
-  angles: Record<AngleKey, AngleReading> & Partial<Record<OptionalAngleKey, AngleReading>>;
+  /** Those whose landmarks were seen. */
+  angles: Partial<Record<AnyAngleKey, AngleReading>>;
   body: BodyReading;
-  landmarks: Record<SideLandmark, LandmarkNote> & Partial<Record<SideOptional, LandmarkNote>>;
+  landmarks: Partial<Record<SideKey, LandmarkNote>>;
+  /** Landmarks that were not seen: their paths in `body` are made up from the others, for the model alone. */
+  standIns: readonly SideLandmark[];
+  /** Foot pitch on the crank's turn for the leg model; of a foot whose heel or toe was not seen, by the usual shoe. */
+  footPitchCurveDeg: HarmonicCurve;
   /** Hip and spindle about the bottom bracket on the crank's turn, mm, for the leg model. */
   hipCurveMm: { x: HarmonicCurve; y: HarmonicCurve };
   /** Medians over the used frames, mm: the rider's own segments. */
@@ -101,44 +115,22 @@ const MEANS: readonly AnyAngleKey[] = [
 type SidePaths = Paths<SideKey>;
 type SideSet = Record<SideKey, Vec2[]>;
 
-/** The landmarks that are there: the eight, and whichever of the optional ones was seen often enough. */
-const seenKeys = (tracks: Tracks): readonly SideKey[] => [
-  ...SIDE_LANDMARKS,
-  ...SIDE_OPTIONAL.filter((key) => framesSeen(tracks, key) >= 12),
-];
+/** Seen on fewer frames than this a landmark counts as not there. */
+const LEAST_FRAMES = 12;
+const SIDE_KEYS: readonly SideKey[] = [...SIDE_LANDMARKS, ...SIDE_OPTIONAL];
 
 const jointsAt = (set: SideSet, i: number): Joints =>
   Object.fromEntries(Object.entries(set).map(([key, p]) => [key, p[i]]));
 
-const pitchOf = (set: SideSet): number[] =>
-  set.heel.map((heel, i) => jointAngleDeg('footPitchDeg', { heel, toe: set.toe[i] }));
-
-/**
- * The pedal circle, twice: a first fit on the raw paths tells the cadence, the second takes lightly smoothed ones. Noise in the
- * pitch would otherwise pass for a turning of the foot and pull the spindle's place under it.
- */
-function locateCrank(paths: SidePaths): CrankFit | null {
-  const first = fitCrank(paths.raw.toe, pitchOf(paths.raw), paths.raw.spindle);
-  if (!first || paths.raw.spindle) return first;
-  const theta = crankAngles(first.spindleMm, first.circle.centre, paths.tS);
-  const cadenceRpm = median(
-    theta.slice(1).map((t, i) => Math.abs(t - theta[i]) / (6 * (paths.tS[i + 1] - paths.tS[i]))),
-  );
-  if (!(cadenceRpm > 20)) return first;
-  const light = smoothPaths(paths, 1.8 * cutoffFor(cadenceRpm));
-  return fitCrank(light.toe, pitchOf(light)) ?? first;
+/** The landmarks' paths in the bike's plane, with made-up ones for those that were not seen. */
+function pathsOf(tracks: Tracks, seen: readonly SideKey[], map: PlaneMap): SidePaths {
+  const paths = bringToPlane(tracks, seen, (p) => toPlane(map, p));
+  return { ...paths, raw: { ...paths.raw, ...(paths.tS.length > 0 && standIns(paths.raw)) } };
 }
 
-/** Whether the crank goes the other way than pedalling does for a whole turn, net. */
-function turnsBackwards(thetaDeg: ArrayLike<number>): boolean {
-  let net = 0;
-  let last = NaN;
-  for (const t of Array.from(thetaDeg)) {
-    if (Number.isFinite(t) && Number.isFinite(last)) net += ((((t - last) % 360) + 540) % 360) - 180;
-    if (Number.isFinite(t)) last = t;
-  }
-  return net < -360;
-}
+/** What can't be told of the leg, in words. */
+const legMissing = (lost: readonly SideLandmark[]): string =>
+  `Seen on no frame, or on too few: ${lost.map(plainName).join(', ')}. ${MAY_BE_MISSING}`;
 
 /**
  * Reads a clip: from tracked landmarks to the pedal circle, the strokes, and every angle on the crank's turn with its
@@ -146,35 +138,37 @@ function turnsBackwards(thetaDeg: ArrayLike<number>): boolean {
  * @returns the reading, or why there is none
  */
 export function readTracks(tracks: Tracks, options: ReadOptions): ReadResult {
-  const missing = SIDE_LANDMARKS.find((key) => framesSeen(tracks, key) === 0);
-  if (missing)
-    return { ok: false, reason: 'landmark-missing', detail: `“${missing}” is not seen on any frame.` };
+  const seen = SIDE_KEYS.filter((key) => framesSeen(tracks, key) >= LEAST_FRAMES);
+  const lost = SIDE_LANDMARKS.filter((key) => !seen.includes(key));
   const map: PlaneMap = {
     facing: options.facing ?? facingOf(tracks),
     mmPerPx: options.mmPerPx,
     levelDeg: options.levelDeg ?? 0,
     ...(options.keystone && { keystone: options.keystone }),
   };
-  const keys = seenKeys(tracks);
-  let paths = bringToPlane(tracks, keys, (p) => toPlane(map, p));
-  if (paths.tS.length < 12) {
+  const frames = ownStamps(tracks.tS);
+  if (frames < LEAST_FRAMES) {
     return {
       ok: false,
       reason: 'too-few-frames',
-      detail: `${paths.tS.length} frames with their own time stamps; 12 are the least.`,
+      detail: `${frames} frames with their own time stamps; ${LEAST_FRAMES} are the least.`,
     };
   }
-  let crank = locateCrank(paths);
+  if (!legIsTold((key) => seen.includes(key)))
+    return { ok: false, reason: 'landmark-missing', detail: legMissing(lost) };
+  const toeSeen = seen.includes('toe') || seen.includes('spindle');
+  let paths = pathsOf(tracks, seen, map);
+  let crank = locateCrank(paths, toeSeen);
   if (!crank) return { ok: false, reason: 'no-crank', detail: 'The foot’s path does not make a circle.' };
   const measuredMm = crank.circle.radius;
   const ratio = options.crankMm ? measuredMm / options.crankMm : null;
   // The near foot stands some 17 cm nearer the camera than the axles, so it looks 2 to 6 % larger. Beyond that the typed
   // lengths are wrong, and correcting would hide it.
-  const nearer = ratio !== null && ratio > 0.985 && ratio < 1.07;
+  const nearer = ratio !== null && toeSeen && ratio > 0.985 && ratio < 1.07;
   if (nearer) {
     map.mmPerPx = options.mmPerPx / ratio;
-    paths = bringToPlane(tracks, keys, (p) => toPlane(map, p));
-    crank = locateCrank(paths) ?? crank;
+    paths = pathsOf(tracks, seen, map);
+    crank = locateCrank(paths, toeSeen) ?? crank;
   }
   const centre = crank.circle.centre;
   const thetaDeg = crankAngles(crank.spindleMm, centre, paths.tS);
@@ -192,24 +186,26 @@ export function readTracks(tracks: Tracks, options: ReadOptions): ReadResult {
     return {
       ok: false,
       reason: 'no-stroke',
-      detail: 'No whole turn of the crank, top to top, is in these tracks.',
+      detail: 'No whole turn of the crank is in these tracks.',
     };
   }
   const cadenceRpm = (60 * used.length) / used.reduce((s, k) => s + k.endS - k.startS, 0);
   const smooth = smoothPaths(paths, cutoffFor(cadenceRpm));
   noteNoise(paths, smooth, map.mmPerPx);
 
-  const strokeOf = Int32Array.from(paths.tS, (t) => used.findIndex((s) => t >= s.startS && t < s.endS));
+  const strokeOf = framesByStroke(thetaDeg, paths.tS, used);
   const bases: Parameters<typeof curveOverStrokes>[5] = new Map();
   const over: OverStrokes = (values, smoothed) =>
     curveOverStrokes(thetaDeg, strokeOf, values, smoothed, used, bases);
-  const noiseMm = Math.max(...SIDE_LANDMARKS.map((k) => paths.notes[k].noisePx)) * map.mmPerPx;
+  const told = SIDE_LANDMARKS.filter((key) => seen.includes(key));
+  const noiseMm = Math.max(...told.map((k) => paths.notes[k].noisePx)) * map.mmPerPx;
   const rawJoints = Array.from(paths.tS, (_, i) => jointsAt(paths.raw, i));
   const smoothJoints = Array.from(paths.tS, (_, i) => jointsAt(smooth, i));
   const frameAnglesDeg = {} as Reading['frameAnglesDeg'];
   const angles = {} as Reading['angles'];
   const levelSdDeg = options.levelDeg === undefined ? LEVEL_UNKNOWN_SD_DEG : LEVEL_SD_DEG;
   for (const key of [...ANGLE_KEYS, ...OPTIONAL_ANGLE_KEYS]) {
+    if (!landmarksOf(key).every((k) => seen.includes(k))) continue;
     const raw = Float64Array.from(rawJoints, (joints) => jointAngleDeg(key, joints));
     if (!raw.some(Number.isFinite)) continue;
     const lightly = Float64Array.from(smoothJoints, (joints) => jointAngleDeg(key, joints));
@@ -241,7 +237,10 @@ export function readTracks(tracks: Tracks, options: ReadOptions): ReadResult {
     noiseMm,
     strokes: used.length,
     levelSdDeg,
+    told: (key) => seen.includes(key),
   });
+  const pitch = (set: SideSet): number[] =>
+    set.heel.map((heel, i) => jointAngleDeg('footPitchDeg', { heel, toe: set.toe[i] }));
   return {
     ok: true,
     map: { ...map, mmPerPx: options.mmPerPx },
@@ -260,11 +259,13 @@ export function readTracks(tracks: Tracks, options: ReadOptions): ReadResult {
     frameAnglesDeg,
     strokes,
     usedStrokes: used.length,
-    provisional: used.length < 5,
+    provisional: used.length < ENOUGH_STROKES,
     cadenceRpm,
     angles,
     body,
     landmarks: paths.notes,
+    standIns: lost,
+    footPitchCurveDeg: (angles.footPitchDeg ?? over(pitch(paths.raw), pitch(smooth))).curve,
     hipCurveMm: { x: body.paths.hip!.x.curve, y: body.paths.hip!.y.curve },
     segmentsMm: segments(paths, crank.spindleMm, strokeOf, crank.circle.radius),
   };

@@ -1,5 +1,6 @@
 import type { Vec2 } from '../geometry/vec.ts';
 import type { Effects } from '../model/effects.ts';
+import { ANGLE_KEYS } from '../stroke/angles.ts';
 import type { Reading } from '../stroke/read.ts';
 import { SITS_ELSEWHERE_MM } from '../stroke/uncertainty.ts';
 
@@ -19,12 +20,14 @@ const SAME_FILM_DEG = 0.02;
 export function isSameFilm(a: Reading, b: Reading): boolean {
   if (a === b) return true;
   if (a.tS.length !== b.tS.length) return false;
-  const [p, q] = [a.frameAnglesDeg.kneeFlexionDeg, b.frameAnglesDeg.kneeFlexionDeg];
   let [seen, off] = [0, 0];
-  for (let i = 0; i < p.length; i += 1) {
-    if (!Number.isFinite(p[i]) || !Number.isFinite(q[i])) continue;
-    seen += 1;
-    off = Math.max(off, Math.abs(p[i] - q[i]));
+  for (const key of ANGLE_KEYS) {
+    const [p, q] = [a.frameAnglesDeg[key], b.frameAnglesDeg[key]];
+    for (let i = 0; p && q && i < p.length; i += 1) {
+      if (!Number.isFinite(p[i]) || !Number.isFinite(q[i])) continue;
+      seen += 1;
+      off = Math.max(off, Math.abs(p[i] - q[i]));
+    }
   }
   return seen > 0 && off < SAME_FILM_DEG;
 }
@@ -36,7 +39,8 @@ export function isSameFilm(a: Reading, b: Reading): boolean {
 export function arrivalOf(before: Reading, after: Reading, fx: Effects): Arrival {
   if (isSameFilm(before, after)) return { kind: 'same-film' };
   const logged = Math.hypot(fx.sitMm.x, fx.sitMm.y);
-  if (logged < 1) return { kind: 'unseen' };
+  const hipSeen = [before, after].every((r) => !r.standIns.includes('hip'));
+  if (logged < 1 || !hipSeen) return { kind: 'unseen' };
   const way: Vec2 = { x: fx.sitMm.x / logged, y: fx.sitMm.y / logged };
   const seen =
     way.x * (after.hipCurveMm.x.mean - before.hipCurveMm.x.mean) +

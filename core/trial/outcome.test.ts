@@ -68,7 +68,7 @@ describe('what a change did', () => {
       expect(knee.real).toBe(true);
       expect(knee.by).toBe(knee.after - knee.before);
       const [still, moved] = [read(rider, {}, 1), read(raised(22), {}, 2)];
-      const truly = moved.angles.kneeFlexionDeg.min - still.angles.kneeFlexionDeg.min;
+      const truly = moved.angles.kneeFlexionDeg!.min - still.angles.kneeFlexionDeg!.min;
       expect(Math.abs(knee.by - truly)).toBeLessThan(2 * knee.uncertainty);
       // With other stickers the same change is told less surely.
       const anew = outcomes(measures(a), measures(b), false, null).find((o) => o.key === knee.key)!;

@@ -40,6 +40,7 @@ export interface Outcome {
 export function refilmed(before: Reading, after: Reading, sameStickers: boolean): Refilmed {
   const of = (key: 'footPitchDeg' | 'backAngleDeg'): { by: number; uncertainty: number } => {
     const [a, b] = [before.angles[key], after.angles[key]];
+    if (!a || !b) return { by: NaN, uncertainty: NaN };
     const [u, v] = [a.uncertainty, b.uncertainty];
     return {
       by: b.curve.mean - a.curve.mean,

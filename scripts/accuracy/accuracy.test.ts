@@ -21,7 +21,7 @@ describe.each(VARIANTS)('$name', ({ name, member, frames }) => {
       expect(e.worstPx, `${key} worst`).toBeLessThan(3);
       if (allowed.lost === key) {
         expect(e.lostFrames).toBeGreaterThan(0);
-        const { bridgedFrames, lostFrames } = a.reading.landmarks[key];
+        const { bridgedFrames, lostFrames } = a.reading.landmarks[key]!;
         expect(bridgedFrames).toBe(e.lostFrames);
         expect(lostFrames).toBe(0);
       } else {

@@ -173,11 +173,11 @@ export function coverage(riders: number, seed: number, of: Assumed = {}): Covera
     if (!read.ok) throw new Error(read.detail);
     const truth = truthOf(rider);
     for (const key of ANGLE_KEYS) {
-      const half = read.angles[key].uncertainty.absoluteDeg;
+      const half = read.angles[key]!.uncertainty.absoluteDeg;
       const pairs = [
-        [read.angles[key].min, truth.angles[key].min],
-        [read.angles[key].max, truth.angles[key].max],
-        [read.angles[key].curve.mean, truth.angles[key].curve.mean],
+        [read.angles[key]!.min, truth.angles[key]!.min],
+        [read.angles[key]!.max, truth.angles[key]!.max],
+        [read.angles[key]!.curve.mean, truth.angles[key]!.curve.mean],
       ];
       for (const [got, is] of pairs) {
         const s = sums[key];

@@ -174,7 +174,7 @@ export function compareWithTruth(member: CastMember, tracks: Tracks): Accuracy {
       // What the stickers say: the trochanter's slides with the skin.
       const pose = poseAt(scene.rider, truth[i].thetaDeg, truth[i].tS);
       const joints = { ...pose.joints, hip: hipStickerMm(scene.rider, pose) };
-      const miss = reading.frameAnglesDeg[key][i] - jointAngleDeg(key, joints);
+      const miss = reading.frameAnglesDeg[key]![i] - jointAngleDeg(key, joints);
       if (Number.isFinite(miss)) squares.push(miss * miss);
     });
     angleRmsDeg[key] = Math.sqrt(mean(squares));

@@ -107,6 +107,8 @@ export interface HumanCase {
   stickers?: number;
   seed?: number;
   levelDeg?: number;
+  /** Landmarks that were never seen. */
+  lost?: readonly string[];
 }
 
 export interface Answer {
@@ -162,6 +164,7 @@ export function answer(of: HumanCase): Answer {
       stickerOffMm: stickOn(random, of.stickers ?? 0) as Partial<Record<JointKey, { x: number; y: number }>>,
       stickersTurn: true,
     });
+    for (const key of of.lost ?? []) delete (tracks.landmarks as Partial<typeof tracks.landmarks>)[key];
     const reading = readTracks(tracks, {
       mmPerPx: FILMED_MM_PER_PX,
       crankMm: rider.crankMm,
