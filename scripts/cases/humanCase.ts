@@ -164,7 +164,7 @@ export function answer(of: HumanCase): Answer {
       stickerOffMm: stickOn(random, of.stickers ?? 0) as Partial<Record<JointKey, { x: number; y: number }>>,
       stickersTurn: true,
     });
-    for (const key of of.lost ?? []) delete (tracks.landmarks as Partial<typeof tracks.landmarks>)[key];
+    for (const key of of.lost ?? []) delete (tracks.landmarks as Record<string, unknown>)[key];
     const reading = readTracks(tracks, {
       mmPerPx: FILMED_MM_PER_PX,
       crankMm: rider.crankMm,
