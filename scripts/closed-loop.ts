@@ -10,6 +10,7 @@ const fit = summed(all.filter((o) => !o.misfit));
 const off = summed(all.filter((o) => o.misfit));
 const row = (name: string, s: Sum): string =>
   `| ${name} | ${s.riders} | ${percent(s.now)} | ${percent(s.rightNow)} | ${percent(s.rightNowOrTry)} | ${percent(s.wrong)} | ${s.fewest ? (s.touched / s.fewest).toFixed(2) : '–'} | ${percent(s.inFilm)} | ${percent(s.inTruth)} | ${percent(s.held)} |`;
+const large = summed(all.filter((o) => o.misfit && o.misfit !== 'bar'));
 const bins = calibration(all).filter((b) => b.n > 0);
 const real = calledReal(120, 3);
 const taken = acceptance(1000, 4);
@@ -34,7 +35,7 @@ by a levelled camera; the round is done, the rider says a word on every step, an
 | … or one to try and ask alone | ≤ 15 % | ${percent(fit.tryOnly)} | ${goal(fit.tryOnly <= 0.15)} |
 | share of random riders that the loop accepts | ≥ 60 % | ${percent(taken)} | ${goal(taken >= 0.6)} |
 | misfits with P ≥ 0.8: the right control the right way in the first round | ≥ 95 % | ${percent(off.sureRight / Math.max(1, off.sure))} | ${goal(off.sureRight / Math.max(1, off.sure) >= 0.95)} |
-| large misfits: the right way under now or try | ≥ 95 % | ${percent(off.rightNowOrTry)} | ${goal(off.rightNowOrTry >= 0.95)} |
+| misfits of height, setback and reach: the right way under now or try | ≥ 95 % | ${percent(large.rightNowOrTry)} | ${goal(large.rightNowOrTry >= 0.95)} |
 | in band by film after two rounds (not surely out) | ≥ 95 % | ${percent(off.inFilm)} | ${goal(off.inFilm >= 0.95)} |
 | in band in truth after two rounds | ≥ 85 % | ${percent(off.inTruth)} | ${goal(off.inTruth >= 0.85)} |
 | stated P against what is true, bins of ten or more lines | within 0.07 | ${off7.toFixed(2)} | ${goal(off7 <= 0.07)} |
@@ -61,8 +62,14 @@ Lines of saddle height and setback, by their stated P against whether the rider 
 |---|---|---|---|
 ${bins.map((b) => `| ${b.from.toFixed(1)}–${(b.from + 0.1).toFixed(1)} | ${b.n} | ${b.stated.toFixed(2)} | ${b.true.toFixed(2)} |`).join('\n')}
 
-What a misfit of the reach or the bar does lies, for many riders, inside the bands: a bent elbow straightens, and nothing is out. There the
-plan gives a step to try and ask by what the rider says, and no bolt is turned for the figure: to do no harm comes first.
+## Why not 95 in 100
+
+Stickers within the spread of palpation leave the knee at its straightest ± 3.5° a side (SD): 13 mm of saddle, 9.5 with both sides, some 8
+with the tape. A misfit of 22 mm then shows as 22 ± 8. To tell 95 in 100 of them the line would have to be drawn at 9 mm, and well-fitted
+riders, who differ by 4 mm among themselves, show as 0 ± 9: three in ten of them would be told to move a saddle that is right. With the 15 in
+100 that are allowed to try and ask, the line lies at 13 mm and 87 in 100 are told; setback (± 9 mm on 25 to 36) comes out alike. The rest is
+told by the second film, the goniometer, or the rider's complaint. What a misfit of the reach or the bar does lies, for many riders, inside
+the bands; a bar that is lower shows as a reach that is longer, so the line may take either of the two.
 `;
 writeFileSync('docs/closed-loop.md', text);
 console.log(text);

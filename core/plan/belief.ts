@@ -25,6 +25,8 @@ export interface Spread {
   offSdMm: number;
   /** From here on a fitter would call it off. */
   fromMm: number;
+  /** The share that sits well; that of most settings where left out. */
+  wellShare?: number;
 }
 
 /** What is believed of a setting when everything is weighed together. */
@@ -48,7 +50,7 @@ export const WELL_SHARE = 0.6;
  * Signs are taken as independent: what hangs on one sticker or one tape belongs into one sign.
  */
 export function believe(spread: Spread, signs: readonly Sign[], hints: readonly Hint[] = []): Belief {
-  const { wellSdMm, offMm, offSdMm, fromMm } = spread;
+  const { wellSdMm, offMm, offSdMm, fromMm, wellShare = WELL_SHARE } = spread;
   const odds = hints.reduce((o, h) => ({ under: o.under * h.under, over: o.over * h.over }), {
     under: 1,
     over: 1,
@@ -58,7 +60,7 @@ export function believe(spread: Spread, signs: readonly Sign[], hints: readonly 
   for (let at = -reach; at <= reach; at += 1) {
     const under = odds.under * normalPdf(at, -offMm, offSdMm);
     const over = odds.over * normalPdf(at, offMm, offSdMm);
-    let w = WELL_SHARE * normalPdf(at, 0, wellSdMm) + ((1 - WELL_SHARE) / 2) * (under + over);
+    let w = wellShare * normalPdf(at, 0, wellSdMm) + ((1 - wellShare) / 2) * (under + over);
     for (const s of signs) w *= Math.exp(-0.5 * ((s.byMm - at) / s.sdMm) ** 2);
     sums.all += w;
     sums.mean += w * at;

@@ -2,11 +2,15 @@ import type { Part } from '../bike/parts.ts';
 import { applyMoves, cannot, effectsOf, type Moves } from './controls.ts';
 import type { Draft } from './draft.ts';
 import { explained } from './hints.ts';
-import type { HandsBelief } from './hands.ts';
+import { STANDS } from './belief.ts';
+import { eitherOff, type HandsBelief } from './hands.ts';
 import type { Ask, PlanCase } from './plan.ts';
 
 /** How near to the wanted place counts as well as one more thing touched (own scale). */
 const NEAR_MM = 9;
+
+/** The least P of a direction that has its part in a step whose direction is not told. */
+const LEAST_SHARE = 0.2;
 
 interface Way {
   moves: Moves;
@@ -101,12 +105,12 @@ export function cockpitAsks(c: PlanCase, wanted: { x: number; y: number }): Ask[
 }
 
 /** What the line is called by where the hands go. */
-function faultOf(b: HandsBelief, reach: boolean, bar: boolean): string {
+function faultOf(b: HandsBelief, reach: boolean, bar: boolean, either: boolean): string {
   const words = [
     reach && (b.reach.over > b.reach.under ? 'reach too long' : 'reach too short'),
     bar && (b.bar.over > b.bar.under ? 'bar too high' : 'bar too low'),
   ].filter(Boolean);
-  return words.join(', ');
+  return words.join(either ? ' or ' : ', ');
 }
 
 export interface HandsDraft {
@@ -134,8 +138,13 @@ export function handsDraft(
   // A back that is already too low is never stretched further.
   const low = c.measures.some((m) => m.key === 'backAngleDeg' && m.pOut.low >= 0.35);
   const stretches = b.reach.under > b.reach.over;
-  const doReach = p.reach >= 0.5 && !(low && stretches);
-  const doBar = p.bar >= 0.5 && !noRaise;
+  // That the hands are off may be told where which way is not: a bar that is lower is felt as one that is further.
+  const undecided = Math.max(p.reach, p.bar) < STANDS.try;
+  const from = undecided ? LEAST_SHARE : STANDS.try;
+  const doReach = p.reach >= from && !(low && stretches);
+  const doBar = p.bar >= from && !noRaise;
+  const both = doReach && doBar;
+  const wayOf = (k: 'reach' | 'bar'): 'under' | 'over' => (b[k].over > b[k].under ? 'over' : 'under');
   const none: HandsDraft = { draft: null, asks: [], stuck: null };
   if (!doReach && !doBar) return none;
   const most = half ? 10 : 20;
@@ -161,10 +170,10 @@ export function handsDraft(
     ...(doReach ? (['reach'] as const) : []),
     ...(doBar ? (['bar'] as const) : []),
   ];
-  const wayOf = (k: 'reach' | 'bar'): 'under' | 'over' => (b[k].over > b[k].under ? 'over' : 'under');
   const answers = [...new Set(keyed.flatMap((k) => explained(c, k, wayOf(k)).map((q) => q.id)))];
-  const chance = Math.max(...keyed.map((k) => p[k]));
-  const fault = faultOf(b, doReach, doBar);
+  const chance =
+    undecided && both ? eitherOff(b, wayOf('reach'), wayOf('bar')) : Math.max(...keyed.map((k) => p[k]));
+  const fault = faultOf(b, doReach, doBar, undecided && both);
   if (!best) {
     const how = [
       Math.abs(wanted.x) >= 5 &&
@@ -196,11 +205,11 @@ export function handsDraft(
       ],
       why: [`${fault}: ${b.signs.join('; ')}`, ...(best.way.part ? [best.way.part] : [])],
       answers,
+      // Which of the two it is only the rider can say.
+      ...(undecided && { atMost: 'try' as const }),
       whole,
       bought: best.way.part !== null,
-      // The smallest step of a stem is a whole one of the maker's.
-      tryMoves:
-        moves.stemLength === undefined ? moves : { ...moves, stemLength: 10 * Math.sign(moves.stemLength) },
+      tryMoves: firstStep(moves),
       risk: [
         c.bike.extensions
           ? 'Pads and extensions to the maker’s torque; steer and brake before riding.'
@@ -210,6 +219,15 @@ export function handsDraft(
     },
   };
 }
+
+/** A step to try by goes 10 mm at most: the smallest of a stem, and what goes back under it in a minute. */
+const firstStep = (moves: Moves): Moves =>
+  Object.fromEntries(
+    (Object.entries(moves) as [keyof Moves, number][]).map(([key, by]) => [
+      key,
+      key === 'stemFlip' ? by : Math.sign(by) * Math.min(10, Math.abs(by)),
+    ]),
+  );
 
 /** What is still wanted after this round, as far as one more stem step of the same kind tells it. */
 function applyRest(c: PlanCase, moves: Moves, rest: { x: number; y: number }): Moves {

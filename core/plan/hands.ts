@@ -10,14 +10,15 @@ import type { MeasureReading } from '../protocol/measures.ts';
 import { angleGradient, RIDE_SD_DEG, STICKER_SD_MM } from '../stroke/uncertainty.ts';
 import type { Joints, SideKey } from '../stroke/angles.ts';
 import { WELL_SHARE, type Hint, type Spread } from './belief.ts';
-import { hintsFor } from './hints.ts';
+import { hintsFor, type Explained } from './hints.ts';
 import type { FilmedSide, PlanCase } from './plan.ts';
-import type { Weigh } from './settings.ts';
 
 /** What is believed of the place of the hands: reach + too long, bar + too high, mm. */
 export interface HandsBelief {
   reach: { under: number; over: number };
   bar: { under: number; over: number };
+  /** That both hold at once, or neither: P(reach too short, right, too long) by P(bar too low, right, too high). */
+  joint: readonly (readonly number[])[];
   /** Where the hands are off most probably, given that they are off at all. */
   meanMm: { reach: number; bar: number };
   signs: string[];
@@ -25,10 +26,10 @@ export interface HandsBelief {
 }
 
 /** How places of the hands spread over riders (own scale): a posture's band is some ± 20 mm of hands wide. */
-const REACH: Spread = { wellSdMm: 10, offMm: 42, offSdMm: 13, fromMm: 20 };
-const BAR: Spread = { wellSdMm: 10, offMm: 42, offSdMm: 13, fromMm: 20 };
+const REACH: Spread = { wellSdMm: 8, offMm: 36, offSdMm: 9, fromMm: 18 };
+const BAR: Spread = { wellSdMm: 8, offMm: 36, offSdMm: 9, fromMm: 18 };
 /** Of half a band, SD by which riders who are well differ (own choice, beside how the hands' places spread). */
-const SUITS = 0.25;
+const SUITS = 0.2;
 const STEP_MM = 5;
 const REACH_OF_GRID_MM = 90;
 
@@ -126,6 +127,15 @@ const mixture = (at: number, s: Spread, odds: { under: number; over: number }): 
   ((1 - WELL_SHARE) / 2) *
     (odds.under * normalPdf(at, -s.offMm, s.offSdMm) + odds.over * normalPdf(at, s.offMm, s.offSdMm));
 
+/** Too little by more than the spread calls off, right, too much: 0, 1, 2. */
+const band = (at: number, s: Spread): 0 | 1 | 2 => (at < -s.fromMm ? 0 : at > s.fromMm ? 2 : 1);
+
+/** P that the reach errs that way, or the bar that way, or both. */
+export function eitherOff(b: HandsBelief, reachWay: 'under' | 'over', barWay: 'under' | 'over'): number {
+  const [r, k] = [reachWay === 'over' ? 2 : 0, barWay === 'over' ? 2 : 0];
+  return b.reach[reachWay] + b.bar[barWay] - b.joint[r][k];
+}
+
 const product = (hints: readonly Hint[]): { under: number; over: number } =>
   hints.reduce((o, h) => ({ under: o.under * h.under, over: o.over * h.over }), { under: 1, over: 1 });
 
@@ -137,7 +147,7 @@ const product = (hints: readonly Hint[]): { under: number; over: number } =>
 export function handsBelief(
   c: PlanCase,
   sitMm: Vec2 = { x: 0, y: 0 },
-  weigh: Pick<Weigh, 'bare' | 'elsewhere'> = {},
+  weigh: { bare?: boolean; elsewhere?: Explained } = {},
 ): HandsBelief | null {
   const side = c.sides[0];
   if (!side) return null;
@@ -152,7 +162,9 @@ export function handsBelief(
         bar: hintsFor(c, 'bar', null, weigh.elsewhere),
       };
   const odds = { reach: product(hints.reach), bar: product(hints.bar) };
-  const sums = { all: 0, long: 0, short: 0, high: 0, low: 0, x: 0, y: 0, off: 0 };
+  const joint = [0, 1, 2].map(() => [0, 0, 0]);
+  const grid: { reach: number; bar: number; chi: number; prior: number }[] = [];
+  let least = Infinity;
   for (let x = -REACH_OF_GRID_MM; x <= REACH_OF_GRID_MM; x += STEP_MM)
     for (let y = -REACH_OF_GRID_MM; y <= REACH_OF_GRID_MM; y += STEP_MM) {
       const r = top.keys.map((key, i) => top.off[i] - turn[key].x * x - turn[key].y * y);
@@ -161,20 +173,26 @@ export function handsBelief(
         for (let j = 0; j < r.length; j += 1) chi += r[i] * inv[i][j] * r[j];
       // The hands as they will be judged: from where the saddle's lines put the rider.
       const [reach, bar] = [x - sitMm.x, y - sitMm.y];
-      const w =
-        Math.exp(-0.5 * Math.min(chi, 600)) * mixture(reach, REACH, odds.reach) * mixture(bar, BAR, odds.bar);
-      sums.all += w;
-      if (reach > REACH.fromMm) sums.long += w;
-      if (reach < -REACH.fromMm) sums.short += w;
-      if (bar > BAR.fromMm) sums.high += w;
-      if (bar < -BAR.fromMm) sums.low += w;
-      sums.x += w * reach;
-      sums.y += w * bar;
+      grid.push({ reach, bar, chi, prior: mixture(reach, REACH, odds.reach) * mixture(bar, BAR, odds.bar) });
+      least = Math.min(least, chi);
     }
-  if (!(sums.all > 1e-300)) return null;
+  const sums = { all: 0, x: 0, y: 0 };
+  for (const { reach, bar, chi, prior } of grid) {
+    // Against the best place of all: hands that are further off than any place explains are judged by the nearest.
+    const w = Math.exp(-0.5 * (chi - least)) * prior;
+    sums.all += w;
+    sums.x += w * reach;
+    sums.y += w * bar;
+    joint[band(reach, REACH)][band(bar, BAR)] += w;
+  }
+  if (!(sums.all > 0)) return null;
+  const p = joint.map((row) => row.map((w) => w / sums.all));
+  const reach = p.map((row) => row[0] + row[1] + row[2]);
+  const bar = [0, 1, 2].map((k) => p[0][k] + p[1][k] + p[2][k]);
   return {
-    reach: { under: sums.short / sums.all, over: sums.long / sums.all },
-    bar: { under: sums.low / sums.all, over: sums.high / sums.all },
+    reach: { under: reach[0], over: reach[2] },
+    bar: { under: bar[0], over: bar[2] },
+    joint: p,
     meanMm: { reach: sums.x / sums.all, bar: sums.y / sums.all },
     signs: top.signs,
     hints,

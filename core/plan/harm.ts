@@ -1,6 +1,6 @@
 import { foretell, laidOut, type Forecast } from '../model/foretell.ts';
 import { HABITS, type MeasureKey } from '../protocol/protocols.ts';
-import { both, CONTROLS, effectsOf, type ControlKey, type Moves } from './controls.ts';
+import { both, cannot, CONTROLS, effectsOf, type ControlKey, type Moves } from './controls.ts';
 import { isWhole, noFurther } from './limits.ts';
 import { bodyOf, type PlanCase } from './plan.ts';
 
@@ -26,6 +26,53 @@ export function pushedOut(c: PlanCase, f: Forecast | null): MeasureKey[] {
   });
 }
 
+/** The measures that an earlier line brings into its band and that come out of it again. */
+function undone(c: PlanCase, was: Forecast | null, f: Forecast | null): MeasureKey[] {
+  if (!was?.ok || !f?.ok) return [];
+  return f.measures.flatMap((m) => {
+    const band = c.sides[0].measures.find((q) => q.key === m.key)?.band;
+    const before = was.measures.find((q) => q.key === m.key)?.after;
+    const back = before !== undefined && band && inside(before, band) && !inside(m.after, band);
+    return back && !HABITS.includes(m.key) ? [m.key] : [];
+  });
+}
+
+/** What of the front may go with a saddle that moves fore-aft, nearest first: a stem, or the bar a little up or down. */
+const WITH_THE_SADDLE: readonly Moves[] = [
+  { spacers: 5 },
+  { spacers: -5 },
+  { spacers: 10 },
+  { spacers: -10 },
+  { stemLength: -10 },
+  { stemLength: 10 },
+];
+
+/**
+ * A saddle's step fore-aft that would push arms or back out by itself, with the least of the front that keeps them in; null where nothing
+ * on this bike does.
+ */
+export function withFront(
+  c: PlanCase,
+  before: Moves,
+  moves: Moves,
+  key: string,
+  forecast: (m: Moves) => Forecast | null,
+): Moves | null {
+  if (key !== 'saddleBack') return null;
+  for (const front of WITH_THE_SADDLE) {
+    if (cannot(c.bike, both(before, front))) continue;
+    // Spacers go under only where the steerer is known to stand above the stem.
+    if ((front.spacers ?? 0) > (c.bike.stem.steererAboveMm ?? 0)) continue;
+    const together = { ...moves, ...front };
+    const was = forecast(before);
+    const f = forecast(both(before, together));
+    const stays =
+      f?.ok && pushedOut(c, f).every((k) => pushedOut(c, was).includes(k)) && undone(c, was, f).length === 0;
+    if (stays) return together;
+  }
+  return null;
+}
+
 /** As much of the moves as leaves every measure in its band that is in it; null where not even a first step does. */
 export function harmless(
   c: PlanCase,
@@ -34,7 +81,8 @@ export function harmless(
   forecast: (m: Moves) => Forecast | null,
 ): Moves | null {
   const parts = (Object.keys(moves) as ControlKey[]).some(isWhole);
-  const already = pushedOut(c, forecast(before));
+  const was = forecast(before);
+  const already = pushedOut(c, was);
   const fits = (share: number): Moves | null => {
     const part = Object.fromEntries(
       (Object.entries(moves) as [ControlKey, number][]).map(([key, by]) => {
@@ -47,7 +95,8 @@ export function harmless(
     ) as Moves;
     const f = forecast(both(before, part));
     if (f && !f.ok) return null;
-    return pushedOut(c, f).every((key) => already.includes(key)) ? part : null;
+    const stays = pushedOut(c, f).every((key) => already.includes(key)) && undone(c, was, f).length === 0;
+    return stays ? part : null;
   };
   for (const share of [1, 0.8, 0.6, 0.45, 0.3]) {
     const part = fits(share);

@@ -75,10 +75,10 @@ const TESTS: Partial<
     'sits.back': [1.5, 0.7, 'sits off the back'],
   },
   reach: {
-    'handsRest.behind': [0.7, 2, 'hands rest behind the hoods'],
+    'handsRest.behind': [0.6, 2.5, 'hands rest behind the hoods'],
     'reachTest.there': [0.4, 0.4, 'the hood is where the reach test puts it'],
-    'reachTest.shrugs': [2.5, 0.6, 'shoulders shrug in the reach test'],
-    'reachTest.falls': [0.6, 2.5, 'falls on to the hands in the reach test'],
+    'reachTest.shrugs': [3.5, 0.5, 'shoulders shrug in the reach test'],
+    'reachTest.falls': [0.5, 3.5, 'falls on to the hands in the reach test'],
     'sitsUp.yes': [0.8, 1.5, 'sits up between efforts'],
     'oneHand.yes': [0.9, 1.4, 'the other arm loads when one hand is off'],
     'arms.locked': [1.3, 1.3, 'arms locked or shrugged'],
@@ -87,7 +87,7 @@ const TESTS: Partial<
   bar: {
     'reachTest.there': [0.5, 0.5, 'the hood is where the reach test puts it'],
     'reachTest.falls': [1.6, 0.7, 'falls on to the hands in the reach test'],
-    'back.round': [2.2, 0.6, 'the back rounds and the head comes up'],
+    'back.round': [3, 0.5, 'the back rounds and the head comes up'],
     'back.long': [0.7, 1, 'back long, head low'],
     'sitsUp.yes': [1.5, 0.8, 'sits up between efforts'],
     'oneHand.yes': [1.4, 0.9, 'the other arm loads when one hand is off'],
@@ -95,7 +95,7 @@ const TESTS: Partial<
 };
 
 /** Who complains of nothing is less often off: a leg may bear much unnoticed, hands and neck soon tell. */
-const QUIET: Record<SettingKey, number> = { height: 0.8, setback: 0.5, reach: 0.3, bar: 0.3 };
+const QUIET: Record<SettingKey, number> = { height: 0.8, setback: 0.5, reach: 0.4, bar: 0.4 };
 
 const STEP_WORDS: Record<SettingKey, readonly [less: string, more: string]> = {
   height: ['down', 'up'],

@@ -18,7 +18,7 @@ import {
 import { knockOns } from './couplings.ts';
 import type { Draft } from './draft.ts';
 import { feetDrafts } from './feetLines.ts';
-import { forecaster, harmless, pushedOut } from './harm.ts';
+import { forecaster, harmless, pushedOut, withFront } from './harm.ts';
 import { handsDraft } from './handLines.ts';
 import { handsBelief, type HandsBelief } from './hands.ts';
 import { explained, type Explained } from './hints.ts';
@@ -87,6 +87,9 @@ function waits(c: PlanCase, d: Draft, taken: readonly Draft[]): string | null {
   return null;
 }
 
+/** From so probable a saddle fault on the hands are judged with it and without it. */
+const MAYBE = 0.35;
+
 /**
  * The prescription: what speaks of each fault is weighed, and by that a line stands under now, after the next film, or as a step to try
  * and ask (handbook: judgement). First, do no harm: at most three lines in a round, each within the round's limits, none that pushes
@@ -122,13 +125,16 @@ export function prescribe(c: PlanCase): Prescription {
   const back = setbackDraft(c, setback);
   if (back && back.p >= STANDS.try && back.why.length > 0) drafts.push(back);
 
-  // The hands are judged from where this round's saddle lines put the rider, and once more from where all of them will.
+  // The hands are judged from where this round's saddle lines put the rider, from where all of them will, and from where a saddle fault that
+  // may well be there would: only what none of the three explains is the hands' own fault.
   const saddleDrafts = drafts.filter((d) => d.stage === 'saddle' && standsAt(d) === 'now');
+  const maybe = [up, back].filter((d): d is Draft => d !== null && d.p >= MAYBE);
   const saddleMoves = saddleDrafts.reduce<Moves>((s, d) => both(s, shareOf(d.whole, half)), {});
   const sitAfter = (moves: Moves): Vec2 => effectsOf(c.bike, moves).sitMm;
-  const hands = surer(
+  const wholeOf = (list: readonly Draft[]): Moves => list.reduce<Moves>((s, d) => both(s, d.whole), {});
+  const hands = [wholeOf(saddleDrafts), wholeOf(maybe)].reduce(
+    (b, moves) => surer(b, handsBelief(c, sitAfter(moves), { elsewhere })),
     handsBelief(c, sitAfter(saddleMoves), { elsewhere }),
-    handsBelief(c, sitAfter(saddleDrafts.reduce<Moves>((s, d) => both(s, d.whole), {})), { elsewhere }),
   );
   const found = hands
     ? handsDraft(c, hands, half, (moves) => {
@@ -252,23 +258,25 @@ export function prescribe(c: PlanCase): Prescription {
       : Object.keys(wanted).length === 0
         ? {}
         : harmless(c, so, wanted, forecast);
-    if (part === null || (!decision && cannot(c.bike, both(so, part)))) {
-      // Not even a first step leaves the rest in its band: it has its turn again once the hands have followed, or waits for the film.
-      const hands = queue.findIndex((q) => q.key === 'hands' && standsAt(q) === 'now');
-      if (hands >= 0 && d.stage === 'saddle' && !deferred.has(d)) {
-        deferred.add(d);
-        const [next] = queue.splice(hands, 1);
-        queue.unshift(next, d);
-        continue;
-      }
+    // Not even a first step leaves the rest in its band: it has its turn again once the hands' own line has followed, …
+    const hands = queue.findIndex((q) => q.key === 'hands' && standsAt(q) === 'now');
+    if (part === null && hands >= 0 && d.stage === 'saddle' && !deferred.has(d)) {
+      deferred.add(d);
+      const [next] = queue.splice(hands, 1);
+      queue.unshift(next, d);
+      continue;
+    }
+    // … or a little of the front goes along, or it waits for the film.
+    const followed = part ?? withFront(c, so, wanted, d.key, forecast);
+    if (followed === null || (!decision && cannot(c.bike, both(so, followed)))) {
       later.push(lineOf(d, 'later', {}, so));
       continue;
     }
-    if (Object.keys(tidy(part)).length === 0 && place === 'now' && !d.title) place = 'try';
-    lines.push(lineOf(d, place, part, so));
+    if (Object.keys(tidy(followed)).length === 0 && place === 'now' && !d.title) place = 'try';
+    lines.push(lineOf(d, place, followed, so));
     taken.push(d);
-    so = both(so, part);
-    const rest = restOf(d.whole, part);
+    so = both(so, followed);
+    const rest = restOf(d.whole, followed);
     if (place === 'now' && !decision && Object.keys(rest).length > 0)
       later.push({ ...lineOf(d, 'later', {}, so), whole: rest });
   }
@@ -366,7 +374,8 @@ function surer(a: HandsBelief | null, b: HandsBelief | null): HandsBelief | null
     under: Math.min(a[k].under, b[k].under),
     over: Math.min(a[k].over, b[k].over),
   });
-  return { ...a, reach: least('reach'), bar: least('bar') };
+  const joint = a.joint.map((row, i) => row.map((p, k) => Math.min(p, b.joint[i][k])));
+  return { ...a, reach: least('reach'), bar: least('bar'), joint };
 }
 
 /** Whether a line answers what a suspect says. */

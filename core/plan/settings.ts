@@ -2,12 +2,13 @@ import { saddleHeightStarts, spread as spreadOf } from '../body/estimates.ts';
 import { single } from '../body/tests.ts';
 import { asItIs, laidOut } from '../model/foretell.ts';
 import { predict } from '../model/predict.ts';
+import { openComplaints } from '../intake/intake.ts';
 import type { LegSide } from '../model/effects.ts';
 import { measureText } from '../protocol/convention.ts';
 import type { MeasureReading } from '../protocol/measures.ts';
 import { GONIOMETER_SD_DEG } from '../records/statics.ts';
 import { staticKneeBand } from '../protocol/schools.ts';
-import { believe, type Belief, type Sign, type Spread } from './belief.ts';
+import { believe, type Belief, type Hint, type Sign, type Spread } from './belief.ts';
 import { effectsOf, type Moves } from './controls.ts';
 import { hintsFor, type Explained } from './hints.ts';
 import type { FilmedSide, PlanCase } from './plan.ts';
@@ -174,8 +175,12 @@ function goniometerSign(c: PlanCase): Sign[] {
   ];
 }
 
+/** Legs that want heights a step and more apart are rare, and less so where one of them hurts (own scale). */
+const LEGS_ALIKE = { oneHurts: 0.6, quiet: 0.88 };
+
 /** How probable it is that two signs of the two legs lie further apart than so much. */
 function legsApart(
+  c: PlanCase,
   signs: readonly FilmSign[],
   fromMm: number,
   spread: Spread,
@@ -184,8 +189,9 @@ function legsApart(
   if (!l || !r) return { apart: 0, apartMm: 0 };
   const by = l.byMm - r.byMm;
   const sd = Math.hypot(l.ownSdMm, r.ownSdMm);
-  // Most legs are alike: a difference of two riders' own spread is believed less than one that stands out.
-  const b = believe({ ...spread, wellSdMm: 4, offMm: 24, offSdMm: 9, fromMm }, [
+  const oneHurts = openComplaints(c.intake.complaints).some((q) => q.side === 'left' || q.side === 'right');
+  const wellShare = oneHurts ? LEGS_ALIKE.oneHurts : LEGS_ALIKE.quiet;
+  const b = believe({ ...spread, wellSdMm: 4, offMm: 24, offSdMm: 9, fromMm, wellShare }, [
     { byMm: by, sdMm: sd, text: '' },
   ]);
   return { apart: Math.max(b.under, b.over), apartMm: by };
@@ -199,22 +205,15 @@ function setting(
   spread: Spread,
   weigh: Weigh,
 ): Setting {
+  const hints = (side: LegSide | null): Hint[] => (weigh.bare ? [] : hintsFor(c, key, side, weigh.elsewhere));
   const sides: Setting['sides'] = {};
   for (const f of films)
-    sides[f.side] = believe(
-      spread,
-      [{ byMm: f.byMm, sdMm: f.sdMm, text: f.text }, ...others],
-      weigh.bare ? [] : hintsFor(c, key, f.side, weigh.elsewhere),
-    );
+    sides[f.side] = believe(spread, [{ byMm: f.byMm, sdMm: f.sdMm, text: f.text }, ...others], hints(f.side));
   return {
     key,
-    whole: believe(
-      spread,
-      [...together(films), ...others],
-      weigh.bare ? [] : hintsFor(c, key, null, weigh.elsewhere),
-    ),
+    whole: believe(spread, [...together(films), ...others], hints(null)),
     sides,
-    ...legsApart(films, spread.fromMm, spread),
+    ...legsApart(c, films, spread.fromMm, spread),
     spread,
   };
 }

@@ -2,7 +2,10 @@ import { DEG_PER_RAD, RAD_PER_DEG } from '../geometry/angles.ts';
 import type { FrontalReading } from '../frontal/readFrontal.ts';
 import type { AngleReading, Reading } from '../stroke/read.ts';
 import {
+  ANKLE_RANGE_RIDE_SD_DEG,
+  KNEE_MAX_RIDE_SD_DEG,
   STICKER_SD_MM,
+  withRideSd,
   type AngleUncertainty,
   type LengthUncertainty,
   type Measured,
@@ -105,21 +108,18 @@ function rangeStickerDeg(
   );
 }
 
-/** The range of the ankle's angle. */
+/** The range of the ankle's angle: its two ends err each by itself, but for how a ride holds the foot. */
 function ankleRange(reading: Reading, ankle: AngleReading): Figure {
   const stickers = rangeStickerDeg(reading, reading.angles.kneeFlexionDeg, ankle);
-  const { uncertainty: u } = ankle;
+  const { localisationDeg, strokesDeg } = ankle.uncertainty;
+  const ride = ANKLE_RANGE_RIDE_SD_DEG;
+  const [localisation, strokes] = [Math.SQRT2 * localisationDeg, Math.SQRT2 * strokesDeg];
+  const passing = Math.hypot(ride, localisation, strokes);
   return {
     value: ankle.max - ankle.min,
-    uncertainty: Math.hypot(u.changeDeg, 1.96 * stickers),
-    change: Math.SQRT2 * u.changeDeg,
-    parts: {
-      ...NOTHING,
-      stickers,
-      ride: Math.SQRT2 * u.rideDeg,
-      localisation: Math.SQRT2 * u.localisationDeg,
-      strokes: Math.SQRT2 * u.strokesDeg,
-    },
+    uncertainty: 1.96 * Math.hypot(passing, stickers),
+    change: 1.96 * Math.SQRT2 * passing,
+    parts: { ...NOTHING, stickers, ride, localisation, strokes },
   };
 }
 
@@ -133,9 +133,10 @@ function fromSide(reading: Reading): Partial<Record<MeasureKey, Figure>> {
   const length = (m: Measured | null | undefined): Figure | null => (m ? inMm(m) : null);
   const mean = (a: AngleReading): number => a.curve.mean;
   const { effectiveSeatAngleDeg: seat } = body;
+  const { kneeFlexionDeg: knee } = angles;
   const figures: Partial<Record<MeasureKey, Figure | null>> = {
     kneeFlexionMinDeg: angle('kneeFlexionDeg', (a) => a.min),
-    kneeFlexionMaxDeg: angle('kneeFlexionDeg', (a) => a.max),
+    kneeFlexionMaxDeg: knee && inDegrees(knee.max, withRideSd(knee.uncertainty, KNEE_MAX_RIDE_SD_DEG)),
     hipAngleMinDeg: angle('hipAngleDeg', (a) => a.min),
     backAngleDeg: angle('backAngleDeg', mean),
     shoulderAngleDeg: angle('shoulderAngleDeg', mean),

@@ -6,6 +6,7 @@ import { swingSd, type CurveReading } from './curves.ts';
 import {
   combineLength,
   HIP_SWING_SKIN_SD_MM,
+  HIP_TRAVEL_RIDE_SD_MM,
   SITS_ELSEWHERE_MM,
   SKIN_SD_MM,
   STICKER_SD_MM,
@@ -124,7 +125,7 @@ export function readBody(of: {
       points: ['hip', 'hip'],
       stickers: [],
       strokeSdMm: swingSd(c),
-      rideSdMm: 1,
+      rideSdMm: HIP_TRAVEL_RIDE_SD_MM,
       skinSdMm: HIP_SWING_SKIN_SD_MM,
     });
   const [hx, hy] = [hip.x.curve.mean, hip.y.curve.mean];

@@ -65,11 +65,30 @@ export const RIDE_SD_DEG: Record<AnyAngleKey, number> = {
   footPitchDeg: 1.5,
   backAngleDeg: 1,
   shoulderAngleDeg: 1.5,
-  elbowFlexionDeg: 2,
   // Turned by trunk, shoulder and elbow together.
+  elbowFlexionDeg: 2.5,
   forearmAngleDeg: 2.5,
   pelvisAngleDeg: 1,
 };
+/**
+ * The same of figures that feel sitting elsewhere less than their angle does at its other end: at the top the knee is bent, and what a foot
+ * held otherwise adds to the ankle's least it adds to its most (from sitting 4 and 2 mm elsewhere and a pitch of 1.35°).
+ */
+export const KNEE_MAX_RIDE_SD_DEG = 0.5;
+export const ANKLE_RANGE_RIDE_SD_DEG = 0.7;
+export const HIP_TRAVEL_RIDE_SD_MM = 0.4;
+
+/** An angle's ± where a ride adds so much instead, SD. */
+export function withRideSd(u: AngleUncertainty, rideDeg: number): AngleUncertainty {
+  const less = 1.96 ** 2 * (u.rideDeg ** 2 - rideDeg ** 2);
+  return {
+    ...u,
+    rideDeg,
+    absoluteDeg: Math.sqrt(u.absoluteDeg ** 2 - less),
+    changeDeg: Math.sqrt(u.changeDeg ** 2 - 2 * less),
+  };
+}
+
 /** Sits elsewhere, fore-aft and up or down, SD (handbook: how people pedal). */
 export const SITS_ELSEWHERE_MM = { foreAft: 4, upDown: 2 };
 

@@ -12,7 +12,9 @@ import { readTracks, type Reading } from '../../core/stroke/read.ts';
 import { outcomes } from '../../core/trial/outcome.ts';
 import { filmed, FILMED_MM_PER_PX } from '../../sim/filmed.ts';
 import { satAnew, stickOn } from '../../sim/human.ts';
+import { LEVEL_SD_DEG } from '../../core/stroke/uncertainty.ts';
 import { trueFigures } from '../../sim/measured.ts';
+import { gaussian } from '../../sim/random.ts';
 import type { JointKey } from '../../sim/rider.ts';
 import type { Vec2 } from '../../core/geometry/vec.ts';
 import { rideOn, type LoopCase, type Ridden } from './riders.ts';
@@ -50,7 +52,8 @@ export function film(rider: Ridden, on: Stickers, random: () => number): Film {
     const reading = readTracks(tracks, {
       mmPerPx: FILMED_MM_PER_PX,
       facing: side,
-      levelDeg: 0,
+      // What a level leaves, told to nobody.
+      levelDeg: LEVEL_SD_DEG * gaussian(random),
       crankMm: rider[side].crankMm,
     });
     if (!reading.ok) throw new Error(reading.detail);
