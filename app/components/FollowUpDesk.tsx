@@ -13,13 +13,13 @@ import { fileName } from './PaperBar';
 import { SinceLast } from './SinceLast';
 import { useEarlierVisit } from './useEarlierVisit';
 import { useSet } from './useSet';
-import { useStudio } from './useStudio';
+import { useSignature } from './useStudio';
 
 /** When to meet again, as a calendar takes it; and, at a follow-up, how things stand against the visit before. */
 export function FollowUpDesk({ session }: { session: FitSession }) {
   const { set } = useSet();
   const { rider } = useSession();
-  const studio = useStudio();
+  const studio = useSignature(session.riderId);
   const earlier = useEarlierVisit(session);
   const open = session.followUps.filter((f) => f.doneIso === null);
   const { event, eventDate } = session.intake;

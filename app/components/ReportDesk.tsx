@@ -4,7 +4,9 @@ import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import LinearProgress from '@mui/material/LinearProgress';
 import TextField from '@mui/material/TextField';
+import Link from '@mui/material/Link';
 import Typography from '@mui/material/Typography';
+import { Link as RouterLink } from 'react-router';
 import dayjs from 'dayjs';
 import { useCallback, useMemo, useRef, useState } from 'react';
 import { reportTexts } from '../../core/handover/report.ts';
@@ -25,7 +27,7 @@ import { useEarlierVisit } from './useEarlierVisit';
 import type { FilmedEnds } from './useFilmedEnds';
 import { usePaper } from './usePaper';
 import { useSet } from './useSet';
-import { useStudio } from './useStudio';
+import { useSignature } from './useStudio';
 
 /** The rider's report: proposed words to edit or leave out, figures from the film, and the paper as it will be saved. */
 export function ReportDesk({ session, ends }: { session: FitSession; ends: FilmedEnds | null }) {
@@ -35,7 +37,7 @@ export function ReportDesk({ session, ends }: { session: FitSession; ends: Filme
 
 function Desk({ session, ends }: { session: FitSession; ends: FilmedEnds }) {
   const { rider } = useSession();
-  const studio = useStudio();
+  const studio = useSignature(session.riderId);
   const { set } = useSet();
   const earlier = useEarlierVisit(session);
   const { handOver, intake } = session;
@@ -111,6 +113,15 @@ function Desk({ session, ends }: { session: FitSession; ends: FilmedEnds }) {
       <Typography color="textSecondary" sx={{ mb: 1 }}>
         The words are proposed from the visit. Edit them, or leave a part out; the paper beside follows.
       </Typography>
+      {!studio.name && !studio.fitter && (
+        <Typography color="textSecondary" sx={{ mb: 1 }}>
+          Not signed yet: your studio’s name and yours are put in under{' '}
+          <Link component={RouterLink} to="/settings">
+            Settings
+          </Link>
+          .
+        </Typography>
+      )}
       {REPORT_PARTS.map(({ key, title }) => (
         <PartText
           key={key}

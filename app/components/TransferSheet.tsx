@@ -19,12 +19,12 @@ import { OnPaper } from './OnPaper';
 import { fileName } from './PaperBar';
 import { PaperDesk } from './PaperDesk';
 import { usePaper } from './usePaper';
-import { useStudio } from './useStudio';
+import { useSignature } from './useStudio';
 
 /** Everything that rebuilds the position, drawn to scale with its dimensions, on one page. */
 export function TransferSheet({ session }: { session: FitSession }) {
   const { rider } = useSession();
-  const studio = useStudio();
+  const studio = useSignature(session.riderId);
   const bike = lastSetup(session);
   const resolved = useMemo(() => resolveBike(bike), [bike]);
   const rows = useMemo(() => coordinatesOf(bike, resolved), [bike, resolved]);

@@ -25,13 +25,13 @@ import { fileName } from './PaperBar';
 import { PaperDesk } from './PaperDesk';
 import { usePaper } from './usePaper';
 import { useSet } from './useSet';
-import { useStudio } from './useStudio';
+import { useSignature } from './useStudio';
 
 /** Parts with their prices, and the mechanic's jobs with a tick for each torque. */
 export function WorkOrder({ session }: { session: FitSession }) {
   const { set } = useSet();
   const { rider, parts } = useSession();
-  const studio = useStudio();
+  const studio = useSignature(session.riderId);
   const leaves = lastSetup(session);
   const { ticked, paper } = session.handOver;
   const lists = useMemo(() => {

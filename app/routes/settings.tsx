@@ -7,6 +7,7 @@ import { lengthWithUnit } from '../../core/units/length.ts';
 import { Choice } from '../components/Choice';
 import { RouteTrouble } from '../components/RouteTrouble';
 import { TopBar } from '../components/TopBar';
+import { isSample } from '../demo/signature';
 import { useStudio } from '../components/useStudio';
 import { WordsField } from '../components/WordsField';
 import { saveStudio } from '../storage/studio';
@@ -33,6 +34,12 @@ export default function Settings() {
       <Box component="main" sx={{ maxWidth: 720, mx: 'auto', p: { xs: 2, md: 4 }, display: 'grid', gap: 3 }}>
         <Typography variant="h1">Studio</Typography>
         {fetcher.data?.message && <Alert severity="error">{fetcher.data.message}</Alert>}
+        {isSample(studio) && (
+          <Alert severity="info" variant="outlined">
+            These are the sample studio’s words. They stand on the sample riders’ papers alone: put in your
+            own, and your riders’ papers carry them.
+          </Alert>
+        )}
         <WordsField label="Name" most={120} value={studio.name} onChange={(name) => change({ name })} />
         <WordsField
           label="Who fits here"
