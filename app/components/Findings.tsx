@@ -10,12 +10,12 @@ import {
   type WorkedFinding,
 } from '../../core/protocol/findings.ts';
 import type { MeasureReading, UncertaintyParts } from '../../core/protocol/measures.ts';
-import { MEASURE_NAMES, MEASURE_REASONS } from '../../core/protocol/protocols.ts';
+import { MEASURE_REASONS } from '../../core/protocol/protocols.ts';
 import type { FitSession } from '../../core/records/types.ts';
 import type { Reading } from '../../core/stroke/read.ts';
 import { conventionWord, quoted, type Convention } from './angleText';
 import { BandGauge } from './BandGauge';
-import { quotedBand } from '../../core/protocol/convention.ts';
+import { measureName, quotedBand } from '../../core/protocol/convention.ts';
 import { bandText } from './bandText';
 import { ProtocolChoice } from './ProtocolChoice';
 import { StaticReadings } from './StaticReadings';
@@ -164,12 +164,12 @@ function Finding({
     <Box data-testid={`measure-${f.key}`} sx={{ borderTop: 1, borderColor: 'divider', py: 0.75 }}>
       <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 1 }}>
         <Typography sx={{ flex: 1 }}>
-          {MEASURE_NAMES[f.key]}
+          {measureName(f.key, convention)}
           {side && `, ${side}`} <strong>{number(quoted(f.key, f.value, convention), f.unit)}</strong>{' '}
           <Button
             size="small"
             aria-expanded={open}
-            aria-label={`What is behind the ± of ${MEASURE_NAMES[f.key]}`}
+            aria-label={`What is behind the ± of ${measureName(f.key, convention)}`}
             onClick={() => setOpen(!open)}
             sx={{ minWidth: 0, px: 0.5, py: 0, font: 'inherit', color: 'text.secondary' }}
           >
@@ -178,7 +178,7 @@ function Finding({
           {f.provisional && ' provisional'}
         </Typography>
         {onSee && (
-          <Button size="small" onClick={onSee} aria-label={`See ${MEASURE_NAMES[f.key]}`}>
+          <Button size="small" onClick={onSee} aria-label={`See ${measureName(f.key, convention)}`}>
             See it
           </Button>
         )}

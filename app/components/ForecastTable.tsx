@@ -8,8 +8,7 @@ import Typography from '@mui/material/Typography';
 import { isOut } from '../../core/protocol/judge.ts';
 import type { Foretold } from '../../core/model/foretell.ts';
 import type { MeasureReading } from '../../core/protocol/measures.ts';
-import { MEASURE_NAMES } from '../../core/protocol/protocols.ts';
-import { verdictWords } from '../../core/protocol/convention.ts';
+import { measureName, verdictWords } from '../../core/protocol/convention.ts';
 import { quoted, type Convention } from './angleText';
 import { BandGauge } from './BandGauge';
 
@@ -49,7 +48,7 @@ export function ForecastTable({
           const shown = f ?? { after: m.value, low: m.value, high: m.value, verdict: m.verdict };
           return (
             <TableRow key={m.key} data-testid={`foretold-${m.key}`}>
-              <TableCell sx={{ lineHeight: 1.2 }}>{MEASURE_NAMES[m.key]}</TableCell>
+              <TableCell sx={{ lineHeight: 1.2 }}>{measureName(m.key, convention)}</TableCell>
               <TableCell align="right" sx={{ whiteSpace: 'nowrap' }}>
                 {number(quoted(m.key, m.value, convention))}
                 {unit}

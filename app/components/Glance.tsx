@@ -7,8 +7,8 @@ import Typography from '@mui/material/Typography';
 import { useState, type ReactNode } from 'react';
 import { useFetcher } from 'react-router';
 import type { MeasureReading } from '../../core/protocol/measures.ts';
-import { MEASURE_NAMES, type MeasureKey } from '../../core/protocol/protocols.ts';
-import { verdictWords } from '../../core/protocol/convention.ts';
+import { type MeasureKey } from '../../core/protocol/protocols.ts';
+import { measureName, verdictWords } from '../../core/protocol/convention.ts';
 import { conventionWord, quoted, type Convention } from './angleText';
 import { useStudio } from './useStudio';
 
@@ -62,7 +62,7 @@ export function Glance({
                     onChange={(e) => change(m.key, e.target.checked)}
                   />
                 }
-                label={MEASURE_NAMES[m.key]}
+                label={measureName(m.key, convention)}
               />
             ))}
           </Box>
@@ -77,7 +77,7 @@ export function Glance({
           {shown.map((m) => (
             <Box key={m.key} data-testid={`glance-${m.key}`}>
               <Typography sx={{ fontSize: '1.25rem', lineHeight: 1.2, minHeight: '2.4em' }}>
-                {MEASURE_NAMES[m.key]}{' '}
+                {measureName(m.key, convention)}{' '}
                 <Typography component="span" color="textSecondary">
                   {conventionWord(m.key, convention)}
                 </Typography>

@@ -19,7 +19,6 @@ import type { Effects } from '../../core/model/effects.ts';
 import { arrivalOf, type Arrival } from '../../core/trial/arrival.ts';
 import { useOwnRide } from './useOwnRide';
 import { filmedTake, legOf, measuresOf } from '../../core/plan/visitCase.ts';
-import { MEASURE_NAMES } from '../../core/protocol/protocols.ts';
 import type { FitSession, Take } from '../../core/records/types.ts';
 import type { Reading } from '../../core/stroke/read.ts';
 import { habitWords, outcomes, refilmed } from '../../core/trial/outcome.ts';
@@ -27,7 +26,7 @@ import { movesBetween } from '../../core/trial/progress.ts';
 import { setupOf } from '../../core/trial/rounds.ts';
 import { useSession } from '../routes/session';
 import { isOut } from '../../core/protocol/judge.ts';
-import { verdictWords } from '../../core/protocol/convention.ts';
+import { measureName, verdictWords } from '../../core/protocol/convention.ts';
 import { quoted } from './angleText';
 import { movesText } from './moveText';
 import { useStudio } from './useStudio';
@@ -141,7 +140,7 @@ export function OutcomeTable({ before, after }: { before: Filmed; after: Filmed 
             return (
               <TableRow key={r.key} data-testid={`outcome-${r.key}`}>
                 <TableCell sx={{ lineHeight: 1.2 }}>
-                  {MEASURE_NAMES[r.key]}
+                  {measureName(r.key, jointConvention)}
                   <Typography variant="body2" color="textSecondary" sx={{ lineHeight: 1.2 }}>
                     {r.band.low === null && r.band.high === null
                       ? 'no band'
@@ -214,8 +213,8 @@ export function OutcomeTable({ before, after }: { before: Filmed; after: Filmed 
         ) : (
           <>
             <Typography>
-              {open.map((r) => MEASURE_NAMES[r.key].toLowerCase()).join(', ')}: still out. The next round’s
-              plan starts from this film.
+              {open.map((r) => measureName(r.key, jointConvention).toLowerCase()).join(', ')}: still out. The
+              next round’s plan starts from this film.
             </Typography>
             <Button component={Link} to="../plan" relative="path" variant="outlined" sx={{ mt: 1 }}>
               Plan the next round

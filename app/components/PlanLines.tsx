@@ -9,8 +9,8 @@ import type { BikeSetup } from '../../core/bike/setup.ts';
 import { CONTROLS, type ControlKey, type Moves } from '../../core/plan/controls.ts';
 import type { Foretold } from '../../core/model/foretell.ts';
 import type { Decision, PlanCase, PlanLine, Prescription } from '../../core/plan/plan.ts';
-import { verdictWords } from '../../core/protocol/convention.ts';
-import { callsForChange, MEASURE_NAMES } from '../../core/protocol/protocols.ts';
+import { measureName, verdictWords } from '../../core/protocol/convention.ts';
+import { callsForChange } from '../../core/protocol/protocols.ts';
 import { EditLine } from './EditLine';
 import { foretoldText } from './ForecastTable';
 import { byText, fromToText, lineTitle } from './moveText';
@@ -163,7 +163,7 @@ function Line({
             name="Predicted"
             items={effects(line).map(
               (f) =>
-                `${MEASURE_NAMES[f.key].toLowerCase()} ${foretoldText(f, f.key.endsWith('Mm') ? 'mm' : '°', jointConvention)}, ${verdictWords(f.key, f.verdict, jointConvention)}`,
+                `${measureName(f.key, jointConvention).toLowerCase()} ${foretoldText(f, f.key.endsWith('Mm') ? 'mm' : '°', jointConvention)}, ${verdictWords(f.key, f.verdict, jointConvention)}`,
             )}
           />
           <Term name="Knock-on" items={line.knockOn} />

@@ -7,6 +7,7 @@ import LinearProgress from '@mui/material/LinearProgress';
 import Typography from '@mui/material/Typography';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
+import { measureName } from '../../core/protocol/convention.ts';
 import { single } from '../../core/body/tests.ts';
 import { RED_FLAGS } from '../../core/intake/intake.ts';
 import { balanceAfter } from '../../core/model/balanceAfter.ts';
@@ -16,7 +17,6 @@ import { asItIs, foretell, laidOut } from '../../core/model/foretell.ts';
 
 import { bodyOf, type Decision, type PlanLine, type Prescription } from '../../core/plan/plan.ts';
 import { ON_BIKE } from '../../core/suspects/onBike.ts';
-import { MEASURE_NAMES } from '../../core/protocol/protocols.ts';
 import { setupNow } from '../../core/records/setups.ts';
 import { valuesOf } from '../../core/trial/progress.ts';
 import type { FitSession } from '../../core/records/types.ts';
@@ -189,7 +189,7 @@ export function PrescriptionView({
           <Part title="Still out, and what to do">
             {plan.open.map((o) => (
               <Typography key={o.key}>
-                <strong>{MEASURE_NAMES[o.key]}</strong>: {o.words}
+                <strong>{measureName(o.key, jointConvention)}</strong>: {o.words}
               </Typography>
             ))}
           </Part>

@@ -1,8 +1,9 @@
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { useEffect, useMemo, useRef, useState } from 'react';
+import { measureName } from '../../core/protocol/convention.ts';
 import { workFindings } from '../../core/protocol/findings.ts';
-import { MEASURE_NAMES, type MeasureKey } from '../../core/protocol/protocols.ts';
+import { type MeasureKey } from '../../core/protocol/protocols.ts';
 import { ANGLE_NAMES, type AngleKey } from '../../core/stroke/angles.ts';
 import { filmPicture, isShown } from '../pdf/filmPicture';
 import type { FilmPicture, ReportChart } from '../pdf/reportPaper';
@@ -63,7 +64,10 @@ export function ReportFigures({ ends, onFigures }: { ends: FilmedEnds; onFigures
           const text = `${String(value).replace('-', '−')}${f.unit === '°' ? '°' : ' mm'}`;
           const dataUrl = await filmPicture(end.take, end.tracks, f.frame, key, text).catch(() => null);
           if (dataUrl)
-            made.push({ dataUrl, caption: `${MEASURE_NAMES[key]}${when ? `, ${when}` : ''}: ${text}` });
+            made.push({
+              dataUrl,
+              caption: `${measureName(key, jointConvention)}${when ? `, ${when}` : ''}: ${text}`,
+            });
         }
       }
       if (!ended) setPictures(made);

@@ -8,9 +8,9 @@ import Typography from '@mui/material/Typography';
 import dayjs from 'dayjs';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
+import { measureName } from '../../core/protocol/convention.ts';
 import { complaintsThenNow } from '../../core/handover/history.ts';
 import { legOf, measuresOf } from '../../core/plan/visitCase.ts';
-import { MEASURE_NAMES } from '../../core/protocol/protocols.ts';
 import type { FitSession } from '../../core/records/types.ts';
 import { outcomes } from '../../core/trial/outcome.ts';
 import { quoted } from './angleText';
@@ -80,7 +80,7 @@ export function SinceLast({ session, earlier }: { session: FitSession; earlier: 
           <TableBody>
             {rows.map((r) => (
               <TableRow key={r.key}>
-                <TableCell sx={{ lineHeight: 1.2 }}>{MEASURE_NAMES[r.key]}</TableCell>
+                <TableCell sx={{ lineHeight: 1.2 }}>{measureName(r.key, jointConvention)}</TableCell>
                 <TableCell align="right">{figure(r.key, r.before, r.unit)}</TableCell>
                 <TableCell align="right" sx={{ fontWeight: 640 }}>
                   {figure(r.key, r.after, r.unit)}

@@ -3,16 +3,16 @@ import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useMemo, useState } from 'react';
+import { measureName } from '../../core/protocol/convention.ts';
 import { fieldName, fieldUnit } from '../../core/bike/fields.ts';
-import { USUAL_HABITS } from '../../core/model/bodyModel.ts';
 import { CONTROL_KEYS, CONTROLS, effectsOf, standsAt } from '../../core/plan/controls.ts';
 import { foretell, laidOut } from '../../core/model/foretell.ts';
-import { filmedTake, legOf, measuresOf } from '../../core/plan/visitCase.ts';
-import { MEASURE_NAMES, type MeasureKey } from '../../core/protocol/protocols.ts';
+import { bodyOf } from '../../core/plan/plan.ts';
+import { filmedTake, visitCase } from '../../core/plan/visitCase.ts';
+import { type MeasureKey } from '../../core/protocol/protocols.ts';
 import type { FitSession } from '../../core/records/types.ts';
 import type { Ridden } from '../../core/records/work.ts';
 import type { Reading } from '../../core/stroke/read.ts';
-import { setupOf } from '../../core/trial/rounds.ts';
 import { sweepOf, sweptPlaces } from '../../core/trial/sweep.ts';
 import { useSession } from '../routes/session';
 import { quoted } from './angleText';
@@ -46,9 +46,15 @@ export function StepLadder({ session, reading }: { session: FitSession; reading:
   const take = sideTake(session);
   const model = useMemo(() => {
     if (!reading) return null;
-    const measures = measuresOf(session, reading, legOf(take));
-    return { measures, prepared: laidOut(filmedTake(session, take, reading).model) };
-  }, [session, reading, take]);
+    // The plan's own case and model: what a step is foretold to do is the same figure on both pages.
+    const made = visitCase({
+      session,
+      near: filmedTake(session, take, reading),
+      parts: null,
+      habits: rider?.habits ?? null,
+    });
+    return { measures: made.measures, prepared: laidOut(made.near!), case: made.case };
+  }, [session, reading, take, rider?.habits]);
   const line = useMemo((): LadderLine | null => {
     if (!sweep) return null;
     const read = READ.find(([key]) => key === measure);
@@ -60,15 +66,15 @@ export function StepLadder({ session, reading }: { session: FitSession; reading:
       return { name: read[1], unit: read[2], points, band: null, filmedAt: null };
     }
     const control = CONTROL_KEYS.find((key) => CONTROLS[key].at === sweep.at);
-    const bike = setupOf(session, take);
-    const from = control ? standsAt(bike, control) : null;
+    const from = control && model ? standsAt(model.case.bike, control) : null;
     const m = model?.measures.find((q) => q.key === measure);
     if (!model || !control || from === null || !m) return null;
     const points = [...new Set([...sweep.points.map((p) => p.setting), from])]
       .sort((a, b) => a - b)
       .flatMap((setting) => {
-        const fx = effectsOf(bike, { [control]: setting - from });
-        const f = foretell(model.prepared, [m], fx, rider?.habits ?? USUAL_HABITS);
+        const { case: c, prepared } = model;
+        const fx = effectsOf(c.bike, { [control]: setting - from });
+        const f = foretell(prepared, [m], fx, c.habits, bodyOf(c));
         const value = f.ok ? f.measures[0]?.after : undefined;
         return value === undefined ? [] : [{ setting, value: quoted(m.key, value, jointConvention) }];
       });
@@ -76,13 +82,13 @@ export function StepLadder({ session, reading }: { session: FitSession; reading:
       .map((v) => (v === null ? null : quoted(m.key, v, jointConvention)))
       .sort((a, b) => (a ?? -Infinity) - (b ?? -Infinity));
     return {
-      name: MEASURE_NAMES[m.key as MeasureKey],
+      name: measureName(m.key as MeasureKey, jointConvention),
       unit: m.unit,
       points,
       band: { low: ends[0], high: ends[1] },
       filmedAt: { setting: from, value: quoted(m.key, m.value, jointConvention) },
     };
-  }, [sweep, measure, model, session, take, rider, jointConvention]);
+  }, [sweep, measure, model, jointConvention]);
   if (!at || !sweep)
     return (
       <Box sx={{ p: 4, maxWidth: 640, mx: 'auto' }}>
@@ -125,7 +131,7 @@ export function StepLadder({ session, reading }: { session: FitSession; reading:
             .filter((m) => m.key !== 'kneePathWidthMm' && m.key !== 'hipVerticalTravelMm')
             .map((m) => (
               <MenuItem key={m.key} value={m.key}>
-                {MEASURE_NAMES[m.key]}
+                {measureName(m.key, jointConvention)}
               </MenuItem>
             ))}
           {READ.map(([key, name]) => (

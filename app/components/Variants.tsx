@@ -11,9 +11,8 @@ import { memo, useMemo } from 'react';
 import { effectsOf, type Moves } from '../../core/plan/controls.ts';
 import { foretell, laidOut } from '../../core/model/foretell.ts';
 import { bodyOf } from '../../core/plan/plan.ts';
-import { MEASURE_NAMES } from '../../core/protocol/protocols.ts';
 import type { Variant } from '../../core/records/planning.ts';
-import { verdictWords } from '../../core/protocol/convention.ts';
+import { measureName, verdictWords } from '../../core/protocol/convention.ts';
 import { quoted, type Convention } from './angleText';
 import { movesText } from './moveText';
 import type { VisitCase } from '../../core/plan/visitCase.ts';
@@ -99,7 +98,7 @@ export const Variants = memo(function Variants({
                   `${quoted(m.key, value, convention).toFixed(0).replace('-', '−')}${unit}`;
                 return (
                   <TableRow key={m.key}>
-                    <TableCell>{MEASURE_NAMES[m.key]}</TableCell>
+                    <TableCell>{measureName(m.key, convention)}</TableCell>
                     <TableCell align="right">{show(m.value)}</TableCell>
                     {list.map((v, k) => {
                       const f = forecasts[k];

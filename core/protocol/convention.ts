@@ -49,14 +49,18 @@ export const verdictWords = (key: string, verdict: Verdict, convention: Conventi
 const number = (v: number): string => String(Math.round(v)).replace('-', '−').replace(/^−0$/, '0');
 const withUnit = (key: string, v: number): string => `${number(v)}${key.endsWith('Mm') ? ' mm' : '°'}`;
 
+/** A measure's name in the convention: an elbow's bend is not its inside angle. */
+export const measureName = (key: MeasureKey, convention: Convention): string =>
+  turns(key, convention) ? MEASURE_NAMES[key].replace(/ bend$/, ', inside') : MEASURE_NAMES[key];
+
 /** “knee at its straightest 43°, 33 to 42° wanted”, in the convention. */
 export function measureText(
   m: { key: MeasureKey; value: number; band: Band },
   convention: Convention = 'bend',
 ): string {
   const { low, high } = quotedBand(m.key, m.band, convention);
-  const name = MEASURE_NAMES[m.key].toLowerCase();
-  const inside = turns(m.key, convention) ? ' inside' : '';
+  const name = measureName(m.key, convention).toLowerCase();
+  const inside = turns(m.key, convention) && !name.endsWith('inside') ? ' inside' : '';
   const band =
     low !== null && high !== null
       ? `, ${number(low)} to ${withUnit(m.key, high)} wanted`

@@ -17,7 +17,8 @@ import { barOnPicture } from '../../sim/frontal.ts';
 import { frameTruth, openCamera, openFilm, toPlanes } from '../../sim/render/film.ts';
 import { frontalAct, frontalStickers } from '../../sim/render/frontalScene.ts';
 import type { Raster } from '../../sim/render/raster.ts';
-import { crankAngleDeg, hipStickerMm, hoodMm, poseAt } from '../../sim/rider.ts';
+import { crankAngleDeg, hipStickerMm, hoodMm, poseAt, type JointKey } from '../../sim/rider.ts';
+import { inRoom, shiftPx, written, type Room } from '../../sim/render/rooms.ts';
 import type { FrontalVariant } from './variants.ts';
 
 export interface LandmarkError {
@@ -41,10 +42,11 @@ function follow(
   framesPerS: number,
   frames: number,
   start: Readonly<Record<string, Vec2>>,
+  room: Room = {},
 ): Tracks {
   const keys = Object.keys(start);
   const tracks = emptyTracks(
-    Float64Array.from({ length: frames }, (_, i) => i / framesPerS),
+    Float64Array.from({ length: frames }, (_, i) => written(room, i).stamp / framesPerS),
     keys,
   );
   let tracker: Tracker | null = null;
@@ -65,8 +67,16 @@ function follow(
 }
 
 /** Renders a film from the side in memory and follows its joints from the truth on its first frame. */
-export const trackRendered = ({ scene, film }: CastMember, frames: number): Tracks =>
-  follow(openFilm(scene, film), film.framesPerS, frames, frameTruth(scene, film, 0).joints);
+export function trackRendered({ scene, film }: CastMember, frames: number, room: Room = {}): Tracks {
+  const camera = openFilm(scene, film);
+  const start = frameTruth(scene, film, 0).joints;
+  if (Object.keys(room).length === 0) return follow(camera, film.framesPerS, frames, start);
+  const by = shiftPx(room, 0);
+  const moved = Object.fromEntries(
+    Object.entries(start).map(([key, p]) => [key, { x: p.x + by.x, y: p.y + by.y }]),
+  );
+  return follow(inRoom(camera, room, film), film.framesPerS, frames, moved, room);
+}
 
 /** What was read from ahead or behind, less the truth. */
 export interface FrontalAccuracy {
@@ -134,10 +144,17 @@ export function frontalAccuracy({ scene, film, frames }: FrontalVariant): Fronta
 }
 
 /** How far tracks and their reading are from what the virtual rider really did. */
-export function compareWithTruth(member: CastMember, tracks: Tracks): Accuracy {
+export function compareWithTruth(member: CastMember, tracks: Tracks, room: Room = {}): Accuracy {
   const { scene, film } = member;
   const frames = tracks.tS.length;
-  const truth = Array.from({ length: frames }, (_, i) => frameTruth(scene, film, i));
+  const truth = Array.from({ length: frames }, (_, i) => {
+    const seen = frameTruth(scene, film, written(room, i).shows);
+    const by = shiftPx(room, seen.tS);
+    const joints = { ...seen.joints };
+    for (const [key, p] of Object.entries(joints) as [JointKey, Vec2][])
+      joints[key] = { x: p.x + by.x, y: p.y + by.y };
+    return { ...seen, joints };
+  });
   const landmarks = {} as Accuracy['landmarks'];
   for (const key of SIDE_LANDMARKS) {
     const track = tracks.landmarks[key];

@@ -2,7 +2,8 @@ import { CAST, FRONTAL_CAST, type CastMember } from '../../sim/cast.ts';
 import type { FrontalScene } from '../../sim/render/frontalScene.ts';
 import type { Camera } from '../../sim/camera.ts';
 import type { FilmSetting } from '../../sim/render/film.ts';
-import type { Look, Strap } from '../../sim/render/scene.ts';
+import type { Room } from '../../sim/render/rooms.ts';
+import type { Look, Scene, Strap } from '../../sim/render/scene.ts';
 import type { JointKey, VirtualRider } from '../../sim/rider.ts';
 
 /** A film that is not shipped: one thing made harder than on the demo clips. */
@@ -10,6 +11,7 @@ export interface Variant {
   name: string;
   member: CastMember;
   frames: number;
+  room?: Room;
 }
 
 interface Changes {
@@ -18,6 +20,8 @@ interface Changes {
   look?: Partial<Look>;
   film?: Partial<FilmSetting>;
   strap?: Strap;
+  walker?: Scene['walker'];
+  room?: Room;
 }
 
 function variant(name: string, base: string, frames: number, c: Changes): Variant {
@@ -25,6 +29,7 @@ function variant(name: string, base: string, frames: number, c: Changes): Varian
   return {
     name,
     frames,
+    room: c.room,
     member: {
       ...m,
       scene: {
@@ -33,6 +38,7 @@ function variant(name: string, base: string, frames: number, c: Changes): Varian
         rider: { ...m.scene.rider, ...c.rider },
         look: { ...m.scene.look, ...c.look },
         strap: c.strap,
+        walker: c.walker,
       },
       film: { ...m.film, ...c.film },
     },
@@ -96,6 +102,25 @@ export const BARE: readonly Variant[] = [
   variant('no sticker on the hip', 'maren', 110, { look: bare('hip') }),
   variant('no sticker on shoulder and elbow', 'maren', 110, { look: bare('shoulder', 'elbow') }),
   variant('no sticker on knee and wrist', 'pilar', 120, { look: bare('knee', 'wrist') }),
+];
+
+/** Rooms and cameras as they are (handbook: how people pedal). */
+export const ROOMS: readonly Variant[] = [
+  variant('lamps flicker, ± 12 %', 'maren', 110, { room: { flicker: 0.12 } }),
+  variant('exposure drifts by a third', 'maren', 110, { room: { drift: 0.33 } }),
+  variant('shutter 1/60 s at 30 frames/s', 'maren', 70, {
+    film: { framesPerS: 30, shutterS: 1 / 60, subFrames: 10 },
+  }),
+  variant('the tripod trembles, 0.6 px', 'maren', 110, { room: { tremblePx: 0.6 } }),
+  variant('the tripod is knocked once, 6 px', 'maren', 110, { room: { knock: { atS: 0.8, byPx: 6 } } }),
+  variant('somebody walks behind, dotted like the stickers', 'maren', 110, {
+    walker: { fromMm: -900, mmPerS: 1000 },
+  }),
+  variant('an arm over the knee, 80 ms a stroke', 'maren', 110, {
+    strap: { colour: [176, 138, 116], atThetaDeg: 20, halfWidthDeg: 20, over: 'knee' },
+  }),
+  variant('every 12th frame doubled', 'maren', 110, { room: { doubledEvery: 12 } }),
+  variant('every 9th frame dropped', 'maren', 100, { room: { droppedEvery: 9 } }),
 ];
 
 /** A film from ahead or behind. */

@@ -177,7 +177,6 @@ export interface Outcome {
   /** Whether a line under now is as sure as 0.8, and whether all that are so go the right way. */
   sure: boolean;
   sureRight: boolean;
-  stated: Stated[];
   pushedOut: number;
   touched: number;
   fewest: number;
@@ -233,7 +232,7 @@ function trueFaults(r: Ridden): Record<string, number> {
 }
 
 /** P of the two saddle settings against what is true, one for each direction. */
-function statedOf(plan: Prescription, r: Ridden): Stated[] {
+export function statedOf(plan: Prescription, r: Ridden): Stated[] {
   const t = trueFaults(r);
   return [...plan.now, ...plan.try].flatMap((l): Stated[] => {
     if (l.key === 'saddleUp') {
@@ -298,7 +297,6 @@ export function closedLoop(c: LoopCase, random: () => number): Outcome | null {
     wrong: plan.now.some((l) => wrongWay(c, l)),
     sure: sure.length > 0,
     sureRight: sure.length > 0 && sure.some((l) => rightWay(c, l)) && !sure.some((l) => wrongWay(c, l)),
-    stated: statedOf(plan, c.rider),
     pushedOut: lines.reduce(
       (n, l) =>
         n +

@@ -1,6 +1,15 @@
 import { comfortable } from '../../sim/human.ts';
 import { seededRandom } from '../../sim/random.ts';
-import { closedLoop, untouched, type Outcome } from './loop.ts';
+import {
+  closedLoop,
+  film,
+  planFor,
+  statedOf,
+  stickers,
+  untouched,
+  type Outcome,
+  type Stated,
+} from './loop.ts';
 import { MISFITS, randomCase, type Misfit } from './riders.ts';
 
 /** Closed loops of many random riders: half of them on a bike that fits, the misfits in turn. */
@@ -17,6 +26,20 @@ export function manyLoops(riders: number, seed: number): Outcome[] {
   return out;
 }
 
+/** What first plans say of many riders, in the loop's own mix, against what is true of them. */
+export function statedByMany(riders: number, seed: number): Stated[] {
+  const random = seededRandom(seed);
+  const kinds: (Misfit | null)[] = MISFITS.flatMap((m) => [null, m]);
+  const out: Stated[] = [];
+  for (let n = 0; n < riders;) {
+    const c = randomCase(kinds[n % kinds.length], random);
+    if (!c) continue;
+    n += 1;
+    out.push(...statedOf(planFor(c, c.bike, film(c.rider, stickers(random), random)), c.rider));
+  }
+  return out;
+}
+
 /** The share of random riders that the loop takes as well fitted, before anything is moved. */
 export function acceptance(riders: number, seed: number): number {
   const random = seededRandom(seed);
@@ -24,14 +47,14 @@ export function acceptance(riders: number, seed: number): number {
 }
 
 /** Untouched bikes filmed again: the share of measures called a real change. */
-export function calledReal(riders: number, seed: number): number {
+export function calledReal(riders: number, seed: number, stickerTimes = 1): number {
   const random = seededRandom(seed);
   let [real, all] = [0, 0];
   for (let n = 0; n < riders;) {
     const c = randomCase(null, random);
     if (!c) continue;
     n += 1;
-    const u = untouched(c, random);
+    const u = untouched(c, random, stickerTimes);
     real += u.real;
     all += u.all;
   }
@@ -40,9 +63,8 @@ export function calledReal(riders: number, seed: number): number {
 
 /** Stated probabilities in bins of a tenth against how often they were true. */
 export function calibration(
-  list: readonly Outcome[],
+  all: readonly Stated[],
 ): { from: number; stated: number; true: number; n: number }[] {
-  const all = list.flatMap((o) => o.stated);
   return Array.from({ length: 10 }, (_, i) => {
     const bin = all.filter((s) => s.p >= i / 10 && (s.p < (i + 1) / 10 || i === 9));
     const mean = (f: (s: (typeof bin)[number]) => number): number =>

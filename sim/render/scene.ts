@@ -326,6 +326,8 @@ export interface Scene {
   bike: VirtualBike;
   look: Look;
   strap?: Strap;
+  /** Somebody who walks through behind the bike, in the stickers' colour. */
+  walker?: { fromMm: number; mmPerS: number };
 }
 
 /** Where each near-side sticker's centre lands in the picture. */
@@ -347,6 +349,19 @@ export function projectJoints(
   return out;
 }
 
+/** A shirt and a head far behind the bike, dotted with the stickers' colour. */
+function drawWalker(r: Raster, { camera, look, walker }: Scene, tS: number): void {
+  const x = walker!.fromMm + walker!.mmPerS * tS;
+  const at = (dx: number, y: number) => project(camera, { x: x + dx, y }, -1800);
+  const [hip, neck, head] = [at(0, 700), at(0, 1250), at(0, 1420)];
+  fillLimb(r, hip, 150 * hip.pxPerMm, neck, 130 * neck.pxPerMm, { colour: [96, 104, 120], roundness: 0.4 });
+  fillDisc(r, head, 95 * head.pxPerMm, [196, 158, 132]);
+  for (let k = 0; k < 5; k += 1) {
+    const dot = at(-60 + 30 * k, 760 + 110 * k);
+    fillDisc(r, dot, look.stickerRadiusMm * dot.pxPerMm, look.sticker);
+  }
+}
+
 /** Draws everything that moves over the room already in the raster; `bikeOver` lays the bike between the far leg and the near one. */
 export function drawRider(
   r: Raster,
@@ -357,6 +372,7 @@ export function drawRider(
 ): void {
   const { camera, rider, bike, look } = scene;
   const pose = poseAt(rider, thetaDeg, tS);
+  if (scene.walker) drawWalker(r, scene, tS);
   drawArm(r, camera, pose, look, false);
   drawLeg(r, camera, poseAt(rider, thetaDeg + 180, tS), rider, look, false);
   bikeOver(r);
