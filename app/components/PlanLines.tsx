@@ -313,6 +313,7 @@ export function QuietLines({
         >
           <Box sx={{ flex: 1, minWidth: 0 }}>
             <Typography sx={{ fontWeight: 560 }}>
+              {l.further && 'Further: '}
               {lineTitle(l.key, wanted(l), lengthUnit, l.title)}
             </Typography>
             {note(l).map((t) => (

@@ -9,6 +9,10 @@ import type { Ask, PlanCase } from './plan.ts';
 /** How near to the wanted place counts as well as one more thing touched (own scale). */
 const NEAR_MM = 9;
 
+/** Where nothing of back, shoulder and elbow is even nearly out, hands of which nobody knows the way are left where they are. */
+const UPPER: ReadonlySet<string> = new Set(['backAngleDeg', 'shoulderAngleDeg', 'elbowFlexionDeg']);
+const NEARLY_OUT = 0.4;
+
 /** The least P of a direction that has its part in a step whose direction is not told. */
 const LEAST_SHARE = 0.2;
 
@@ -140,6 +144,11 @@ export function handsDraft(
   const stretches = b.reach.under > b.reach.over;
   // That the hands are off may be told where which way is not: a bar that is lower is felt as one that is further.
   const undecided = Math.max(p.reach, p.bar) < STANDS.try;
+  if (
+    undecided &&
+    !c.measures.some((m) => UPPER.has(m.key) && Math.max(m.pOut.low, m.pOut.high) >= NEARLY_OUT)
+  )
+    return { draft: null, asks: [], stuck: null };
   const from = undecided ? LEAST_SHARE : STANDS.try;
   const doReach = p.reach >= from && !(low && stretches);
   const doBar = p.bar >= from && !noRaise;

@@ -12,7 +12,8 @@ export function forecaster(c: PlanCase): (moves: Moves) => Forecast | null {
   return (moves) => foretell(laidOut(near.model), near.measures, effectsOf(c.bike, moves), c.habits, body);
 }
 
-const inside = (value: number, band: { low: number | null; high: number | null }): boolean =>
+/** Whether a value lies in a band, its ends among it. */
+export const inside = (value: number, band: { low: number | null; high: number | null }): boolean =>
   (band.low === null || value >= band.low) && (band.high === null || value <= band.high);
 
 /** The measures that moves push out of a band in which they were. */

@@ -98,6 +98,8 @@ export interface PlanLine {
   /** What it cures by itself. */
   vanishes: string[];
   instead: string | null;
+  /** What is still wanted beyond a line of this round. */
+  further?: boolean;
   decision: Decision | null;
   /** Set where a rejected line's evidence is no longer what it was then. */
   changed: string | null;

@@ -5,16 +5,7 @@ import { callsForChange } from '../protocol/protocols.ts';
 import { probabilityWords, STANDS } from './belief.ts';
 import { heldByClinician, operatedSide } from './clinician.ts';
 import { otherCompensations } from './compensations.ts';
-import {
-  both,
-  cannot,
-  CONTROLS,
-  effectsOf,
-  tidy,
-  type ControlKey,
-  type Moves,
-  type Stage,
-} from './controls.ts';
+import { both, cannot, CONTROLS, effectsOf, tidy, type ControlKey, type Moves } from './controls.ts';
 import { knockOns } from './couplings.ts';
 import type { Draft } from './draft.ts';
 import { feetDrafts } from './feetLines.ts';
@@ -28,11 +19,11 @@ import { heightDraft, legConflict, postDraft, setbackDraft } from './saddleLines
 import { heightSetting, setbackSetting, type Setting } from './settings.ts';
 import { asks, notes, stillOut } from './said.ts';
 import { shapeDrafts } from './shapeLines.ts';
+import { movedBy, STAGES, toldInOrder } from './tellInOrder.ts';
 import { tryDraft } from './tries.ts';
 
 /** Most lines in one round: those under now, and those to try and ask (handbook: targets). */
 const MOST_LINES = 3;
-const STAGES: readonly Stage[] = ['feet', 'saddle', 'cockpit'];
 
 /** No more than the parts on the bike give. */
 const capped = (moves: Moves, cap: Moves = {}): Moves =>
@@ -186,13 +177,7 @@ export function prescribe(c: PlanCase): Prescription {
 
   const lineOf = (d: Draft, when: When, moves: Moves, before: Moves): PlanLine => {
     const f = when === 'later' ? null : forecast(both(before, moves));
-    const was = when === 'later' ? null : forecast(before);
-    const predicted =
-      f?.ok && was?.ok
-        ? f.measures
-            .map((m) => ({ ...m, before: was.measures.find((q) => q.key === m.key)?.after ?? m.before }))
-            .filter((m) => Math.abs(m.after - m.before) > (m.key.endsWith('Mm') ? 0.5 : 0.15))
-        : [];
+    const predicted = f ? movedBy(forecast(before), f) : [];
     const decision = decided.get(d.key) ?? null;
     return {
       key: d.key,
@@ -278,7 +263,7 @@ export function prescribe(c: PlanCase): Prescription {
     so = both(so, followed);
     const rest = restOf(d.whole, followed);
     if (place === 'now' && !decision && Object.keys(rest).length > 0)
-      later.push({ ...lineOf(d, 'later', {}, so), whole: rest });
+      later.push({ ...lineOf(d, 'later', {}, so), whole: rest, further: true });
   }
   // What the fitter took stays a line, though nothing asks for it any more.
   for (const d of c.decisions) {
@@ -300,14 +285,7 @@ export function prescribe(c: PlanCase): Prescription {
     so = both(so, d.moves);
   }
 
-  const ordered = inOrder(lines, c.order);
-  // Told line by line in the order in which they are done.
-  let done: Moves = {};
-  const told = ordered.map((l) => {
-    const again = { ...l, forecast: forecast(both(done, l.moves)) };
-    done = both(done, l.moves);
-    return again;
-  });
+  const told = toldInOrder(c, lines, forecast);
   const whole = forecast(so);
   if (found?.stuck) heldBack.push(found.stuck);
   const noted = notes(c);
@@ -406,14 +384,4 @@ function coversSuspect(d: Draft, key: string): boolean {
     legLength: d.key === 'shim',
   };
   return of[key] ?? false;
-}
-
-/** The fitter's own order first, else from the foundation upwards. */
-function inOrder(lines: readonly PlanLine[], order: readonly string[]): PlanLine[] {
-  const rank = (l: PlanLine): number => {
-    const own = order.indexOf(l.key);
-    return own >= 0 ? own : 100 + 10 * Number(l.when === 'try') + STAGES.indexOf(l.stage);
-  };
-  // Sorting is stable: of one stage the order of worth stays.
-  return [...lines].sort((a, b) => rank(a) - rank(b));
 }

@@ -41,7 +41,7 @@ describe('a finding is a probability', () => {
       ).toBe(v);
     expect(quotedBand('kneeFlexionMinDeg', BAND, 'inside')).toEqual({ low: 138, high: 147 });
     expect(measureText({ key: 'elbowFlexionDeg', value: 53, band: { low: 15, high: 30 } }, 'inside')).toBe(
-      'elbow bend 127° inside, 150 to 165° wanted',
+      'elbow, inside 127°, 150 to 165° wanted',
     );
   });
   it('habits, what is only reported and what is compared with oneself call for no change', () => {
