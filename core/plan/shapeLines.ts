@@ -67,14 +67,7 @@ function crank(c: PlanCase): Draft | null {
     ...said,
     p: Math.max(said.p, limited ? 0.6 : 0),
     fault: 'crank too long',
-    why: [
-      ...said.why,
-      ...(limited
-        ? [
-            `${flexion === null ? '' : `hip flexion ${flexion}° on the table, and `}the hip closes in the film`,
-          ]
-        : []),
-    ],
+    why: [...said.why, ...(limited ? ['the hip closes in the film'] : [])],
     // The pedal rises by as much at the bottom: the saddle follows in the same line.
     whole: { crank: -by, saddleUp: by },
     tryMoves: {},
@@ -85,7 +78,8 @@ function crank(c: PlanCase): Draft | null {
     ],
     check: 'hip at the top, cadence and power as before; film again',
     instead: 'or try one on the trainer before it is bought',
-    ...(asking.length === 0 && { atMost: 'later' as const }),
+    // A knee over its band may have cheaper causes: a shorter crank is tried on the trainer before one is bought for it.
+    ...(pinch.length === 0 && !(limited && asking.length > 0) && { atMost: 'later' as const }),
   };
 }
 

@@ -242,7 +242,8 @@ export const FEET = {
         ...(crank !== null && Number.isFinite(inseam)
           ? [
               secondary(
-                0.4 + Math.min(0.6, (crank - crankRangeMm(inseam)[1]) / 20),
+                // One school's starting figure: a reason to ask, more so the further over.
+                0.3 + Math.min(0.4, (crank - crankRangeMm(inseam)[1]) / 50),
                 crank > crankRangeMm(inseam)[1],
                 `crank ${crank} mm, ${crankRangeMm(inseam).join(' to ')} mm by one school for this inseam`,
               ),
