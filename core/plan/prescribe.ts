@@ -281,7 +281,10 @@ export function prescribe(c: PlanCase): Prescription {
       whole: d.moves,
       check: 'ride, ask; film again',
     };
-    lines.push(lineOf(kept, 'now', d.moves, so));
+    lines.push({
+      ...lineOf(kept, 'now', d.moves, so),
+      probability: 'the fitter’s own, nothing in the film asks for it',
+    });
     so = both(so, d.moves);
   }
 
