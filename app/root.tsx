@@ -13,6 +13,8 @@ import { isSeeded } from './storage/demo';
 import { sweepFilms } from './storage/films';
 import { studioIndex } from './storage/studioIndex';
 import { loadStudio } from './storage/studio';
+import { anythingUnsaved } from './session/visits';
+import { loadDrafts } from './storage/drafts';
 
 export const meta: Route.MetaFunction = () => [
   { title: 'Deep Angle' },
@@ -44,8 +46,9 @@ export function Layout({ children }: { children: ReactNode }) {
 
 export async function clientLoader() {
   // On a first visit there is nothing to sweep, and the demo studio is just being laid out.
+  await loadDrafts();
   if (!(await isSeeded())) return { studio: CATALOGUE.studio };
-  void sweepFilms(async () => (await studioIndex()).index);
+  void sweepFilms(studioIndex);
   return { studio: await loadStudio() };
 }
 clientLoader.hydrate = true as const;
@@ -62,6 +65,14 @@ export function HydrateFallback() {
 
 export default function Root({ loaderData }: Route.ComponentProps) {
   useEffect(keepOffline, []);
+  useEffect(() => {
+    // What could not be stored yet would be lost with the page.
+    const ask = (e: BeforeUnloadEvent): void => {
+      if (anythingUnsaved()) e.preventDefault();
+    };
+    window.addEventListener('beforeunload', ask);
+    return () => window.removeEventListener('beforeunload', ask);
+  }, []);
   return (
     <StudioTheme studio={loaderData.studio}>
       <Outlet />

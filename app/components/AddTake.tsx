@@ -93,7 +93,11 @@ export function useAddTake(session: FitSession): Adding {
     try {
       const got = await takeFrom(file, name, demo, saidOf(session));
       if ('trouble' in got) setTrouble({ name, trouble: got.trouble });
-      else await edit({ kind: 'take-added', take: got.take });
+      else {
+        const kept = await edit({ kind: 'take-added', take: got.take });
+        if (!kept.ok)
+          setTrouble({ name, trouble: { title: 'The film could not be kept.', advice: kept.message } });
+      }
     } catch (error) {
       const advice = isFull(error)
         ? 'This device has no room left for it. Move other films out first: they are listed on the Backup page.'

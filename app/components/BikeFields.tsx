@@ -12,6 +12,7 @@ import { Fields, Sheet } from './Desk';
 import { LengthField, NumberField } from './NumberField';
 import { useStudio } from './useStudio';
 import { WordsField } from './WordsField';
+import { FieldPlace } from './useTyped';
 
 type BoundKey = keyof typeof BIKE_BOUNDS;
 
@@ -105,56 +106,58 @@ export function BikeFields({
       <Sheet title="Feet" note="each for itself">
         <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr' }, gap: 3 }}>
           {(['left', 'right'] as const).map((side) => (
-            <Box key={side}>
-              <Typography variant="h3" sx={{ mb: 1 }}>
-                {side === 'left' ? 'Left' : 'Right'}
-              </Typography>
-              <Fields least={150}>
-                {FOOT_FIELDS.map(([key, label, how]) => (
-                  <OneField
-                    key={key}
-                    label={label}
-                    how={how}
-                    unit={key.endsWith('Deg') ? '°' : key.endsWith('Mm') ? 'mm' : 'EU'}
-                    value={bike.feet[side][key]}
-                    computed={null}
-                    schema={FOOT_BOUNDS[key]}
-                    onChange={put(`feet.${side}.${key}`)}
+            <FieldPlace key={side} value={side}>
+              <Box>
+                <Typography variant="h3" sx={{ mb: 1 }}>
+                  {side === 'left' ? 'Left' : 'Right'}
+                </Typography>
+                <Fields least={150}>
+                  {FOOT_FIELDS.map(([key, label, how]) => (
+                    <OneField
+                      key={key}
+                      label={label}
+                      how={how}
+                      unit={key.endsWith('Deg') ? '°' : key.endsWith('Mm') ? 'mm' : 'EU'}
+                      value={bike.feet[side][key]}
+                      computed={null}
+                      schema={FOOT_BOUNDS[key]}
+                      onChange={put(`feet.${side}.${key}`)}
+                    />
+                  ))}
+                  <NumberField
+                    label="Wedge"
+                    unit="°"
+                    help="inside raised is plus"
+                    value={bike.feet[side].wedgeDeg}
+                    schema={UNDER_CLEAT.wedgeDeg}
+                    onChange={put(`feet.${side}.wedgeDeg`)}
                   />
-                ))}
-                <NumberField
-                  label="Wedge"
-                  unit="°"
-                  help="inside raised is plus"
-                  value={bike.feet[side].wedgeDeg}
-                  schema={UNDER_CLEAT.wedgeDeg}
-                  onChange={put(`feet.${side}.wedgeDeg`)}
-                />
-                <LengthField
-                  label="Shim"
-                  help="under the cleat"
-                  value={bike.feet[side].shimMm}
-                  schema={UNDER_CLEAT.shimMm}
-                  onChange={put(`feet.${side}.shimMm`)}
-                />
-                <WordsField
-                  label="Insole"
-                  most={200}
-                  value={bike.feet[side].insole}
-                  onChange={put(`feet.${side}.insole`)}
-                />
-                <Choice
-                  label="Washers"
-                  options={[
-                    ['0', 'none'],
-                    ['1', 'one'],
-                    ['2', 'two'],
-                  ]}
-                  value={String(bike.feet[side].washers) as '0'}
-                  onChange={(v) => put(`feet.${side}.washers`)(Number(v ?? 0))}
-                />
-              </Fields>
-            </Box>
+                  <LengthField
+                    label="Shim"
+                    help="under the cleat"
+                    value={bike.feet[side].shimMm}
+                    schema={UNDER_CLEAT.shimMm}
+                    onChange={put(`feet.${side}.shimMm`)}
+                  />
+                  <WordsField
+                    label="Insole"
+                    most={200}
+                    value={bike.feet[side].insole}
+                    onChange={put(`feet.${side}.insole`)}
+                  />
+                  <Choice
+                    label="Washers"
+                    options={[
+                      ['0', 'none'],
+                      ['1', 'one'],
+                      ['2', 'two'],
+                    ]}
+                    value={String(bike.feet[side].washers) as '0'}
+                    onChange={(v) => put(`feet.${side}.washers`)(Number(v ?? 0))}
+                  />
+                </Fields>
+              </Box>
+            </FieldPlace>
           ))}
         </Box>
       </Sheet>

@@ -19,7 +19,7 @@ export function CameraStood({
   session: FitSession;
   take: Take;
   blob: Blob | null;
-  edit: (e: SessionEdit) => Promise<void>;
+  edit: (e: SessionEdit) => Promise<unknown>;
 }) {
   const [busy, setBusy] = useState(false);
   const [said, setSaid] = useState<string | null>(null);

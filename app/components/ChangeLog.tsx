@@ -62,8 +62,7 @@ export function ChangeLog({ session, devices }: { session: FitSession; devices: 
   const next = nextLine(progress, soured);
   // A bike that was handed over as it stands is not asked to be moved on.
   const left = session.final !== null && differences(session.final, now).length === 0;
-  const index = session.changes.length - 1;
-  const last = session.changes[index] ?? null;
+  const last = session.changes.at(-1) ?? null;
   const asked = last && last.word === null && last.putBackIso === null ? last : null;
 
   const start = useCallback((): void => {
@@ -71,12 +70,12 @@ export function ChangeLog({ session, devices }: { session: FitSession; devices: 
   }, [next, asked, now, step]);
   const say = useCallback(
     (word: RiderWord | null): void => {
-      if (index < 0) return;
-      set(`changes.${index}.word`, word);
+      if (!last) return;
+      set(`changes.#${last.id}.word`, word);
       const told = word === null ? null : devices.ridden();
-      if (told) set(`changes.${index}.ridden`, told);
+      if (told) set(`changes.#${last.id}.ridden`, told);
     },
-    [index, set, devices],
+    [last, set, devices],
   );
   useEffect(() => {
     const onKey = (e: KeyboardEvent): void => {
@@ -112,13 +111,7 @@ export function ChangeLog({ session, devices }: { session: FitSession; devices: 
           Round {round}
         </Typography>
         {asked ? (
-          <VerdictCard
-            change={asked}
-            index={index}
-            devices={devices}
-            onWord={say}
-            onUndo={() => putBack(asked.id)}
-          />
+          <VerdictCard change={asked} devices={devices} onWord={say} onUndo={() => putBack(asked.id)} />
         ) : next && !left ? (
           <Box component="section" aria-label="Next step">
             <Typography color="textSecondary">
@@ -185,8 +178,8 @@ export function ChangeLog({ session, devices }: { session: FitSession; devices: 
         <DeviceLine devices={devices} />
         <LoggedChanges
           changes={session.changes}
-          onWord={(i, word) => set(`changes.${i}.word`, word)}
-          onNote={(i, note) => set(`changes.${i}.note`, note)}
+          onWord={(id, word) => set(`changes.#${id}.word`, word)}
+          onNote={(id, note) => set(`changes.#${id}.note`, note)}
           onPutBack={putBack}
         />
       </Box>

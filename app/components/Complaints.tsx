@@ -22,6 +22,7 @@ import {
 import { BodyMap } from './BodyMap';
 import { Choice } from './Choice';
 import { WordsField } from './WordsField';
+import { FieldPlace } from './useTyped';
 
 /** Where it hurts: tapped on the outlines or chosen from the list, each with how bad, when and what eases it. */
 export function Complaints({
@@ -95,15 +96,17 @@ export function Complaints({
           ))}
         </Box>
         {chosen ? (
-          <OneComplaint
-            key={chosen.id}
-            complaint={chosen}
-            onChange={change}
-            onRemove={() => {
-              onChange(complaints.filter((c) => c.id !== chosen.id));
-              setSelected(null);
-            }}
-          />
+          <FieldPlace value={chosen.id}>
+            <OneComplaint
+              key={chosen.id}
+              complaint={chosen}
+              onChange={change}
+              onRemove={() => {
+                onChange(complaints.filter((c) => c.id !== chosen.id));
+                setSelected(null);
+              }}
+            />
+          </FieldPlace>
         ) : (
           <Typography color="textSecondary">
             {complaints.length ? 'Choose a complaint to change it.' : 'Nothing hurts so far.'}

@@ -19,18 +19,17 @@ import { FileField } from './FileField';
 export function DevicePanel({ session, devices }: { session: FitSession; devices: Devices }) {
   const { set } = useSet();
   const take = openTake(session);
-  const index = session.takes.findIndex((t) => t.id === take?.id);
   const [said, setSaid] = useState<{ ok: boolean; text: string } | null>(null);
   const trainerFile = useRef<HTMLInputElement | null>(null);
   const matFile = useRef<HTMLInputElement | null>(null);
   const { live, mat } = devices;
   const load = mat && loadOf(mat.gridKPa);
   const keep = (part: Partial<TakeDevices>, text: string): void => {
-    if (index < 0) {
+    if (!take) {
       setSaid({ ok: false, text: 'There is no take in this visit for it to join: bring a film in first.' });
       return;
     }
-    set(`takes.${index}.devices`, { ...session.takes[index].devices, ...part });
+    set(`takes.#${take.id}.devices`, { ...take.devices, ...part });
     setSaid({ ok: true, text });
   };
   const readTrainer = async (file: File): Promise<void> => {

@@ -33,7 +33,7 @@ export function HoldByModel({
   take: Take;
   tracks: Tracks;
   blob: Blob | null;
-  edit: (e: SessionEdit) => Promise<void>;
+  edit: (e: SessionEdit) => Promise<unknown>;
 }) {
   const [progress, setProgress] = useState<{ done: number; of: number } | null>(null);
   const [said, setSaid] = useState<string | null>(null);

@@ -8,6 +8,7 @@ import { TRIAL_TESTS } from '../../core/trial/tests.ts';
 import { Choice } from './Choice';
 import { ChangeMoves } from './Moves';
 import { WordsField } from './WordsField';
+import { FieldPlace } from './useTyped';
 
 const WORDS: readonly (readonly [RiderWord, string])[] = [
   ['better', 'better'],
@@ -43,8 +44,8 @@ export function LoggedChanges({
   onPutBack,
 }: {
   changes: readonly Change[];
-  onWord: (index: number, word: RiderWord | null) => void;
-  onNote: (index: number, note: string) => void;
+  onWord: (changeId: string, word: RiderWord | null) => void;
+  onNote: (changeId: string, note: string) => void;
   onPutBack: (id: string) => void;
 }) {
   if (changes.length === 0)
@@ -53,12 +54,12 @@ export function LoggedChanges({
         Nothing was moved yet. Each step lands here with the time, the rider’s word and a way back.
       </Typography>
     );
-  const rows = changes.map((c, index) => ({ c, index })).reverse();
+  const rows = changes.toReversed();
   return (
     <Box component="ol" aria-label="What was moved" sx={{ listStyle: 'none', m: 0, p: 0, mt: 3 }}>
-      {rows.map(({ c, index }, k) => (
+      {rows.map((c, k) => (
         <Box key={c.id} component="li">
-          {(k === 0 || rows[k - 1].c.round !== c.round) && (
+          {(k === 0 || rows[k - 1].round !== c.round) && (
             <Typography
               variant="h2"
               sx={{ borderBottom: 1, borderColor: 'text.primary', mt: k === 0 ? 0 : 2 }}
@@ -89,7 +90,7 @@ export function LoggedChanges({
                 hideLabel
                 options={WORDS}
                 value={c.word}
-                onChange={(word) => onWord(index, word)}
+                onChange={(word) => onWord(c.id, word)}
               />
               {c.putBackIso ? (
                 <Typography variant="body2" color="textSecondary" sx={{ width: 92 }}>
@@ -107,17 +108,17 @@ export function LoggedChanges({
               </Typography>
               {c.word !== null && (
                 <Box sx={{ maxWidth: 420, mt: 0.5, display: 'grid' }}>
-                  {c.note ? (
-                    <Typography variant="body2">“{c.note}”</Typography>
-                  ) : (
-                    k === 0 && (
+                  {k === 0 ? (
+                    <FieldPlace value={c.id}>
                       <WordsField
                         label="In the rider’s words"
                         most={1000}
                         value={c.note}
-                        onChange={(v) => onNote(index, v)}
+                        onChange={(v) => onNote(c.id, v)}
                       />
-                    )
+                    </FieldPlace>
+                  ) : (
+                    c.note && <Typography variant="body2">“{c.note}”</Typography>
                   )}
                 </Box>
               )}

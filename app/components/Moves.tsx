@@ -70,42 +70,39 @@ export function Moves({
   onPutBack,
 }: {
   changes: readonly Change[];
-  onWord: (index: number, word: RiderWord | null) => void;
+  onWord: (changeId: string, word: RiderWord | null) => void;
   onPutBack: (id: string) => void;
 }) {
   return (
     <Box component="ol" aria-label="What was moved" sx={{ listStyle: 'none', m: 0, p: 0 }}>
-      {changes
-        .map((c, index) => ({ c, index }))
-        .reverse()
-        .map(({ c, index }) => (
-          <Box
-            component="li"
-            key={c.id}
-            sx={{ borderBottom: 1, borderColor: 'divider', py: 1, opacity: c.putBackIso ? 0.75 : 1 }}
-          >
-            <ChangeMoves values={c.values} />
-            <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, flexWrap: 'wrap', mt: 0.5 }}>
-              <Choice<RiderWord>
-                label="The rider says"
-                hideLabel
-                options={WORDS}
-                value={c.word}
-                onChange={(word) => onWord(index, word)}
-              />
-              <Box sx={{ flex: 1 }} />
-              {c.putBackIso ? (
-                <Typography variant="body2" color="textSecondary">
-                  put back {dayjs(c.putBackIso).format('D MMM, HH:mm')}
-                </Typography>
-              ) : (
-                <Button size="small" onClick={() => onPutBack(c.id)}>
-                  Put back
-                </Button>
-              )}
-            </Box>
+      {changes.toReversed().map((c) => (
+        <Box
+          component="li"
+          key={c.id}
+          sx={{ borderBottom: 1, borderColor: 'divider', py: 1, opacity: c.putBackIso ? 0.75 : 1 }}
+        >
+          <ChangeMoves values={c.values} />
+          <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, flexWrap: 'wrap', mt: 0.5 }}>
+            <Choice<RiderWord>
+              label="The rider says"
+              hideLabel
+              options={WORDS}
+              value={c.word}
+              onChange={(word) => onWord(c.id, word)}
+            />
+            <Box sx={{ flex: 1 }} />
+            {c.putBackIso ? (
+              <Typography variant="body2" color="textSecondary">
+                put back {dayjs(c.putBackIso).format('D MMM, HH:mm')}
+              </Typography>
+            ) : (
+              <Button size="small" onClick={() => onPutBack(c.id)}>
+                Put back
+              </Button>
+            )}
           </Box>
-        ))}
+        </Box>
+      ))}
     </Box>
   );
 }

@@ -1,10 +1,10 @@
 import InputAdornment from '@mui/material/InputAdornment';
 import TextField from '@mui/material/TextField';
 import type Joi from 'joi';
-import { useState } from 'react';
 import { lengthText, parseLength, type Parsed } from '../../core/units/length.ts';
 import { massText, parseMass } from '../../core/units/mass.ts';
 import { useStudio } from './useStudio';
+import { useTyped } from './useTyped';
 
 interface Shared<V> {
   label: string;
@@ -24,44 +24,29 @@ interface Written {
   show: (value: number) => string;
 }
 
-/** A measured value in its unit; checked when left or on Enter, refused in a sentence under the field. */
+/** A measured value in its unit; handed over while it is typed, refused in a sentence under the field once it is left. */
 function ValueField(props: Props & Written) {
   const { label, value, schema, help, unit, parse, show } = props;
-  const [text, setText] = useState<string | null>(null);
-  const [trouble, setTrouble] = useState<string | null>(null);
-  const settle = (): void => {
-    if (text === null) return;
-    if (text.trim() === '' && props.optional) {
-      setTrouble(null);
-      setText(null);
-      if (value !== null) props.onChange(null);
-      return;
-    }
-    const read = parse(text);
-    const checked = read.ok ? schema.required().validate(read.value, { convert: false }) : null;
-    if (!read.ok || checked?.error) {
-      setTrouble(read.ok ? checked!.error!.message : read.message);
-      return;
-    }
-    setTrouble(null);
-    setText(null);
-    if (read.value !== value) props.onChange(read.value);
-  };
+  const { text, trouble, type, leave, drop } = useTyped<number | null>(label, {
+    value,
+    read: (typed) => {
+      if (typed.trim() === '' && props.optional) return { ok: true, value: null };
+      const read = parse(typed);
+      if (!read.ok) return read;
+      const { error } = schema.required().validate(read.value, { convert: false });
+      return error ? { ok: false, message: error.message } : read;
+    },
+    onChange: (v) => (props.optional ? props.onChange(v) : v !== null && props.onChange(v)),
+  });
   return (
     <TextField
       label={label}
       value={text ?? (value === null ? '' : show(value))}
-      onChange={(e) => {
-        setText(e.target.value);
-        setTrouble(null);
-      }}
-      onBlur={settle}
+      onChange={(e) => type(e.target.value)}
+      onBlur={leave}
       onKeyDown={(e) => {
-        if (e.key === 'Enter') settle();
-        if (e.key === 'Escape') {
-          setText(null);
-          setTrouble(null);
-        }
+        if (e.key === 'Enter') leave();
+        if (e.key === 'Escape') drop();
       }}
       error={trouble !== null}
       helperText={trouble ?? help}

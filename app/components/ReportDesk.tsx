@@ -28,6 +28,7 @@ import type { FilmedEnds } from './useFilmedEnds';
 import { usePaper } from './usePaper';
 import { useSet } from './useSet';
 import { useSignature } from './useStudio';
+import { useTyped } from './useTyped';
 
 /** The rider's report: proposed words to edit or leave out, figures from the film, and the paper as it will be saved. */
 export function ReportDesk({ session, ends }: { session: FitSession; ends: FilmedEnds | null }) {
@@ -164,11 +165,11 @@ function PartText({
   onText: (text: string | null) => void;
   onOut: (out: boolean) => void;
 }) {
-  const [text, setText] = useState<string | null>(null);
-  const settle = (): void => {
-    if (text !== null && text !== (own ?? proposed)) onText(text === proposed ? null : text);
-    setText(null);
-  };
+  const { text, type, leave, drop } = useTyped<string>(title, {
+    value: own ?? proposed,
+    read: (typed) => ({ ok: true, value: typed }),
+    onChange: (words) => onText(words === proposed ? null : words),
+  });
   return (
     <Box component="section" aria-label={title} sx={{ mb: 1.5 }}>
       <Box sx={{ display: 'flex', alignItems: 'center' }}>
@@ -194,8 +195,9 @@ function PartText({
           maxRows={12}
           size="small"
           value={text ?? own ?? proposed}
-          onChange={(e) => setText(e.target.value)}
-          onBlur={settle}
+          onChange={(e) => type(e.target.value)}
+          onBlur={leave}
+          onKeyDown={(e) => e.key === 'Escape' && drop()}
           slotProps={{ htmlInput: { maxLength: 8000, 'aria-label': `${title}: the words` } }}
         />
       )}

@@ -90,15 +90,13 @@ function Repeats({
 export function TakeDetails({
   session,
   take,
-  index,
   set,
 }: {
   session: FitSession;
   take: Take;
-  index: number;
   set: (at: string, value: unknown) => void;
 }) {
-  const put = (name: string) => (value: unknown) => set(`takes.${index}.${name}`, value);
+  const put = (name: string) => (value: unknown) => set(`takes.#${take.id}.${name}`, value);
   return (
     <Box sx={{ display: 'grid', gap: 1.25 }}>
       <Choice label="Camera on the" options={VIEWS} value={take.view} onChange={(v) => v && put('view')(v)} />

@@ -13,7 +13,7 @@ export function TakeList({
   edit,
 }: {
   session: FitSession;
-  edit: (e: SessionEdit) => Promise<void>;
+  edit: (e: SessionEdit) => Promise<unknown>;
 }) {
   const { takes, takeId } = session;
   return (

@@ -10,18 +10,13 @@ import Typography from '@mui/material/Typography';
 import { useSyncExternalStore, type ReactNode } from 'react';
 import { Link, useFetcher } from 'react-router';
 import { readOffline, takeNewer, watchOffline, type OfflineState } from '../offline/register';
-import { readSaveState, watchSaveState, type SaveState } from '../storage/saveState';
+import { readSaveState, saveAgain, watchSaveState, type SaveState } from '../storage/saveState';
 
 const saved: SaveState = { state: 'saved' };
 
 function SaveNote() {
   const s = useSyncExternalStore(watchSaveState, readSaveState, () => saved);
-  const text =
-    s.state === 'saved'
-      ? 'Saved on this device'
-      : s.state === 'saving'
-        ? 'Saving…'
-        : `Could not save: ${s.why}`;
+  const text = s.state === 'failed' ? `Could not save: ${s.why}` : 'Saving…';
   return (
     <Typography
       variant="body2"
@@ -30,9 +25,26 @@ function SaveNote() {
         color: s.state === 'failed' ? 'error.main' : 'text.secondary',
         fontWeight: s.state === 'failed' ? 600 : 400,
         maxWidth: 420,
+        // On a phone the first word says it; a failure is said whole.
+        ...(s.state !== 'failed' && { whiteSpace: 'nowrap' }),
       }}
     >
-      {text}{' '}
+      {s.state === 'saved' ? (
+        <>
+          Saved
+          <Box component="span" sx={{ display: { xs: 'none', sm: 'inline' } }}>
+            {' '}
+            on this device
+          </Box>
+        </>
+      ) : (
+        text
+      )}{' '}
+      {s.state === 'failed' && s.again && (
+        <Button size="small" color="error" onClick={saveAgain}>
+          Try again
+        </Button>
+      )}
       {s.state === 'failed' && s.full && (
         <Link to="/backup" style={{ color: 'inherit' }}>
           What is big

@@ -18,6 +18,7 @@ import { movesText } from './moveText';
 import type { VisitCase } from '../../core/plan/visitCase.ts';
 import { useStudio } from './useStudio';
 import { WordsField } from './WordsField';
+import { FieldPlace } from './useTyped';
 
 const MOST = 12;
 
@@ -68,16 +69,20 @@ export const Variants = memo(function Variants({
               <TableRow>
                 <TableCell />
                 <TableCell align="right">As filmed</TableCell>
-                {list.map((v, k) => (
+                {list.map((v) => (
                   <TableCell key={v.id} sx={{ minWidth: 150 }}>
-                    <WordsField
-                      label="Name"
-                      value={v.name}
-                      most={60}
-                      onChange={(name) =>
-                        onChange(list.map((q, i) => (i === k ? { ...q, name: name.trim() || q.name } : q)))
-                      }
-                    />
+                    <FieldPlace value={v.id}>
+                      <WordsField
+                        label="Name"
+                        value={v.name}
+                        most={60}
+                        onChange={(name) =>
+                          onChange(
+                            list.map((q) => (q.id === v.id ? { ...q, name: name.trim() || q.name } : q)),
+                          )
+                        }
+                      />
+                    </FieldPlace>
                   </TableCell>
                 ))}
               </TableRow>

@@ -1,7 +1,7 @@
 import TextField from '@mui/material/TextField';
-import { useState } from 'react';
+import { useTyped } from './useTyped';
 
-/** A text that is stored when it is left. */
+/** A text that is stored while it is typed. */
 export function WordsField({
   label,
   value,
@@ -15,11 +15,11 @@ export function WordsField({
   most: number;
   lines?: number;
 }) {
-  const [text, setText] = useState<string | null>(null);
-  const settle = (): void => {
-    if (text !== null && text !== value) onChange(text);
-    setText(null);
-  };
+  const { text, type, leave, drop } = useTyped<string>(label, {
+    value,
+    read: (typed) => ({ ok: true, value: typed }),
+    onChange,
+  });
   return (
     <TextField
       label={label}
@@ -27,11 +27,11 @@ export function WordsField({
       multiline={lines > 1}
       minRows={lines}
       value={text ?? value}
-      onChange={(e) => setText(e.target.value)}
-      onBlur={settle}
+      onChange={(e) => type(e.target.value)}
+      onBlur={leave}
       onKeyDown={(e) => {
-        if (e.key === 'Escape') setText(null);
-        if (e.key === 'Enter' && lines === 1) settle();
+        if (e.key === 'Escape') drop();
+        if (e.key === 'Enter' && lines === 1) leave();
       }}
       slotProps={{ htmlInput: { maxLength: most } }}
     />

@@ -2,7 +2,6 @@ import { describe, expect, it, vi } from 'vitest';
 import { CATALOGUE } from '../demo/catalogue.ts';
 import { bytesText } from './bytesText.ts';
 import { dueText } from './dueText.ts';
-import { answerTo, noteAnswer } from './editAnswers.ts';
 import { newSpot } from './spot.ts';
 import { takeText } from './takeWords.ts';
 
@@ -57,12 +56,6 @@ describe('sizes', () => {
 });
 
 describe('what passes between page and storage', () => {
-  it('an answer is given once', () => {
-    noteAnswer('e1', { ok: false, message: 'no room' });
-    expect(answerTo('e1')).toEqual({ ok: false, message: 'no room' });
-    expect(answerTo('e1')).toBeNull();
-    expect(answerTo('never')).toBeNull();
-  });
   it('a spot tells whoever watches, until they stop', () => {
     const spot = newSpot();
     const heard = vi.fn();

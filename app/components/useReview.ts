@@ -40,7 +40,7 @@ export function useReview(
   take: Take,
   tracks: Tracks | null,
   clip: Clip,
-  edit: (e: SessionEdit) => Promise<void>,
+  edit: (e: SessionEdit) => Promise<unknown>,
 ): Review {
   const [selected, setSelected] = useState<Landmark | null>(null);
   const [draft, setDraft] = useState<Vec2 | null>(null);

@@ -1,8 +1,6 @@
 import { nanoid } from 'nanoid';
 import { useCallback } from 'react';
-import { useParams } from 'react-router';
 import type { SessionEdit } from '../../core/records/edits.ts';
-import { whilePending } from './pendingEdits';
 import { useEdit } from './useEdit';
 
 interface Setters {
@@ -21,12 +19,8 @@ interface Setters {
 
 /** Ways to change the open session that show at once. */
 export function useSet(): Setters {
-  const { sessionId = '' } = useParams();
   const { edit, refused } = useEdit();
-  const show = useCallback(
-    (e: SessionEdit): void => void whilePending(sessionId, e, () => edit(e)),
-    [edit, sessionId],
-  );
+  const show = useCallback((e: SessionEdit): void => void edit(e), [edit]);
   const now = (): string => new Date().toISOString();
   return {
     set: useCallback((at, value) => show({ kind: 'set', at, value }), [show]),

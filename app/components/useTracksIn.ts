@@ -52,11 +52,12 @@ export function useTracksIn(): (
       };
     const revision = Date.now();
     await saving(() => saveTracks(take.id, revision, got.tracks));
-    await edit({
+    const kept = await edit({
       kind: 'tracking',
       takeId: take.id,
       tracking: { state: 'done', framesDone: got.tracks.tS.length, revision },
     });
+    if (!kept.ok) return { ok: false, text: `${file.name}: ${kept.message}` };
     return { ok: true, text: `Tracks read in from ${file.name}.` };
   };
 }

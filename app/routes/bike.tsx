@@ -54,7 +54,7 @@ export default function Bike() {
               )}
               <Moves
                 changes={session.changes}
-                onWord={(index, word) => set(`changes.${index}.word`, word)}
+                onWord={(id, word) => set(`changes.#${id}.word`, word)}
                 onPutBack={putBack}
               />
             </Box>

@@ -23,6 +23,7 @@ import { LengthField, MassField, NumberField } from '../components/NumberField';
 import { PoseDrawing } from '../components/PoseDrawing';
 import { useSet } from '../components/useSet';
 import { useSession } from './session';
+import { FieldPlace } from '../components/useTyped';
 
 const GROUPS: readonly TestGroup[] = [
   'Lengths',
@@ -46,14 +47,16 @@ export default function Body() {
           {tests
             .filter((t) => t.group === group)
             .map((test) => (
-              <TestRow
-                key={test.key}
-                test={test}
-                result={body.results[test.key as TestKey] ?? NOT_TESTED}
-                meaning={meaningOf(test.key as TestKey, body)}
-                onAnswer={(side, v) => set(`body.results.${test.key}.${side}`, v)}
-                onSkip={(why) => set(`body.results.${test.key}`, { ...NOT_TESTED, skipped: why })}
-              />
+              <FieldPlace key={test.key} value={test.key}>
+                {' '}
+                <TestRow
+                  test={test}
+                  result={body.results[test.key as TestKey] ?? NOT_TESTED}
+                  meaning={meaningOf(test.key as TestKey, body)}
+                  onAnswer={(side, v) => set(`body.results.${test.key}.${side}`, v)}
+                  onSkip={(why) => set(`body.results.${test.key}`, { ...NOT_TESTED, skipped: why })}
+                />
+              </FieldPlace>
             ))}
         </Sheet>
       ))}

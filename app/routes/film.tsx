@@ -24,6 +24,7 @@ import { CATALOGUE } from '../demo/catalogue';
 import { saving } from '../storage/saveState';
 import { saveClip } from '../storage/stores';
 import { useSession } from './session';
+import { FieldPlace } from '../components/useTyped';
 
 export default function Film() {
   const { session } = useSession();
@@ -107,7 +108,6 @@ function Filmed({ session, take, onReturned }: FilmedProps) {
   const { over, handlers } = useDrop(adding.accept);
   const { edit } = useEdit();
   const { set, refused } = useSet();
-  const index = session.takes.indexOf(take);
   const held = filmingHeldBack(session.intake);
   return (
     <Workbench clip={clip} label="The film" sideWidth={400} over={over} handlers={handlers}>
@@ -125,9 +125,11 @@ function Filmed({ session, take, onReturned }: FilmedProps) {
       )}
       {clip.state.status === 'trouble' && <Return take={take} onReturned={onReturned} />}
       {refused && <Alert severity="error">{refused}</Alert>}
-      <TakeDetails session={session} take={take} index={index} set={set} />
+      <FieldPlace value={take.id}>
+        <TakeDetails key={take.id} session={session} take={take} set={set} />
+      </FieldPlace>
       <OnceMore session={session} take={take} />
-      <Trim take={take} frame={clip.shown} onChange={(trim) => set(`takes.${index}.trim`, trim)} />
+      <Trim take={take} frame={clip.shown} onChange={(trim) => set(`takes.#${take.id}.trim`, trim)} />
       <CameraStood session={session} take={take} blob={clip.blob} edit={edit} />
       <Button variant="contained" fullWidth component={Link} to="../scale" relative="path">
         On to the scale

@@ -28,19 +28,13 @@ import { TopBar } from '../components/TopBar';
 import { WordsField } from '../components/WordsField';
 import { CATALOGUE } from '../demo/catalogue';
 import { saveBundle } from '../storage/backup';
-import { sessionsOf, storedBikes } from '../storage/bin';
+import { editVisit } from '../session/visits';
+import { newBike, storedBikes } from '../storage/bikes';
+import { sessionsOf } from '../storage/bin';
 import { seedDemo } from '../storage/demo';
-import {
-  blankSession,
-  editSession,
-  loadRider,
-  loadSession,
-  newBike,
-  saveBike,
-  saveRider,
-  saveSession,
-} from '../storage/sessions';
+import { blankSession, loadRider, loadSession, saveBike, saveRider, saveSession } from '../storage/sessions';
 import type { Route } from './+types/rider';
+import { FieldPlace } from '../components/useTyped';
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   {
@@ -102,7 +96,7 @@ export async function clientAction({ request, params }: Route.ClientActionArgs) 
       return null;
     }
     case 'due': {
-      const stored = await editSession(asked.sessionId, { kind: 'set', at: 'followUps', value: asked.list });
+      const stored = await editVisit(asked.sessionId, { kind: 'set', at: 'followUps', value: asked.list });
       return stored.ok ? null : { message: stored.message };
     }
     case 'new': {
@@ -184,18 +178,21 @@ export default function RiderPage({ loaderData }: Route.ComponentProps) {
                 alignItems: 'center',
               }}
             >
-              <WordsField
-                label="Bike"
-                most={200}
-                value={bike.name}
-                onChange={(text) => ask({ what: 'bike-name', bike, text })}
-              />
-              <WordsField
-                label="Note"
-                most={2000}
-                value={bike.note}
-                onChange={(text) => ask({ what: 'bike-note', bike, text })}
-              />
+              <FieldPlace value={bike.id}>
+                {' '}
+                <WordsField
+                  label="Bike"
+                  most={200}
+                  value={bike.name}
+                  onChange={(text) => ask({ what: 'bike-name', bike, text })}
+                />
+                <WordsField
+                  label="Note"
+                  most={2000}
+                  value={bike.note}
+                  onChange={(text) => ask({ what: 'bike-note', bike, text })}
+                />
+              </FieldPlace>{' '}
               <Box>
                 <Typography variant="body2" color="textSecondary" sx={{ textAlign: 'right' }}>
                   {visits.length === 0

@@ -40,7 +40,8 @@ import { CATALOGUE } from '../demo/catalogue';
 import { studioNow } from '../storage/bin';
 import { seedDemo } from '../storage/demo';
 import { askToKeep } from '../storage/films';
-import { blankSession, newBike, saveBike, saveRider, saveSession } from '../storage/sessions';
+import { newBike } from '../storage/bikes';
+import { blankSession, saveBike, saveRider, saveSession } from '../storage/sessions';
 import type { Route } from './+types/riders';
 
 interface Studio {
@@ -52,11 +53,11 @@ interface Studio {
 
 async function readStudio(): Promise<Studio> {
   await seedDemo(CATALOGUE);
-  const { index, unread } = await studioNow(new Date().toISOString());
+  const { index, unreadable } = await studioNow(new Date().toISOString());
   const studio = byRider(index);
   const rows = rowsOf(studio);
   const binned = studio.length - rows.length + index.visits.filter((v) => v.deletedIso !== null).length;
-  return { rows, unread, binned, desk: studioDesk(index, dayjs().format('YYYY-MM-DD')) };
+  return { rows, unread: unreadable.length, binned, desk: studioDesk(index, dayjs().format('YYYY-MM-DD')) };
 }
 
 /** The page stands while the studio is still being read. */

@@ -4,22 +4,30 @@ import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import IconButton from '@mui/material/IconButton';
 import Typography from '@mui/material/Typography';
-import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
-import { data, Link, Outlet, useFetcher, useRevalidator, useRouteLoaderData } from 'react-router';
-import type { SessionEdit } from '../../core/records/edits.ts';
-import { noteAnswer } from '../components/editAnswers';
-import { readPending, settlePending, watchPending, withPending } from '../components/pendingEdits';
+import Snackbar from '@mui/material/Snackbar';
+import { useCallback, useEffect, useState } from 'react';
+import {
+  data,
+  Link,
+  Outlet,
+  useFetcher,
+  useParams,
+  useRouteLoaderData,
+  type ShouldRevalidateFunctionArgs,
+} from 'react-router';
+import { useStore } from 'zustand';
 import { RouteTrouble } from '../components/RouteTrouble';
 import { StationRuler } from '../components/StationRuler';
 import { TopBar } from '../components/TopBar';
 import { CATALOGUE } from '../demo/catalogue';
 import { seedDemo } from '../storage/demo';
-import { canStep } from '../storage/history';
 import { newestOf } from '../../core/protocol/shelf.ts';
 import { allProtocols } from '../storage/protocols';
 import { partsThere } from '../storage/parts';
 import { followSession } from '../storage/tabs';
-import { editSession, loadRider, loadSession, stepSession } from '../storage/sessions';
+import type { Direction } from '../storage/past';
+import { openVisit, refreshVisit, stepVisit, visitStore } from '../session/visits';
+import { loadRider } from '../storage/sessions';
 import type { Route } from './+types/session';
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
@@ -28,7 +36,7 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [
 
 export async function clientLoader({ params }: Route.ClientLoaderArgs) {
   await seedDemo(CATALOGUE);
-  const stored = await loadSession(params.sessionId);
+  const stored = await openVisit(params.sessionId);
   if (!stored)
     throw data('This session is not on this device. It may have been deleted, or made in another browser.', {
       status: 404,
@@ -37,37 +45,41 @@ export async function clientLoader({ params }: Route.ClientLoaderArgs) {
   return {
     session: stored.value,
     rider: await loadRider(stored.value.riderId),
-    steps: canStep(params.sessionId),
     protocols: newestOf(await allProtocols()),
     parts: await partsThere(),
   };
 }
 
-/** Every station's edits come here: checked, stored, and answered with a sentence when refused. */
+/** Steps back and forward; edits themselves go to the same store without a detour (`useEdit`). */
 export async function clientAction({ request, params }: Route.ClientActionArgs) {
-  const asked = (await request.json()) as { kind: 'undo' | 'redo' } | { id: string; edit: SessionEdit };
-  if (!('edit' in asked)) return stepSession(params.sessionId, asked.kind);
-  const result = await editSession(params.sessionId, asked.edit);
-  noteAnswer(asked.id, result);
-  return result;
+  const { kind } = (await request.json()) as { kind: Direction };
+  return stepVisit(params.sessionId, kind);
 }
 
-/** The session that the current station works on. */
+/** What is drawn follows the store; a step back needs nothing loaded again. */
+export const shouldRevalidate = ({
+  formAction,
+  defaultShouldRevalidate,
+}: ShouldRevalidateFunctionArgs): boolean =>
+  formAction?.startsWith('/sessions/') ? false : defaultShouldRevalidate;
+
+/** The session that the current station works on, as it is shown: what is on its way to the store is in it. */
 export function useSession() {
   const loaded = useRouteLoaderData<typeof clientLoader>('routes/session');
-  const pending = useSyncExternalStore(watchPending, readPending, readPending);
   if (!loaded) throw new Error('A station is drawn outside its session.');
-  const { session } = loaded;
-  const current = useMemo(() => withPending(session, pending), [session, pending]);
-  return { ...loaded, session: current };
+  const shown = useStore(visitStore, ({ open }) => open[loaded.session.id]?.shown);
+  return { ...loaded, session: shown ?? loaded.session };
 }
 
 /** Takes back and does again what was edited in this session, by button or Ctrl+Z. Boards of points have their own. */
-function UndoRedo({ steps }: { steps: { undo: boolean; redo: boolean } }) {
-  const fetcher = useFetcher();
-  const { submit } = fetcher;
+function UndoRedo() {
+  const { sessionId = '' } = useParams();
+  const fetcher = useFetcher<typeof clientAction>();
+  const { submit, data: answer } = fetcher;
+  const steps = useStore(visitStore, ({ open }) => open[sessionId]?.steps);
+  const [heard, setHeard] = useState<unknown>(null);
   const go = useCallback(
-    (kind: 'undo' | 'redo') => void submit({ kind }, { method: 'post', encType: 'application/json' }),
+    (kind: Direction) => void submit({ kind }, { method: 'post', encType: 'application/json' }),
     [submit],
   );
   useEffect(() => {
@@ -85,26 +97,30 @@ function UndoRedo({ steps }: { steps: { undo: boolean; redo: boolean } }) {
   }, [go]);
   return (
     <>
-      <IconButton aria-label="Undo the last change" disabled={!steps.undo} onClick={() => go('undo')}>
+      <IconButton aria-label="Undo the last change" disabled={!steps?.undo} onClick={() => go('undo')}>
         <Undo />
       </IconButton>
-      <IconButton aria-label="Redo" disabled={!steps.redo} onClick={() => go('redo')}>
+      <IconButton aria-label="Redo" disabled={!steps?.redo} onClick={() => go('redo')}>
         <Redo />
       </IconButton>
+      <Snackbar
+        open={answer?.ok === false && answer !== heard}
+        message={answer?.ok === false ? answer.message : ''}
+        autoHideDuration={8000}
+        onClose={() => setHeard(answer)}
+      />
     </>
   );
 }
 
 export default function Session({ loaderData }: Route.ComponentProps) {
-  const { session, rider, steps } = loaderData;
-  const { revalidate } = useRevalidator();
+  const { rider } = loaderData;
+  const { session } = useSession();
   const [company, setCompany] = useState(false);
-  const pending = useSyncExternalStore(watchPending, readPending, readPending);
-  useEffect(() => settlePending(session), [session, pending]);
-  useEffect(() => followSession(session.id, () => void revalidate(), setCompany), [session.id, revalidate]);
+  useEffect(() => followSession(session.id, () => void refreshVisit(session.id), setCompany), [session.id]);
   return (
     <Box sx={{ height: { md: '100vh' }, minHeight: '100vh', display: 'flex', flexDirection: 'column' }}>
-      <TopBar tools={<UndoRedo steps={steps} />}>
+      <TopBar tools={<UndoRedo />}>
         <Typography noWrap title={rider?.note}>
           {rider ? (
             <Box component={Link} to={`/riders/${rider.id}`} sx={{ color: 'inherit', fontWeight: 700 }}>

@@ -9,7 +9,7 @@ import {
   type Inspection,
 } from '../../core/formats/bundle.ts';
 import { checkRecord } from '../../core/records/schemas.ts';
-import { storedBikes } from './bin';
+import { storedBikes } from './bikes';
 import { loadParts, saveParts } from './parts';
 import { loadShelf, saveShelf } from './protocols';
 import { saving } from './saveState';

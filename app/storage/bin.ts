@@ -1,11 +1,12 @@
 import { checkRecord } from '../../core/records/schemas.ts';
-import type { StudioIndex, VisitSummary } from '../../core/records/summaries.ts';
-import type { Bike, FitSession } from '../../core/records/types.ts';
+import type { FitSession } from '../../core/records/types.ts';
 import { isDue } from '../../core/records/visits.ts';
-import { forgetPast } from './history';
 import { saving } from './saveState';
+import { dropPast, takesOfPast } from './past';
+import { storedBikes } from './bikes';
 import { bikeStore, dropTake, removeRider, removeSession, sessionStore } from './stores';
-import { studioIndex } from './studioIndex';
+import { studioIndex, type StudioNow } from './studioIndex';
+import { tellWritten } from './tabs';
 
 /** A rider's visits, whole, the newest first; those in the bin too. What can't be read is left out. */
 export async function sessionsOf(riderId: string): Promise<FitSession[]> {
@@ -19,27 +20,26 @@ export async function sessionsOf(riderId: string): Promise<FitSession[]> {
   return out.sort((a, b) => b.startedIso.localeCompare(a.startedIso));
 }
 
-/** The bikes on record of a rider, or of everybody. */
-export async function storedBikes(riderId: string | null): Promise<Bike[]> {
-  const out: Bike[] = [];
-  await bikeStore.iterate<unknown, void>((stored) => {
-    const checked = checkRecord('bike', stored);
-    if (checked.ok && (riderId === null || checked.value.riderId === riderId)) out.push(checked.value);
-  });
-  return out;
-}
-
 /** A session gone whole: film, tracks, then the record; a crash in between leaves a session without film, never film without one. */
-async function eraseSession({ id, takes }: VisitSummary): Promise<void> {
-  for (const dropped of new Set([...takes.map((t) => t.id), ...forgetPast(id)])) await dropTake(dropped);
+async function eraseSession(id: string, takeIds: readonly string[]): Promise<void> {
+  for (const dropped of new Set([...takeIds, ...(await takesOfPast(id))])) await dropTake(dropped);
+  await dropPast(id);
   await removeSession(id);
+  tellWritten(id);
 }
 
-/** A rider gone whole, with every bike, session and film. */
+/** A rider gone whole, with every bike, session and film, those that can't be read among them. */
 export const eraseRider = (riderId: string): Promise<void> =>
   saving(async () => {
-    const { index } = await studioIndex();
-    for (const v of index.visits) if (v.riderId === riderId) await eraseSession(v);
+    const { index, unreadable } = await studioIndex();
+    for (const v of index.visits)
+      if (v.riderId === riderId)
+        await eraseSession(
+          v.id,
+          v.takes.map((t) => t.id),
+        );
+    for (const u of unreadable)
+      if (u.kind === 'session' && u.riderId === riderId) await eraseSession(u.id, u.takeIds);
     for (const bike of await storedBikes(riderId)) await bikeStore.removeItem(bike.id);
     await removeRider(riderId);
   });
@@ -47,11 +47,15 @@ export const eraseRider = (riderId: string): Promise<void> =>
 export const eraseSessionById = (id: string): Promise<void> =>
   saving(async () => {
     const visit = (await studioIndex()).index.visits.find((v) => v.id === id);
-    if (visit) await eraseSession(visit);
+    if (visit)
+      await eraseSession(
+        id,
+        visit.takes.map((t) => t.id),
+      );
   });
 
 /** The studio's index after the bin has been emptied of what has lain there for its time. */
-export async function studioNow(nowIso: string): Promise<{ index: StudioIndex; unread: number }> {
+export async function studioNow(nowIso: string): Promise<StudioNow> {
   const now = await studioIndex();
   const riders = now.index.riders.filter((r) => isDue(r.deletedIso, nowIso));
   const visits = now.index.visits.filter((v) => isDue(v.deletedIso, nowIso));

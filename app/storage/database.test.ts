@@ -54,7 +54,9 @@ it('stores that are first asked for all at once lose no write, and the database 
   expect([...now.objectStoreNames].sort()).toEqual([
     'bikes',
     'clips',
+    'drafts',
     'local-forage-detect-blob-support',
+    'past',
     'riders',
     'sessions',
     'settings',

@@ -1,5 +1,7 @@
 import type { StudioIndex, VisitSummary } from '../../core/records/summaries.ts';
+import { takesOfAllPasts } from './past';
 import { saving } from './saveState';
+import type { StudioNow } from './studioIndex';
 import { clipKeys, dropClip, dropTracks, loadClip, trackKey, trackKeys } from './stores';
 
 const TABS = 'deep-angle:tabs';
@@ -8,22 +10,24 @@ const TABS = 'deep-angle:tabs';
 let standing = false;
 
 /**
- * Removes films and tracks that no visit has any more: those that were replaced, and those of a visit whose saving was cut off.
- * Only when no other tab is open, and before this one can undo anything.
+ * Removes films and tracks that no visit has any more and no step back could bring back: those of a visit whose saving was cut off.
+ * Only when no other tab is open, and never while some record can't be read: what it holds is not known.
  */
-export async function sweepFilms(read: () => Promise<StudioIndex>): Promise<void> {
+export async function sweepFilms(read: () => Promise<StudioNow>): Promise<void> {
   if (standing || !('locks' in navigator)) return;
   standing = true;
   await navigator.locks.request(TABS, { mode: 'exclusive', ifAvailable: true }, async (lock) => {
     if (!lock) return;
     // What is here first, what is in use after it: a film that comes meanwhile is not touched.
     const [clips, tracksHere] = await Promise.all([clipKeys(), trackKeys()]);
-    const { visits } = await read();
-    const takes = visits.flatMap((v) => v.takes);
+    const { index, unreadable } = await read();
+    if (unreadable.length > 0) return;
+    const takes = index.visits.flatMap((v) => v.takes);
+    const past = await takesOfAllPasts();
     const known = new Set(takes.map((t) => t.id));
     const tracks = new Set(takes.flatMap((t) => [t.id, trackKey(t.id, t.revision)]));
-    for (const key of clips) if (!known.has(key)) await dropClip(key);
-    for (const key of tracksHere) if (!tracks.has(key)) await dropTracks(key);
+    for (const key of clips) if (!known.has(key) && !past.has(key)) await dropClip(key);
+    for (const key of tracksHere) if (!tracks.has(key) && !past.has(key.split('@')[0])) await dropTracks(key);
   });
   void navigator.locks.request(TABS, { mode: 'shared' }, () => new Promise<never>(() => undefined));
 }

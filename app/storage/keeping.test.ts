@@ -7,13 +7,14 @@ import { emptyTracks } from '../../core/stroke/tracks.ts';
 import { BIN_DAYS } from '../../core/records/visits.ts';
 import { CATALOGUE } from '../demo/catalogue.ts';
 import { DEMO_PARTS } from '../demo/parts.ts';
-import { eraseRider, sessionsOf, storedBikes, studioNow } from './bin.ts';
+import { storedBikes } from './bikes.ts';
+import { eraseRider, sessionsOf, studioNow } from './bin.ts';
 import { seedDemo } from './demo.ts';
 import { dropFilm, filmsHeld, sweepFilms } from './films.ts';
 import { loadParts, partsThere, saveParts } from './parts.ts';
 import { allProtocols, loadShelf, saveShelf } from './protocols.ts';
 import { isFull, readSaveState, saving, watchSaveState } from './saveState.ts';
-import { editSession } from './sessions.ts';
+import { editVisit } from '../session/visits.ts';
 import {
   bikeStore,
   clipKeys,
@@ -201,12 +202,12 @@ describe('films', () => {
     await saveClip('left-over', clip(10));
     for (const revision of [take.revision, take.revision + 7]) await saveTracks(take.id, revision, NO_TRACKS);
     await saveTracks('left-over', 1, NO_TRACKS);
-    await sweepFilms(async () => (await studioIndex()).index);
+    await sweepFilms(studioIndex);
     expect(await clipKeys()).toEqual([take.id]);
     expect(await trackKeys()).toEqual([trackKey(take.id, take.revision)]);
     // This tab may undo from here on: nothing is swept under it a second time.
     await saveClip('replaced', clip(10));
-    await sweepFilms(async () => (await studioIndex()).index);
+    await sweepFilms(studioIndex);
     expect(await clipKeys()).toContain('replaced');
   });
 });
@@ -222,7 +223,7 @@ describe('what the corner of the page says', () => {
     await expect(saving(() => Promise.reject(full))).rejects.toBe(full);
     expect(readSaveState()).toMatchObject({ full: true, why: expect.stringContaining('Move films out') });
     expect(isFull(new Error('something else'))).toBe(false);
-    expect((await editSession('maren-1', { kind: 'set', at: 'asFound.stem.lengthMm', value: 95 })).ok).toBe(
+    expect((await editVisit('maren-1', { kind: 'set', at: 'asFound.stem.lengthMm', value: 95 })).ok).toBe(
       true,
     );
     expect(readSaveState()).toEqual({ state: 'saved' });

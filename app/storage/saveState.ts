@@ -1,13 +1,25 @@
 /** What the corner of the page says about saving. */
 export type SaveState =
-  { state: 'saved' } | { state: 'saving' } | { state: 'failed'; why: string; full: boolean };
+  { state: 'saved' } | { state: 'saving' } | { state: 'failed'; why: string; full: boolean; again: boolean };
 
-let current: SaveState = { state: 'saved' };
+const SAVED: SaveState = { state: 'saved' };
+const SAVING: SaveState = { state: 'saving' };
+
+/** What could not be stored and waits for room, by what it is of. */
+const failed = new Map<string, { why: string; full: boolean; retry: () => void }>();
+/** The last write that failed and does not wait: whoever asked for it was told. */
+let refused: SaveState | null = null;
 let pending = 0;
+let current: SaveState = SAVED;
 const listeners = new Set<() => void>();
 
-function set(next: SaveState): void {
-  current = next;
+function settle(): void {
+  const [first] = failed.values();
+  current = first
+    ? { state: 'failed', why: first.why, full: first.full, again: true }
+    : pending > 0
+      ? SAVING
+      : (refused ?? SAVED);
   listeners.forEach((tell) => tell());
 }
 
@@ -20,27 +32,47 @@ export function watchSaveState(tell: () => void): () => void {
 
 /** Whether a write failed for want of room. */
 export const isFull = (error: unknown): boolean =>
-  /quota/i.test(`${(error as { name?: string }).name ?? ''} ${String(error)}`);
+  /quota/i.test(`${(error as { name?: string } | null)?.name ?? ''} ${String(error)}`);
 
 export const FULL = 'this device has no room left for it. Move films out, then try again.';
 
-function whyNot(error: unknown): string {
+/** A sentence for any error of the browser's storage; some of them come without a word. */
+export function whyNot(error: unknown): string {
   if (isFull(error)) return FULL;
-  return error instanceof Error ? error.message : String(error);
+  const words = error instanceof Error ? error.message : typeof error === 'string' ? error : '';
+  return words || 'this browser’s storage refused it without a reason. Try again, or draw the page anew.';
 }
+
+/** How long until what could not be stored is tried again by itself, ms. */
+const AGAIN_MS = 5000;
+
+/** Something could not be stored and stays where it is: it is tried again after a while, and whenever the fitter says so. */
+export function failedToSave(what: string, error: unknown, retry: () => void): void {
+  failed.set(what, { why: whyNot(error), full: isFull(error), retry });
+  settle();
+  setTimeout(() => failed.get(what)?.retry === retry && retry(), AGAIN_MS);
+}
+
+export function savedAfterAll(what: string): void {
+  if (failed.delete(what)) settle();
+}
+
+/** Tries everything again that could not be stored. */
+export const saveAgain = (): void => [...failed.values()].forEach(({ retry }) => retry());
 
 /** Runs a write and tells the page how it went; the error goes on to the caller. */
 export async function saving<T>(write: () => Promise<T>): Promise<T> {
   pending += 1;
-  set({ state: 'saving' });
+  settle();
   try {
     const result = await write();
-    pending -= 1;
-    if (pending === 0) set({ state: 'saved' });
+    refused = null;
     return result;
   } catch (error) {
-    pending -= 1;
-    set({ state: 'failed', why: whyNot(error), full: isFull(error) });
+    refused = { state: 'failed', why: whyNot(error), full: isFull(error), again: false };
     throw error;
+  } finally {
+    pending -= 1;
+    settle();
   }
 }

@@ -8,12 +8,13 @@ import { CATALOGUE } from '../demo/catalogue.ts';
 import { bringBack, lookInto, saveBundle } from './backup.ts';
 import { eraseSessionById } from './bin.ts';
 import { seedDemo } from './demo.ts';
-import { canStep, forgetPast } from './history.ts';
-import { readSaveState } from './saveState.ts';
-import { editSession, loadRider, loadSession, stepSession } from './sessions.ts';
+import { closeVisits, editVisit, stepVisit, visitStore } from '../session/visits.ts';
+import { readSaveState, saveAgain } from './saveState.ts';
+import { loadRider, loadSession } from './sessions.ts';
 import {
   bikeStore,
   loadTracks,
+  pastStore,
   putSession,
   removeRider,
   riderStore,
@@ -32,13 +33,15 @@ const stored = async (id = ID): Promise<FitSession> => {
   if (!got?.ok) throw new Error(got?.message ?? `${id} is gone`);
   return got.value;
 };
+const canStep = (id: string) => visitStore.getState().open[id].steps;
 const height = (mm: unknown): SessionEdit => ({ kind: 'set', at: 'asFound.saddle.heightMm', value: mm });
 const stem = (mm: number): SessionEdit => ({ kind: 'set', at: 'asFound.stem.lengthMm', value: mm });
 
 beforeEach(async () => {
   vi.restoreAllMocks();
   await Promise.all([riderStore, bikeStore, sessionStore, settingsStore].map((s) => s.clear()));
-  forgetPast(ID);
+  closeVisits();
+  await pastStore.clear();
   await seedDemo(CATALOGUE);
 });
 
@@ -56,7 +59,7 @@ describe('the demo studio', () => {
     });
     const all = [1, 2, 3, 4].map(() => seedDemo(CATALOGUE));
     await all[0];
-    expect((await editSession(ID, height(777))).ok).toBe(true);
+    expect((await editVisit(ID, height(777))).ok).toBe(true);
     await Promise.all(all);
     await seedDemo(CATALOGUE);
     expect((await stored()).asFound.saddle.heightMm).toBe(777);
@@ -69,7 +72,7 @@ describe('edits of a visit', () => {
     const edits = Array.from({ length: 60 }, (_, k) =>
       k % 7 === 3 ? height('high') : k % 2 ? height(600 + k) : stem(60 + k),
     );
-    const answers = await Promise.all(edits.map((e) => editSession(ID, e)));
+    const answers = await Promise.all(edits.map((e) => editVisit(ID, e)));
     expect(answers.map((a) => a.ok)).toEqual(edits.map((_, k) => k % 7 !== 3));
     expect(await stored()).toMatchObject({ asFound: { saddle: { heightMm: 657 }, stem: { lengthMm: 118 } } });
     // They went into few writes: the store is never far behind.
@@ -80,21 +83,21 @@ describe('edits of a visit', () => {
     const random = seededRandom(31);
     for (let run = 0; run < 6; run += 1) {
       const first = await stored();
-      forgetPast(ID);
+      await pastStore.clear();
       const done: FitSession[] = [];
       let [now, undone] = [first, [] as FitSession[]];
       const answers: Promise<unknown>[] = [];
       for (let k = 0; k < 40; k += 1) {
         const chance = random();
         if (chance < 0.25) {
-          answers.push(stepSession(ID, 'undo'));
+          answers.push(stepVisit(ID, 'undo'));
           const before = done.pop();
           if (before) {
             undone.push(now);
             now = before;
           }
         } else if (chance < 0.45) {
-          answers.push(stepSession(ID, 'redo'));
+          answers.push(stepVisit(ID, 'redo'));
           const after = undone.pop();
           if (after) {
             done.push(now);
@@ -102,10 +105,11 @@ describe('edits of a visit', () => {
           }
         } else {
           const edit = chance < 0.75 ? height(600 + Math.floor(90 * random())) : stem(60 + k);
-          answers.push(editSession(ID, edit));
+          answers.push(editVisit(ID, edit));
           const applied = applyEdit(now, edit);
           if (!applied.ok) throw new Error(applied.message);
-          done.push(now);
+          // An edit that changes nothing is no step.
+          if (JSON.stringify(applied.session) !== JSON.stringify(now)) done.push(now);
           undone = [];
           now = applied.session;
         }
@@ -115,68 +119,121 @@ describe('edits of a visit', () => {
       await Promise.all(answers);
       expect(await stored()).toEqual(now);
       expect(canStep(ID)).toEqual({ undo: done.length > 0, redo: undone.length > 0 });
-      while (canStep(ID).undo) await stepSession(ID, 'undo');
+      while (canStep(ID).undo) await stepVisit(ID, 'undo');
       expect(await stored()).toEqual(first);
-      expect(await stepSession(ID, 'undo')).toEqual({ ok: false, message: 'Nothing to undo.' });
+      expect(await stepVisit(ID, 'undo')).toEqual({ ok: false, message: 'Nothing to undo.' });
     }
   });
-  it('one that finds no room is told, and takes none of those beside it along', async () => {
+  it('one that finds no room is told, stays shown, takes none beside it along, and is stored once there is room', async () => {
     const put = sessionStore.setItem.bind(sessionStore);
-    vi.spyOn(sessionStore, 'setItem').mockImplementation((key, value) =>
-      JSON.stringify(value).includes('a film too many')
-        ? Promise.reject(new DOMException('no room', 'QuotaExceededError'))
-        : put(key, value),
-    );
+    const full = vi
+      .spyOn(sessionStore, 'setItem')
+      .mockImplementation((key, value) =>
+        JSON.stringify(value).includes('a film too many')
+          ? Promise.reject(new DOMException('', 'QuotaExceededError'))
+          : put(key, value),
+      );
     const note = (text: string): SessionEdit => ({ kind: 'set', at: 'asFound.name', value: text });
-    const [one, two, three] = await Promise.allSettled([
-      editSession(ID, height(701)),
-      editSession(ID, note('a film too many')),
-      editSession(ID, stem(77)),
+    const answers = await Promise.all([
+      editVisit(ID, height(701)),
+      editVisit(ID, note('a film too many')),
+      editVisit(ID, stem(77)),
     ]);
-    expect([one.status, two.status, three.status]).toEqual(['fulfilled', 'rejected', 'fulfilled']);
+    expect(answers.map((a) => a.ok)).toEqual([true, false, true]);
+    expect(JSON.stringify(answers[1])).toContain('no room left');
     const { asFound } = await stored();
     expect([asFound.saddle.heightMm, asFound.stem.lengthMm]).toEqual([701, 77]);
     expect(JSON.stringify(asFound)).not.toContain('too many');
-    // What was not stored can't be undone: two steps lead back to the start.
-    await stepSession(ID, 'undo');
-    await stepSession(ID, 'undo');
-    expect(canStep(ID).undo).toBe(false);
+    expect(visitStore.getState().open[ID].shown.asFound.name).toBe('a film too many');
+    expect(readSaveState()).toMatchObject({ state: 'failed', full: true, again: true });
+    full.mockRestore();
+    saveAgain();
+    await vi.waitFor(() => expect(readSaveState()).toEqual({ state: 'saved' }));
+    expect((await stored()).asFound).toMatchObject({ name: 'a film too many', stem: { lengthMm: 77 } });
+    while (canStep(ID).undo) await stepVisit(ID, 'undo');
     expect((await stored()).asFound).toEqual(CATALOGUE.sessions.find((s) => s.id === ID)!.asFound);
   });
   it('of a visit that is gone or can’t be read are refused with a sentence, and damage nothing', async () => {
-    expect(await editSession('nobody-1', height(700))).toEqual({
+    expect(await editVisit('nobody-1', height(700))).toEqual({
       ok: false,
       message: 'This session is no longer on this device.',
     });
     const broken = { ...(await stored()), version: 999 };
     await sessionStore.setItem(ID, broken);
-    expect((await editSession(ID, height(700))).ok).toBe(false);
+    expect((await editVisit(ID, height(700))).ok).toBe(false);
     expect(await sessionStore.getItem(ID)).toEqual(broken);
   });
-  it('are tried once: where the bike’s name finds no room, none of them is half done', async () => {
-    vi.spyOn(bikeStore, 'setItem').mockRejectedValue(new DOMException('no room', 'QuotaExceededError'));
-    const [named, moved] = await Promise.allSettled([
-      editSession(ID, { kind: 'set', at: 'asFound.name', value: 'Lantern' }),
-      editSession(ID, {
+  it('where the bike’s name finds no room, its edit waits and the others are stored whole', async () => {
+    const full = vi.spyOn(bikeStore, 'setItem').mockRejectedValue(new DOMException('', 'QuotaExceededError'));
+    const answers = await Promise.all([
+      editVisit(ID, { kind: 'set', at: 'asFound.name', value: 'Lantern' }),
+      editVisit(ID, {
         kind: 'moved',
         id: 'c1',
         madeIso: '2026-11-25T10:00:00.000Z',
         values: [{ at: 'saddle.heightMm', value: 640 }],
       }),
     ]);
-    expect([named.status, moved.status]).toEqual(['rejected', 'fulfilled']);
+    expect(answers.map((a) => a.ok)).toEqual([false, true]);
+    expect((await stored()).asFound.name).not.toBe('Lantern');
+    expect((await stored()).changes.map((c) => c.id)).toEqual(['c1']);
+    full.mockRestore();
+    saveAgain();
+    await vi.waitFor(async () => expect((await stored()).asFound.name).toBe('Lantern'));
+    expect((await stored()).changes.map((c) => c.id)).toEqual(['c1']);
+  });
+  it('a step back takes what its own edit left, not what came since', async () => {
+    await editVisit(ID, height(701));
+    // Another tab writes beside it, and then over it.
     const now = await stored();
-    expect(now.asFound.name).not.toBe('Lantern');
-    expect(now.changes.map((c) => c.id)).toEqual(['c1']);
-    await stepSession(ID, 'undo');
-    expect((await stored()).changes).toEqual([]);
-    expect(canStep(ID).undo).toBe(false);
+    await putSession({ ...now, asFound: { ...now.asFound, stem: { ...now.asFound.stem, lengthMm: 77 } } });
+    expect((await stepVisit(ID, 'undo')).ok).toBe(true);
+    expect((await stored()).asFound).toMatchObject({
+      saddle: { heightMm: CATALOGUE.sessions.find((s) => s.id === ID)!.asFound.saddle.heightMm },
+      stem: { lengthMm: 77 },
+    });
+    await stepVisit(ID, 'redo');
+    const again = await stored();
+    await putSession({
+      ...again,
+      asFound: { ...again.asFound, saddle: { ...again.asFound.saddle, heightMm: 650 } },
+    });
+    expect(await stepVisit(ID, 'undo')).toMatchObject({
+      ok: false,
+      message: expect.stringContaining('changed again since') as string,
+    });
+    expect((await stored()).asFound.saddle.heightMm).toBe(650);
+  });
+  it('can be taken back after the page was drawn anew, tracks among them', async () => {
+    const take = (await stored('maren-1')).takes[0];
+    const tracking = { state: 'done' as const, framesDone: 9, revision: take.tracking.revision + 1 };
+    await editVisit('maren-1', { kind: 'tracking', takeId: take.id, tracking });
+    await editVisit('maren-1', { kind: 'set', at: `takes.#${take.id}.note`, value: 'said later' });
+    closeVisits();
+    await stepVisit('maren-1', 'undo');
+    await stepVisit('maren-1', 'undo');
+    expect((await stored('maren-1')).takes[0]).toEqual(take);
+    await stepVisit('maren-1', 'redo');
+    expect((await stored('maren-1')).takes[0].tracking).toEqual(tracking);
+  });
+  it('of one go are one step, and lists that two hands add to keep what both added', async () => {
+    await editVisit(ID, height(61), 'field');
+    await editVisit(ID, height(612), 'field');
+    await stepVisit(ID, 'undo');
+    expect((await stored()).asFound).toEqual(CATALOGUE.sessions.find((s) => s.id === ID)!.asFound);
+    const due = (id: string) => ({ id, due: '2026-12-24', why: id, doneIso: null });
+    const { followUps } = await stored();
+    // Another tab has added one, and this page has not heard of it yet.
+    await putSession({ ...(await stored()), followUps: [...followUps, due('theirs')] });
+    await editVisit(ID, { kind: 'set', at: 'followUps', value: [...followUps, due('mine')] });
+    const ids = (await stored()).followUps.map((f) => f.id);
+    expect(ids.sort()).toEqual(['mine', ...followUps.map((f) => f.id), 'theirs'].sort());
   });
   it('reach the lists and the bike’s own record', async () => {
     await studioIndex();
-    await editSession(ID, { kind: 'set', at: 'asFound.name', value: 'Lantern' });
+    await editVisit(ID, { kind: 'set', at: 'asFound.name', value: 'Lantern' });
     const due = [{ id: 'f', due: '2026-12-24', why: 'a call', doneIso: null }];
-    await editSession(ID, { kind: 'set', at: 'followUps', value: due });
+    await editVisit(ID, { kind: 'set', at: 'followUps', value: due });
     const { index } = await studioIndex();
     expect(JSON.stringify(index.visits.find((v) => v.id === ID))).toContain('2026-12-24');
     expect(await bikeStore.getItem((await stored()).bikeId)).toMatchObject({ name: 'Lantern' });
@@ -202,8 +259,8 @@ describe('a backup', () => {
     tracks.landmarks.hip.yPx.set([4, 5, 6]);
     await saveTracks(take.id, take.tracking.revision, tracks);
     const file = await saveBundle('maren', () => undefined, 'maren-2');
-    await editSession('maren-2', height(690));
-    await editSession('maren-1', height(655));
+    await editVisit('maren-2', height(690));
+    await editVisit('maren-1', height(655));
     const others = [await stored('maren-1'), await stored(ID)];
     expect(await bring(file, 'over')).toMatchObject({ riders: 1, sessions: 1 });
     expect(await stored('maren-2')).toEqual(CATALOGUE.sessions.find((s) => s.id === 'maren-2'));
@@ -213,7 +270,7 @@ describe('a backup', () => {
   it('adds a visit that was erased and touches none that is here', async () => {
     const file = await saveBundle('maren', () => undefined);
     await eraseSessionById('maren-2');
-    await editSession('maren-1', height(655));
+    await editVisit('maren-1', height(655));
     expect(await ofMaren()).toEqual(['maren-1']);
     expect(await bring(file, 'add')).toMatchObject({ riders: 0, sessions: 1 });
     expect(await ofMaren()).toEqual(['maren-1', 'maren-2']);
@@ -236,7 +293,7 @@ describe('a backup', () => {
   it('a visit’s own file comes back too, as long as its rider is here', async () => {
     const visit = await stored(ID);
     const file = (session: unknown): Blob => new Blob([JSON.stringify({ session, summary: {} }, null, 2)]);
-    await editSession(ID, height(640));
+    await editVisit(ID, height(640));
     expect(await bring(file(visit), 'over')).toMatchObject({ riders: 1, sessions: 1 });
     expect(await stored(ID)).toEqual(visit);
     expect(await loadRider('pilar')).toEqual(CATALOGUE.riders.find((r) => r.id === 'pilar'));

@@ -1,5 +1,6 @@
 import { RECORD_VERSIONS } from '../../core/records/migrations.ts';
 import { checkRecord } from '../../core/records/schemas.ts';
+import { unreadable, type Unreadable } from '../../core/records/unreadable.ts';
 import { summaryOfVisit, withRecords, type StudioIndex } from '../../core/records/summaries.ts';
 import type { FitSession, Rider } from '../../core/records/types.ts';
 import { alone } from './tabs';
@@ -10,35 +11,32 @@ import { settleTouched, touched, type TouchedKind } from './touched';
 const KEY = 'studio-index';
 
 /** Counts up when what a summary holds changes; with newer record shapes the index is made anew as well. */
-const SHAPE = `4/${RECORD_VERSIONS.rider}/${RECORD_VERSIONS.session}`;
+const SHAPE = `5/${RECORD_VERSIONS.rider}/${RECORD_VERSIONS.session}`;
 
 interface StoredIndex extends StudioIndex {
   shape: string;
-  /** Records that can't be read, as “kind:id”. */
-  unread: string[];
+  unreadable: Unreadable[];
 }
-
-const BLANK: StoredIndex = { shape: SHAPE, riders: [], visits: [], unread: [] };
 
 /** Reads every record: once after an update, or when the index does not fit what is stored. */
 async function fromAllRecords(): Promise<StoredIndex> {
-  const index: StoredIndex = { ...BLANK, riders: [], visits: [], unread: [] };
+  const index: StoredIndex = { shape: SHAPE, riders: [], visits: [], unreadable: [] };
   await riderStore.iterate<unknown, void>((stored, key) => {
     const checked = checkRecord('rider', stored);
     if (checked.ok) index.riders.push(checked.value);
-    else index.unread.push(`rider:${key}`);
+    else index.unreadable.push(unreadable('rider', key, stored));
   });
   await sessionStore.iterate<unknown, void>((stored, key) => {
     const checked = checkRecord('session', stored);
     if (checked.ok) index.visits.push(summaryOfVisit(checked.value));
-    else index.unread.push(`session:${key}`);
+    else index.unreadable.push(unreadable('session', key, stored));
   });
   return index;
 }
 
 const count = (index: StoredIndex, kind: TouchedKind): number =>
   (kind === 'rider' ? index.riders : index.visits).length +
-  index.unread.filter((u) => u.startsWith(`${kind}:`)).length;
+  index.unreadable.filter((u) => u.kind === kind).length;
 
 /** Brings the index up to date with the records touched since. */
 async function withTouched(
@@ -47,39 +45,62 @@ async function withTouched(
 ): Promise<StoredIndex> {
   const riders = new Map<string, Rider | null>();
   const sessions = new Map<string, FitSession | null>();
-  const unread = new Set(index.unread);
+  let unread = index.unreadable;
   for (const { kind, id } of marks) {
     const stored = await (kind === 'rider' ? riderStore : sessionStore).getItem(id);
-    unread.delete(`${kind}:${id}`);
+    unread = unread.filter((u) => u.kind !== kind || u.id !== id);
     const checked = stored === null ? null : checkRecord(kind, stored);
-    if (checked && !checked.ok) unread.add(`${kind}:${id}`);
+    if (checked && !checked.ok) unread = [...unread, unreadable(kind, id, stored)];
     const value = checked?.ok ? checked.value : null;
     if (kind === 'rider') riders.set(id, value as Rider | null);
     else sessions.set(id, value as FitSession | null);
   }
-  return { ...index, ...withRecords(index, riders, sessions), unread: [...unread] };
+  return { ...index, ...withRecords(index, riders, sessions), unreadable: unread };
 }
 
-/** Riders and visits as lists show them, and how many records can't be read. One stored record, brought up to date when needed. */
-export function studioIndex(): Promise<{ index: StudioIndex; unread: number }> {
+/** The index as it was stored; null where there is none of this shape, or it is damaged: it can be made anew. */
+function parsed(text: unknown): StoredIndex | null {
+  try {
+    const stored = JSON.parse(String(text)) as StoredIndex | null;
+    const whole =
+      stored?.shape === SHAPE &&
+      [stored.riders, stored.visits, stored.unreadable].every(
+        (list) => Array.isArray(list) && !list.includes(null as never),
+      );
+    return whole ? stored : null;
+  } catch {
+    return null;
+  }
+}
+
+/** Riders and visits as lists show them, and the records that can't be read. */
+export interface StudioNow {
+  index: StudioIndex;
+  unreadable: Unreadable[];
+}
+
+/** The studio’s index: one stored record, brought up to date when needed, made anew where it is damaged. */
+export function studioIndex(): Promise<StudioNow> {
   return alone('studio-index', async () => {
     const [text, marks, ...counts] = await Promise.all([
-      settingsStore.getItem<string>(KEY),
+      settingsStore.getItem(KEY),
       touched(),
       riderStore.length(),
       sessionStore.length(),
     ]);
-    const stored = text === null ? null : (JSON.parse(text) as StoredIndex);
-    const usable = stored?.shape === SHAPE ? stored : null;
-    let index = usable ?? (await fromAllRecords());
-    if (usable && marks.length > 0) index = await withTouched(usable, marks);
+    const stored = parsed(text);
+    let index = stored ?? (await fromAllRecords());
+    if (stored && marks.length > 0) index = await withTouched(stored, marks);
     const fits = counts[0] === count(index, 'rider') && counts[1] === count(index, 'session');
     // A record that came or went some other way, or is being written by another tab right now.
     if (!fits) index = await fromAllRecords();
     if (index !== stored) {
-      await settingsStore.setItem(KEY, JSON.stringify(index));
-      await settleTouched(marks);
+      // A full device keeps no index: then it is made anew the next time as well.
+      await settingsStore
+        .setItem(KEY, JSON.stringify(index))
+        .then(() => settleTouched(marks))
+        .catch(() => undefined);
     }
-    return { index: { riders: index.riders, visits: index.visits }, unread: index.unread.length };
+    return { index: { riders: index.riders, visits: index.visits }, unreadable: index.unreadable };
   });
 }

@@ -47,11 +47,20 @@ export function followSession(
   };
 }
 
+const turns = new Map<string, Promise<unknown>>();
+
+/** Without locks: one after another in this page at least. */
+function inTurn<T>(what: string, work: () => Promise<T>): Promise<T> {
+  const mine = (turns.get(what) ?? Promise.resolve()).then(work, work);
+  turns.set(what, mine);
+  return mine;
+}
+
 /**
  * Runs a read-change-write so that no other tab's comes between: an edit is never lost under another one.
  */
 export async function alone<T>(what: string, work: () => Promise<T>): Promise<T> {
-  if (!('locks' in navigator)) return work();
+  if (!('locks' in navigator)) return inTurn(what, work);
   // The lock's own result is typed loosely; the work's goes out by hand.
   let result!: T;
   await navigator.locks.request(`deep-angle:${what}`, async () => {

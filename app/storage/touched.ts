@@ -25,8 +25,10 @@ export async function touching<T>(kind: TouchedKind, id: string, write: () => Pr
 
 export async function touched(): Promise<Touch[]> {
   const list: Touch[] = [];
-  await touchedStore.iterate<Touch, void>((t) => {
-    list.push(t);
+  await touchedStore.iterate<Partial<Touch> | null, void>((t, key) => {
+    // A damaged mark still says by its name which record to look at.
+    const [kind, id] = [key.slice(0, key.indexOf(':')), key.slice(key.indexOf(':') + 1)];
+    if (kind === 'rider' || kind === 'session') list.push({ kind, id, stamp: String(t?.stamp) });
   });
   return list;
 }
@@ -35,6 +37,7 @@ export async function touched(): Promise<Touch[]> {
 export async function settleTouched(list: readonly Touch[]): Promise<void> {
   for (const t of list) {
     const key = `${t.kind}:${t.id}`;
-    if ((await touchedStore.getItem<Touch>(key))?.stamp === t.stamp) await touchedStore.removeItem(key);
+    const now = await touchedStore.getItem<Partial<Touch>>(key);
+    if (String(now?.stamp) === t.stamp) await touchedStore.removeItem(key);
   }
 }

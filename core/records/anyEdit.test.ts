@@ -1,14 +1,19 @@
 import { describe, expect, it } from 'vitest';
 import { CATALOGUE } from '../../app/demo/catalogue.ts';
 import { seededRandom } from '../../sim/random.ts';
-import { applyEdit, inverseOf, type SessionEdit } from './edits.ts';
+import { patchesBetween, reversed, withPatches, type Patch } from '../visit/patches.ts';
+import { applyEdit, type SessionEdit } from './edits.ts';
 import { checkRecord } from './schemas.ts';
 import type { FitSession } from './types.ts';
 
 /** Every place of a record that holds something, as the interface names places: “asFound.saddle.heightMm”. */
 function placesOf(value: unknown, at = ''): string[] {
   if (value === null || typeof value !== 'object') return at === '' ? [] : [at];
-  const inner = Object.entries(value).flatMap(([key, v]) => placesOf(v, at === '' ? key : `${at}.${key}`));
+  const inner = Object.entries(value).flatMap(([key, v]) => {
+    const id = Array.isArray(value) ? (v as { id?: unknown } | null)?.id : undefined;
+    const name = typeof id === 'string' ? `#${id}` : key;
+    return placesOf(v, at === '' ? name : `${at}.${name}`);
+  });
   return at === '' ? inner : [at, ...inner];
 }
 
@@ -66,10 +71,8 @@ describe('any place of a visit, set to anything', () => {
           expect(checkRecord('session', result.session).ok, `${at} ${String(edit.value)}`).toBe(true);
           expect(result.session.id).toBe(session.id);
           expect(result.session.riderId).toBe(session.riderId);
-          const inverse = inverseOf(session, edit);
-          if (!inverse) continue;
-          const back = applyEdit(result.session, inverse);
-          expect(back.ok && back.session, at).toEqual(session);
+          const undo = reversed(patchesBetween(session, result.session));
+          expect(withPatches(result.session, undo), at).toEqual(session);
         }
         // The throw of the dice has to reach both: what can be had, and what can't.
         expect(done).toBeGreaterThan(20);
@@ -103,7 +106,7 @@ describe('edits that are no edits', () => {
     const random = seededRandom(9);
     const START: FitSession = session;
     let now = START;
-    const inverses: SessionEdit[] = [];
+    const undos: Patch[][] = [];
     for (let n = 0; n < 120; n += 1) {
       const edits: SessionEdit[] = [
         { kind: 'set', at: 'asFound.stem.lengthMm', value: 60 + Math.floor(60 * random()) },
@@ -120,15 +123,14 @@ describe('edits that are no edits', () => {
       const edit = edits[Math.floor(edits.length * random())];
       const result = applyEdit(now, edit);
       if (!result.ok) continue;
-      const inverse = inverseOf(now, edit);
-      if (inverse) inverses.push(inverse);
+      undos.push(reversed(patchesBetween(now, result.session)));
       now = result.session;
     }
-    expect(inverses.length).toBeGreaterThan(60);
-    for (const inverse of inverses.reverse()) {
-      const back = applyEdit(now, inverse);
-      if (!back.ok) throw new Error(back.message);
-      now = back.session;
+    expect(undos.length).toBeGreaterThan(60);
+    for (const undo of undos.reverse()) {
+      const back = withPatches(now, undo);
+      if (!back) throw new Error('A step did not find what it had left.');
+      now = back;
     }
     expect(now).toEqual(START);
   });

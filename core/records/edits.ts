@@ -4,7 +4,7 @@ import type { WheelRims } from '../stroke/keystone.ts';
 import type { Landmark } from '../stroke/landmarks.ts';
 import type { WidthReference } from '../frontal/scale.ts';
 import type { Protocol } from '../protocol/protocols.ts';
-import { valueAt, withValue } from './path.ts';
+import { withValue } from './path.ts';
 import {
   correctionsSchema,
   hiddenSchema,
@@ -261,47 +261,5 @@ function change(s: FitSession, e: SessionEdit): FitSession | null {
       }));
     case 'tracking':
       return withTake({ ...s }, e.takeId, (t) => ({ ...t, tracking: e.tracking }));
-  }
-}
-
-/**
- * The edit that takes another one back. Tracks have none: they are made from the marks, and made again from them.
- * @param session as it stood before the edit
- */
-export function inverseOf(session: FitSession, edit: SessionEdit): SessionEdit | null {
-  switch (edit.kind) {
-    case 'set': {
-      const value = valueAt(session, edit.at);
-      // What had not been there before is taken back by what stood above it.
-      if (value !== undefined) return { kind: 'set', at: edit.at, value };
-      const above = edit.at.slice(0, edit.at.lastIndexOf('.'));
-      const held = valueAt(session, above);
-      return above.includes('.') && held !== undefined ? { kind: 'set', at: above, value: held } : null;
-    }
-    case 'protocol':
-      return { kind: 'protocol', protocolId: session.protocolId, protocol: session.protocol };
-    case 'take-added': {
-      const { takes, takeId: open, plan, earlierPlans, planning } = session;
-      return { kind: 'restored', part: { takes, takeId: open, plan, earlierPlans, planning } };
-    }
-    case 'take-opened':
-    case 'take-removed':
-    case 'wheels':
-    case 'width':
-    case 'corrected':
-    case 'marks': {
-      const { takes, takeId: open } = session;
-      return { kind: 'restored', part: { takes, takeId: open } };
-    }
-    case 'moved':
-    case 'all-back':
-    case 'put-back':
-      return { kind: 'restored', part: { current: session.current, changes: session.changes } };
-    case 'restored': {
-      const keys = Object.keys(edit.part) as Restorable[];
-      return { kind: 'restored', part: Object.fromEntries(keys.map((key) => [key, session[key]])) };
-    }
-    case 'tracking':
-      return null;
   }
 }

@@ -77,7 +77,9 @@ describe('stations', () => {
   it('Mark counts what the view asks for, and Track tells a part from the whole', () => {
     const [first, ...rest] = Object.entries(openTake(whole)!.marks);
     expect(first).toBeDefined();
-    expect(at(withTake({ marks: Object.fromEntries(rest) }), 'mark').ready).toBe(false);
+    // One of hip, knee and ankle may be missing; not two of them.
+    expect(at(withTake({ marks: Object.fromEntries(rest) }), 'mark').ready).toBe(true);
+    expect(at(withTake({ marks: Object.fromEntries(rest.slice(1)) }), 'mark').ready).toBe(false);
     expect(
       at(withTake({ tracking: { state: 'stopped', framesDone: 40, revision: 1 } }), 'track'),
     ).toMatchObject({

@@ -1,0 +1,37 @@
+/**
+ * A stored record that this version can't read: written by a newer one, or damaged. It is never passed over: lists count it, sweeps
+ * stop before it, backups carry it as it is, and erasing its rider takes it along.
+ */
+export interface Unreadable {
+  kind: 'rider' | 'session';
+  id: string;
+  /** Whose it is, as far as it says. */
+  riderId: string | null;
+  /** The films that it names. */
+  takeIds: string[];
+}
+
+const textOf = (record: unknown, key: string): string | null => {
+  const value: unknown =
+    typeof record === 'object' && record !== null ? (record as Record<string, unknown>)[key] : null;
+  return typeof value === 'string' ? value : null;
+};
+
+const listOf = (record: unknown, key: string): unknown[] => {
+  const value: unknown =
+    typeof record === 'object' && record !== null ? (record as Record<string, unknown>)[key] : null;
+  return Array.isArray(value) ? value : [];
+};
+
+/** What can be told of a record that can't be read. */
+export function unreadable(kind: Unreadable['kind'], id: string, stored: unknown): Unreadable {
+  return {
+    kind,
+    id,
+    riderId: kind === 'rider' ? id : textOf(stored, 'riderId'),
+    takeIds: [
+      ...listOf(stored, 'takes').map((t) => textOf(t, 'id')),
+      ...listOf(stored, 'removedTakes').map((r) => textOf((r as { take?: unknown } | null)?.take, 'id')),
+    ].filter((t) => t !== null),
+  };
+}
