@@ -15,6 +15,7 @@ import { studioIndex } from './storage/studioIndex';
 import { loadStudio } from './storage/studio';
 import { anythingUnsaved } from './session/visits';
 import { loadDrafts } from './storage/drafts';
+import { NoticeBar } from './components/NoticeBar';
 
 export const meta: Route.MetaFunction = () => [
   { title: 'Deep Angle' },
@@ -76,6 +77,7 @@ export default function Root({ loaderData }: Route.ComponentProps) {
   return (
     <StudioTheme studio={loaderData.studio}>
       <Outlet />
+      <NoticeBar />
     </StudioTheme>
   );
 }

@@ -6,6 +6,8 @@ import Typography from '@mui/material/Typography';
 import type { SessionEdit } from '../../core/records/edits.ts';
 import type { FitSession } from '../../core/records/types.ts';
 import { takeText } from './takeWords';
+import { BIN_DAYS } from '../../core/records/visits.ts';
+import { notify } from '../session/notices';
 
 /** The visit's takes; the stations work on the one that is open. */
 export function TakeList({
@@ -39,7 +41,13 @@ export function TakeList({
           <Button
             size="small"
             aria-label={`Remove the take ${t.clipName}`}
-            onClick={() => void edit({ kind: 'take-removed', takeId: t.id })}
+            onClick={() => {
+              void edit({ kind: 'take-removed', takeId: t.id, removedIso: new Date().toISOString() });
+              notify(
+                `“${t.clipName}” removed, with its marks${t.tracking.state === 'none' ? '' : ' and tracks'}. It lies in the trash for ${BIN_DAYS} days.`,
+                () => void edit({ kind: 'take-returned', takeId: t.id }),
+              );
+            }}
           >
             Remove
           </Button>

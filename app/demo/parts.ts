@@ -19,6 +19,7 @@ function part(kind: PartKind, name: string, price: number, count: number, more: 
 /** The drawers of the Kiln Yard Fitting Room; makers and models are made up. */
 export const DEMO_PARTS: PartsBin = {
   version: RECORD_VERSIONS.parts,
+  removed: [],
   parts: [
     ...[70, 80, 90, 100, 110].map((lengthMm) =>
       part('stem', `Fennel ${lengthMm}`, 38, 2, { lengthMm, angleDeg: -6 }),

@@ -12,7 +12,10 @@ import { byRider } from '../../core/records/summaries.ts';
 import { BIN_DAYS } from '../../core/records/visits.ts';
 import { RouteTrouble } from '../components/RouteTrouble';
 import { TopBar } from '../components/TopBar';
+import { eraseTake } from '../session/erase';
+import { editVisit } from '../session/visits';
 import { eraseRider, eraseSessionById } from '../storage/bin';
+import { erasePart, loadParts, saveParts } from '../storage/parts';
 import { loadRider, loadSession, saveRider, saveSession } from '../storage/sessions';
 import { studioIndex } from '../storage/studioIndex';
 import type { Route } from './+types/bin';
@@ -20,32 +23,76 @@ import type { Route } from './+types/bin';
 export const meta: Route.MetaFunction = () => [{ title: 'Bin · Deep Angle' }];
 
 interface Binned {
-  kind: 'rider' | 'session';
+  kind: 'rider' | 'session' | 'take' | 'part';
   id: string;
+  /** The visit of a film. */
+  sessionId: string | null;
   name: string;
   deletedIso: string;
+  /** What goes and comes with it. */
+  what: string;
 }
 
+const many = (n: number, one: string): string => `${n} ${n === 1 ? one : `${one}s`}`;
+
 export async function clientLoader(): Promise<{ binned: Binned[] }> {
-  const studio = byRider((await studioIndex()).index);
+  const { index, unreadable } = await studioIndex();
+  const studio = byRider(index);
   const binned = studio.flatMap(({ rider, visits }): Binned[] => {
     // A visit of a rider in the bin goes and comes with the rider.
-    if (rider.deletedIso) return [{ kind: 'rider', ...rider, deletedIso: rider.deletedIso }];
-    return visits.flatMap((v) => {
+    if (rider.deletedIso) {
+      const unread = unreadable.filter((u) => u.riderId === rider.id).length;
+      const whole = `rider with ${many(visits.length, 'visit')}${unread ? ` and ${many(unread, 'record')} that can’t be read` : ''}`;
+      const { id, name, deletedIso } = rider;
+      return [{ kind: 'rider', id, name, deletedIso, sessionId: null, what: whole }];
+    }
+    return visits.flatMap((v): Binned[] => {
       const name = `${rider.name}, visit of ${dayjs(v.startedIso).format('D MMMM YYYY')}`;
-      return v.deletedIso ? [{ kind: 'session', id: v.id, name, deletedIso: v.deletedIso }] : [];
+      if (v.deletedIso)
+        return [
+          { kind: 'session', id: v.id, name, deletedIso: v.deletedIso, sessionId: null, what: 'one visit' },
+        ];
+      return v.removed.map((t) => ({
+        kind: 'take',
+        id: t.id,
+        name: `${t.clipName}, ${name}`,
+        deletedIso: t.removedIso,
+        sessionId: v.id,
+        what: 'one film with its marks and tracks',
+      }));
     });
   });
+  const parts = await loadParts();
+  for (const { part, removedIso } of parts.ok ? parts.value.removed : [])
+    binned.push({
+      kind: 'part',
+      id: part.id,
+      name: part.name,
+      deletedIso: removedIso,
+      sessionId: null,
+      what: 'one part',
+    });
   return { binned: binned.sort((a, b) => b.deletedIso.localeCompare(a.deletedIso)) };
 }
 
 export async function clientAction({ request }: Route.ClientActionArgs) {
-  const { what, kind, id } = (await request.json()) as {
+  const { what, kind, id, sessionId } = (await request.json()) as Pick<
+    Binned,
+    'kind' | 'id' | 'sessionId'
+  > & {
     what: 'back' | 'erase';
-    kind: Binned['kind'];
-    id: string;
   };
-  if (what === 'erase') {
+  if (kind === 'take') {
+    if (what === 'erase') await eraseTake(sessionId!, id);
+    else await editVisit(sessionId!, { kind: 'take-returned', takeId: id });
+  } else if (kind === 'part') {
+    if (what === 'erase') await erasePart(id);
+    else {
+      const parts = await loadParts();
+      const back = parts.ok ? parts.value.removed.find((r) => r.part.id === id) : undefined;
+      if (back) await saveParts([back.part], []);
+    }
+  } else if (what === 'erase') {
     await (kind === 'rider' ? eraseRider(id) : eraseSessionById(id));
   } else if (kind === 'rider') {
     const rider = await loadRider(id);
@@ -61,8 +108,8 @@ export default function Bin({ loaderData }: Route.ComponentProps) {
   const { binned } = loaderData;
   const fetcher = useFetcher();
   const [erasing, setErasing] = useState<Binned | null>(null);
-  const ask = (what: 'back' | 'erase', { kind, id }: Binned): void =>
-    void fetcher.submit({ what, kind, id }, { method: 'post', encType: 'application/json' });
+  const ask = (what: 'back' | 'erase', { kind, id, sessionId }: Binned): void =>
+    void fetcher.submit({ what, kind, id, sessionId }, { method: 'post', encType: 'application/json' });
   return (
     <Box sx={{ minHeight: '100vh' }}>
       <TopBar>
@@ -92,8 +139,7 @@ export default function Bin({ loaderData }: Route.ComponentProps) {
             <Box sx={{ flex: 1, minWidth: 220 }}>
               <Typography sx={{ fontWeight: 560 }}>{b.name}</Typography>
               <Typography variant="body2" color="textSecondary">
-                {b.kind === 'rider' ? 'rider with all visits' : 'one visit'}; gone on{' '}
-                {dayjs(b.deletedIso).add(BIN_DAYS, 'day').format('D MMMM YYYY')}
+                {b.what}; gone on {dayjs(b.deletedIso).add(BIN_DAYS, 'day').format('D MMMM YYYY')}
               </Typography>
             </Box>
             <Button variant="outlined" onClick={() => ask('back', b)}>
@@ -106,7 +152,8 @@ export default function Bin({ loaderData }: Route.ComponentProps) {
       <Dialog open={erasing !== null} onClose={() => setErasing(null)}>
         <DialogTitle>Erase {erasing?.name} whole?</DialogTitle>
         <DialogContent>
-          Records, marks, tracks and film are removed from this device now. This can’t be undone.
+          {erasing?.what}: {erasing?.kind === 'part' ? 'it is' : 'records, marks, tracks and film are'}{' '}
+          removed from this device now. This can’t be undone.
         </DialogContent>
         <DialogActions>
           <Button onClick={() => setErasing(null)}>Keep</Button>

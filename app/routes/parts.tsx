@@ -2,7 +2,6 @@ import Delete from '@mui/icons-material/DeleteOutlined';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import Snackbar from '@mui/material/Snackbar';
 import Typography from '@mui/material/Typography';
 import { DataGrid, GridActionsCellItem, type GridColDef } from '@mui/x-data-grid';
 import { nanoid } from 'nanoid';
@@ -20,6 +19,8 @@ import { seedDemo } from '../storage/demo';
 import { loadParts, saveParts } from '../storage/parts';
 import type { Route } from './+types/parts';
 import { FileField } from '../components/FileField';
+import { BIN_DAYS } from '../../core/records/visits.ts';
+import { notify } from '../session/notices';
 
 export const meta: Route.MetaFunction = () => [{ title: 'Parts bin · Deep Angle' }];
 
@@ -30,8 +31,15 @@ export async function clientLoader(): Promise<{ parts: Part[] }> {
   return { parts: bin.value.parts };
 }
 
+/** A list as it was left, and as it was seen before: what another tab did meanwhile stands. */
+interface Sent {
+  to: Part[];
+  from: Part[];
+}
+
 export async function clientAction({ request }: Route.ClientActionArgs) {
-  const saved = await saveParts((await request.json()) as Part[]);
+  const { to, from } = (await request.json()) as Sent;
+  const saved = await saveParts(to, from);
   return saved.ok ? null : { message: saved.message };
 }
 
@@ -61,17 +69,21 @@ export default function Parts({ loaderData }: Route.ComponentProps) {
   const nonce = useContext(NonceContext);
   const input = useRef<HTMLInputElement | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
-  const [gone, setGone] = useState<Part[] | null>(null);
   // What was sent stands at once; the store's answer follows.
-  const parts = (fetcher.json as unknown as Part[] | undefined) ?? loaderData.parts;
-  const store = (next: Part[]): void =>
-    void fetcher.submit(next as unknown as Parameters<typeof fetcher.submit>[0], {
+  const parts = (fetcher.json as unknown as Sent | undefined)?.to ?? loaderData.parts;
+  const send = (sent: Sent): void =>
+    void fetcher.submit(sent as unknown as Parameters<typeof fetcher.submit>[0], {
       method: 'post',
       encType: 'application/json',
     });
+  const store = (next: Part[]): void => send({ to: next, from: parts });
   const remove = (id: string): void => {
-    setGone(parts);
-    store(parts.filter((p) => p.id !== id));
+    const k = parts.findIndex((p) => p.id === id);
+    const without = parts.toSpliced(k, 1);
+    store(without);
+    notify(`“${parts[k].name}” removed. It lies in the trash for ${BIN_DAYS} days.`, () =>
+      send({ to: parts, from: without }),
+    );
   };
   const removeRef = useRef(remove);
   removeRef.current = remove;
@@ -188,24 +200,6 @@ export default function Parts({ loaderData }: Route.ComponentProps) {
           />
         </Box>
       </Box>
-      <Snackbar
-        open={gone !== null}
-        autoHideDuration={8000}
-        onClose={(_, why) => why !== 'clickaway' && setGone(null)}
-        message="Part removed."
-        action={
-          <Button
-            size="small"
-            color="inherit"
-            onClick={() => {
-              store(gone!);
-              setGone(null);
-            }}
-          >
-            Undo
-          </Button>
-        }
-      />
     </Box>
   );
 }

@@ -30,8 +30,15 @@ export async function clientLoader(): Promise<{ own: Protocol[] }> {
   return { own: shelf.value.protocols };
 }
 
+/** A list as it was left, and as it was seen before: what another tab did meanwhile stands. */
+interface Sent {
+  to: Protocol[];
+  from: Protocol[];
+}
+
 export async function clientAction({ request }: Route.ClientActionArgs) {
-  const saved = await saveShelf((await request.json()) as Protocol[]);
+  const { to, from } = (await request.json()) as Sent;
+  const saved = await saveShelf(to, from);
   return saved.ok ? null : { message: saved.message };
 }
 
@@ -44,17 +51,20 @@ export default function Protocols({ loaderData, params }: Route.ComponentProps) 
   const [trouble, setTrouble] = useState<string | null>(null);
   const [before, setBefore] = useState<Protocol[] | null>(null);
   // What was sent stands at once; the store's answer follows.
-  const own = (fetcher.json as unknown as Protocol[] | undefined) ?? loaderData.own;
+  const own = (fetcher.json as unknown as Sent | undefined)?.to ?? loaderData.own;
   const all = [...PROTOCOLS, ...own];
   const list = newestOf(all);
   const shown = list.find((p) => p.id === params.protocolId) ?? list[0];
   const store = (next: Protocol[], words: string): void => {
     setBefore(own);
     setSaid(words);
-    void fetcher.submit(next as unknown as Parameters<typeof fetcher.submit>[0], {
-      method: 'post',
-      encType: 'application/json',
-    });
+    void fetcher.submit(
+      { to: next, from: own } satisfies Sent as unknown as Parameters<typeof fetcher.submit>[0],
+      {
+        method: 'post',
+        encType: 'application/json',
+      },
+    );
   };
   const keep = (changed: Protocol): void => {
     const next = nextVersion(changed, all, new Date().toISOString());

@@ -37,7 +37,7 @@ import { TodayDesk } from '../components/TodayDesk';
 import { TopBar } from '../components/TopBar';
 import { useStudio } from '../components/useStudio';
 import { CATALOGUE } from '../demo/catalogue';
-import { studioNow } from '../storage/bin';
+import { studioWithoutOld } from '../session/erase';
 import { seedDemo } from '../storage/demo';
 import { askToKeep } from '../storage/films';
 import { newBike } from '../storage/bikes';
@@ -53,7 +53,7 @@ interface Studio {
 
 async function readStudio(): Promise<Studio> {
   await seedDemo(CATALOGUE);
-  const { index, unreadable } = await studioNow(new Date().toISOString());
+  const { index, unreadable } = await studioWithoutOld(new Date().toISOString());
   const studio = byRider(index);
   const rows = rowsOf(studio);
   const binned = studio.length - rows.length + index.visits.filter((v) => v.deletedIso !== null).length;

@@ -4,7 +4,6 @@ import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import IconButton from '@mui/material/IconButton';
 import Typography from '@mui/material/Typography';
-import Snackbar from '@mui/material/Snackbar';
 import { useCallback, useEffect, useState } from 'react';
 import {
   data,
@@ -29,6 +28,7 @@ import type { Direction } from '../storage/past';
 import { openVisit, refreshVisit, stepVisit, visitStore } from '../session/visits';
 import { loadRider } from '../storage/sessions';
 import type { Route } from './+types/session';
+import { notify } from '../session/notices';
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: loaderData ? `${loaderData.rider?.name ?? 'Session'} · Deep Angle` : 'Deep Angle' },
@@ -77,7 +77,9 @@ function UndoRedo() {
   const fetcher = useFetcher<typeof clientAction>();
   const { submit, data: answer } = fetcher;
   const steps = useStore(visitStore, ({ open }) => open[sessionId]?.steps);
-  const [heard, setHeard] = useState<unknown>(null);
+  useEffect(() => {
+    if (answer?.ok === false) notify(answer.message);
+  }, [answer]);
   const go = useCallback(
     (kind: Direction) => void submit({ kind }, { method: 'post', encType: 'application/json' }),
     [submit],
@@ -103,12 +105,6 @@ function UndoRedo() {
       <IconButton aria-label="Redo" disabled={!steps?.redo} onClick={() => go('redo')}>
         <Redo />
       </IconButton>
-      <Snackbar
-        open={answer?.ok === false && answer !== heard}
-        message={answer?.ok === false ? answer.message : ''}
-        autoHideDuration={8000}
-        onClose={() => setHeard(answer)}
-      />
     </>
   );
 }

@@ -186,8 +186,9 @@ export function bringBack(
     for (const b of plan.bikes) await bikeStore.setItem(b.id, b);
     for (const r of plan.riders) await putRider(r);
     if (studioToo && inspection.studio) await saveStudio(inspection.studio);
-    if (studioToo && inspection.parts) await saveParts(inspection.parts.parts);
-    if (studioToo && inspection.protocols) await saveShelf(inspection.protocols.protocols);
+    if (studioToo && inspection.parts) await saveParts(inspection.parts.parts, []);
+    if (studioToo && inspection.protocols)
+      await saveShelf(inspection.protocols.protocols, []);
     return { riders: plan.riders.length, sessions: plan.sessions.length, films: films.length };
   });
 }

@@ -1,3 +1,4 @@
+import type { VisitSummary } from '../../core/records/summaries.ts';
 import { checkRecord } from '../../core/records/schemas.ts';
 import type { FitSession } from '../../core/records/types.ts';
 import { isDue } from '../../core/records/visits.ts';
@@ -20,6 +21,8 @@ export async function sessionsOf(riderId: string): Promise<FitSession[]> {
   return out.sort((a, b) => b.startedIso.localeCompare(a.startedIso));
 }
 
+const filmsOf = (v: VisitSummary): string[] => [...v.takes, ...v.removed].map((t) => t.id);
+
 /** A session gone whole: film, tracks, then the record; a crash in between leaves a session without film, never film without one. */
 async function eraseSession(id: string, takeIds: readonly string[]): Promise<void> {
   for (const dropped of new Set([...takeIds, ...(await takesOfPast(id))])) await dropTake(dropped);
@@ -32,12 +35,7 @@ async function eraseSession(id: string, takeIds: readonly string[]): Promise<voi
 export const eraseRider = (riderId: string): Promise<void> =>
   saving(async () => {
     const { index, unreadable } = await studioIndex();
-    for (const v of index.visits)
-      if (v.riderId === riderId)
-        await eraseSession(
-          v.id,
-          v.takes.map((t) => t.id),
-        );
+    for (const v of index.visits) if (v.riderId === riderId) await eraseSession(v.id, filmsOf(v));
     for (const u of unreadable)
       if (u.kind === 'session' && u.riderId === riderId) await eraseSession(u.id, u.takeIds);
     for (const bike of await storedBikes(riderId)) await bikeStore.removeItem(bike.id);
@@ -47,11 +45,7 @@ export const eraseRider = (riderId: string): Promise<void> =>
 export const eraseSessionById = (id: string): Promise<void> =>
   saving(async () => {
     const visit = (await studioIndex()).index.visits.find((v) => v.id === id);
-    if (visit)
-      await eraseSession(
-        id,
-        visit.takes.map((t) => t.id),
-      );
+    if (visit) await eraseSession(id, filmsOf(visit));
   });
 
 /** The studio's index after the bin has been emptied of what has lain there for its time. */

@@ -22,7 +22,7 @@ export async function sweepFilms(read: () => Promise<StudioNow>): Promise<void> 
     const [clips, tracksHere] = await Promise.all([clipKeys(), trackKeys()]);
     const { index, unreadable } = await read();
     if (unreadable.length > 0) return;
-    const takes = index.visits.flatMap((v) => v.takes);
+    const takes = index.visits.flatMap((v) => [...v.takes, ...v.removed]);
     const past = await takesOfAllPasts();
     const known = new Set(takes.map((t) => t.id));
     const tracks = new Set(takes.flatMap((t) => [t.id, trackKey(t.id, t.revision)]));
@@ -43,7 +43,7 @@ export async function filmsHeld(index: StudioIndex): Promise<FilmHeld[]> {
   const kept = new Set(await clipKeys());
   const held: FilmHeld[] = [];
   for (const visit of index.visits) {
-    for (const take of visit.takes)
+    for (const take of [...visit.takes, ...visit.removed])
       if (kept.has(take.id))
         held.push({ visit, take, bytes: (await loadClip(take.id))?.size ?? take.clipBytes });
   }

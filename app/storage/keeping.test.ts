@@ -108,32 +108,32 @@ describe('the studio’s own record', () => {
 describe('parts and protocols', () => {
   const [first] = DEMO_PARTS.parts;
   it('come back as they were stored', async () => {
-    await saveParts([...DEMO_PARTS.parts]);
+    await saveParts([...DEMO_PARTS.parts], []);
     const bin = await loadParts();
     expect(bin.ok && bin.value.parts).toEqual(DEMO_PARTS.parts);
     const own = { ...PROTOCOLS[0], id: 'own', name: 'Ours' };
-    expect((await saveShelf([own])).ok).toBe(true);
+    expect((await saveShelf([own], [])).ok).toBe(true);
     expect((await allProtocols()).map((p) => p.id)).toEqual([...PROTOCOLS.map((p) => p.id), 'own']);
   });
   it('with one that can’t be, none is stored, and it is named', async () => {
-    await saveParts([...DEMO_PARTS.parts]);
+    await saveParts([...DEMO_PARTS.parts], []);
     const bad: Part = { ...first, id: 'bad', lengthMm: 4000 };
-    const refused = await saveParts([first, bad]);
+    const refused = await saveParts([first, bad], []);
     expect(refused.ok).toBe(false);
     expect((await partsThere()).length).toBe(DEMO_PARTS.parts.length);
-    const shelf = await saveShelf([{ ...PROTOCOLS[0], id: 'own', bands: {} as never }]);
+    const shelf = await saveShelf([{ ...PROTOCOLS[0], id: 'own', bands: {} as never }], []);
     expect(shelf.ok).toBe(false);
     expect(await loadShelf()).toMatchObject({ ok: true, value: { protocols: [] } });
   });
   it('a bin or a shelf of a newer version is left as it is, and the plan goes on without', async () => {
     const newer = { version: RECORD_VERSIONS.parts + 1, parts: [], shelves: 3 };
     await settingsStore.setItem('parts', newer);
-    expect((await saveParts([first])).ok).toBe(false);
+    expect((await saveParts([first], [])).ok).toBe(false);
     expect(await settingsStore.getItem('parts')).toEqual(newer);
     expect(await partsThere()).toEqual([]);
     const shelf = { version: RECORD_VERSIONS.protocols + 1, protocols: [], labels: [] };
     await settingsStore.setItem('protocols', shelf);
-    expect((await saveShelf([])).ok).toBe(false);
+    expect((await saveShelf([], [])).ok).toBe(false);
     expect(await settingsStore.getItem('protocols')).toEqual(shelf);
     expect(await allProtocols()).toEqual(PROTOCOLS);
   });

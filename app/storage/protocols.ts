@@ -1,4 +1,5 @@
 import { PROTOCOLS, type Protocol } from '../../core/protocol/protocols.ts';
+import { mergedItems } from '../../core/records/byItem.ts';
 import { RECORD_VERSIONS } from '../../core/records/migrations.ts';
 import type { Checked } from '../../core/records/schemas.ts';
 import type { ProtocolShelf } from '../../core/records/types.ts';
@@ -13,12 +14,23 @@ const shelfOf = (protocols: readonly Protocol[]): ProtocolShelf => ({
 export const loadShelf = async (): Promise<Checked<ProtocolShelf>> =>
   (await loadSetting('protocols')) ?? { ok: true, value: shelfOf([]) };
 
-/** Stores the studio's protocols if every one of them is possible; says what is not. */
-export const saveShelf = (protocols: readonly Protocol[]): Promise<Checked<ProtocolShelf>> =>
-  changeSetting('protocols', () => shelfOf(protocols));
+/**
+ * Stores what was changed in the studio's protocols, version by version, if every one of them is possible; says what is not.
+ * @param to the list as it was left  @param from as it was seen before
+ */
+export const saveShelf = (
+  to: readonly Protocol[],
+  from: readonly Protocol[],
+): Promise<Checked<ProtocolShelf>> =>
+  changeSetting('protocols', (stored) =>
+    shelfOf(mergedItems(stored?.protocols ?? [], from, to, (p) => `${p.id}@${p.revision}`)),
+  );
+
+/** The studio's own protocols as far as they can be read. */
+export async function shelfThere(): Promise<readonly Protocol[]> {
+  const shelf = await loadShelf();
+  return shelf.ok ? shelf.value.protocols : [];
+}
 
 /** Every version of every protocol: the starting ones, and the studio's own. */
-export async function allProtocols(): Promise<readonly Protocol[]> {
-  const shelf = await loadShelf();
-  return shelf.ok ? [...PROTOCOLS, ...shelf.value.protocols] : PROTOCOLS;
-}
+export const allProtocols = async (): Promise<readonly Protocol[]> => [...PROTOCOLS, ...(await shelfThere())];

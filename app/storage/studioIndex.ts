@@ -11,7 +11,7 @@ import { settleTouched, touched, type TouchedKind } from './touched';
 const KEY = 'studio-index';
 
 /** Counts up when what a summary holds changes; with newer record shapes the index is made anew as well. */
-const SHAPE = `5/${RECORD_VERSIONS.rider}/${RECORD_VERSIONS.session}`;
+const SHAPE = `6/${RECORD_VERSIONS.rider}/${RECORD_VERSIONS.session}`;
 
 interface StoredIndex extends StudioIndex {
   shape: string;

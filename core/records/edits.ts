@@ -24,7 +24,8 @@ import type { Correction, FitSession, Hidden, Mark, Take, TrackingState } from '
 /** Everything the interface can change in a session, one word each. */
 export type SessionEdit =
   | { kind: 'take-added'; take: Take }
-  | { kind: 'take-opened' | 'take-removed'; takeId: string }
+  | { kind: 'take-opened' | 'take-returned' | 'take-erased'; takeId: string }
+  | { kind: 'take-removed'; takeId: string; removedIso: string }
   | { kind: 'wheels'; takeId: string; rear: Vec2 | null; front: Vec2 | null; rims: Partial<WheelRims> }
   | { kind: 'set'; at: string; value: unknown }
   | { kind: 'marks'; takeId: string; frame: number; marks: Partial<Record<Landmark, Mark>> }
@@ -70,8 +71,12 @@ export const editSchema = Joi.alternatives<SessionEdit>().conditional('.kind', {
   switch: [
     { is: 'take-added', then: Joi.object({ kind: Joi.any(), take: takeSchema.required() }) },
     {
-      is: Joi.valid('take-opened', 'take-removed'),
+      is: Joi.valid('take-opened', 'take-returned', 'take-erased'),
       then: Joi.object({ kind: Joi.any(), takeId }),
+    },
+    {
+      is: 'take-removed',
+      then: Joi.object({ kind: Joi.any(), takeId, removedIso: Joi.string().isoDate().required() }),
     },
     {
       is: 'corrected',
@@ -222,10 +227,21 @@ function change(s: FitSession, e: SessionEdit): FitSession | null {
     case 'take-opened':
       return withTake({ ...s, takeId: e.takeId }, e.takeId, (t) => t);
     case 'take-removed': {
-      if (!s.takes.some((t) => t.id === e.takeId)) return null;
-      const takes = s.takes.filter((t) => t.id !== e.takeId);
+      const take = s.takes.find((t) => t.id === e.takeId);
+      if (!take) return null;
+      const takes = s.takes.filter((t) => t !== take);
       const takeId = s.takeId === e.takeId ? (takes.at(-1)?.id ?? null) : s.takeId;
-      return { ...s, takes, takeId };
+      return { ...s, takes, takeId, removedTakes: [...s.removedTakes, { take, removedIso: e.removedIso }] };
+    }
+    case 'take-returned': {
+      const removed = s.removedTakes.find((r) => r.take.id === e.takeId);
+      if (!removed || s.takes.some((t) => t.id === e.takeId)) return null;
+      const removedTakes = s.removedTakes.filter((r) => r !== removed);
+      return { ...s, removedTakes, takes: [...s.takes, removed.take], takeId: e.takeId };
+    }
+    case 'take-erased': {
+      const removedTakes = s.removedTakes.filter((r) => r.take.id !== e.takeId);
+      return removedTakes.length < s.removedTakes.length ? { ...s, removedTakes } : null;
     }
     case 'set':
       return withValue(s, e.at, e.value);

@@ -7,9 +7,9 @@ export type RecordKind = 'rider' | 'bike' | 'session' | 'studio' | 'parts' | 'pr
 export const RECORD_VERSIONS: Record<RecordKind, number> = {
   rider: 3,
   bike: 1,
-  session: 10,
+  session: 11,
   studio: 4,
-  parts: 1,
+  parts: 2,
   protocols: 1,
 };
 
@@ -33,7 +33,9 @@ function facesLeft(take: Record<string, unknown>): boolean {
 
 /** Small steps from each shape to the next, oldest first. What was once released is never edited. */
 export const MIGRATIONS: Record<RecordKind, readonly Migration[]> = {
-  parts: [],
+  parts: [
+    { to: 2, name: 'deleted parts lie in the trash for a while', change: (p) => ({ ...p, removed: [] }) },
+  ],
   protocols: [],
   bike: [],
   rider: [
@@ -250,6 +252,11 @@ export const MIGRATIONS: Record<RecordKind, readonly Migration[]> = {
             }
           : s.planning,
       }),
+    },
+    {
+      to: 11,
+      name: 'removed films lie in the trash for a while',
+      change: (s) => ({ ...s, removedTakes: [] }),
     },
   ],
 };

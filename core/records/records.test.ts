@@ -234,8 +234,15 @@ describe('takes', () => {
     const two = mustEdit(idris, { kind: 'take-added', take: second });
     expect(openTake(two)?.id).toBe('second');
     expect(openTake(mustEdit(two, { kind: 'take-opened', takeId }))?.id).toBe(takeId);
-    expect(openTake(mustEdit(two, { kind: 'take-removed', takeId: 'second' }))?.id).toBe(takeId);
-    const none = mustEdit(idris, { kind: 'take-removed', takeId });
+    expect(
+      openTake(
+        mustEdit(two, { kind: 'take-removed', takeId: 'second', removedIso: '2026-11-20T14:00:00.000Z' }),
+      )?.id,
+    ).toBe(takeId);
+    const none = mustEdit(idris, { kind: 'take-removed', takeId, removedIso: '2026-11-20T14:00:00.000Z' });
+    expect(mustEdit(none, { kind: 'take-returned', takeId })).toEqual(idris);
+    expect(mustEdit(none, { kind: 'take-erased', takeId }).removedTakes).toEqual([]);
+    expect(applyEdit(idris, { kind: 'take-returned', takeId }).ok).toBe(false);
     expect(openTake(none)).toBeNull();
   });
   it('session 6: the one take of before, on the side that its axles tell', () => {
@@ -280,7 +287,7 @@ describe('edits', () => {
       { kind: 'set', at: 'planning.trying', value: { saddleUp: 6, 'cleatBack.left': 2 } },
       { kind: 'set', at: 'planning.ladders.numbFoot', value: ['same', 'helped'] },
       { kind: 'take-added', take: { ...idris.takes[0], id: 'second', view: 'drive' } },
-      { kind: 'take-removed', takeId },
+      { kind: 'take-removed', takeId, removedIso: '2026-11-20T14:00:00.000Z' },
       { kind: 'set', at: `takes.#${takeId}.effortW`, value: 180 },
       {
         kind: 'corrected',

@@ -191,6 +191,10 @@ export const sessionSchema = Joi.object<FitSession>({
   followUps: Joi.array().items(followUpSchema).unique('id').max(100).required(),
   statics: staticsSchema.required(),
   takes: Joi.array().items(takeSchema).unique('id').max(100).required(),
+  removedTakes: Joi.array()
+    .items(Joi.object({ take: takeSchema.required(), removedIso: Joi.string().isoDate().required() }))
+    .max(200)
+    .required(),
   takeId: Joi.string().max(40).allow(null).required(),
   planning: planningSchema.required(),
   handOver: handOverSchema.required(),
@@ -230,6 +234,10 @@ export const partSchema = Joi.object<Part>({
 const partsSchema = Joi.object<PartsBin>({
   version: version('parts'),
   parts: Joi.array().items(partSchema).unique('id').max(5000).required(),
+  removed: Joi.array()
+    .items(Joi.object({ part: partSchema.required(), removedIso: Joi.string().isoDate().required() }))
+    .max(5000)
+    .required(),
 });
 
 const protocolsSchema = Joi.object<ProtocolShelf>({

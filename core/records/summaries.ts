@@ -2,8 +2,23 @@ import { complaintName, openComplaints } from '../intake/intake.ts';
 import { protocolUsed } from '../protocol/shelf.ts';
 import { setupNow } from './setups.ts';
 import { stationsOf } from './stations.ts';
-import type { FitSession, Rider } from './types.ts';
+import type { FitSession, Rider, Take } from './types.ts';
 import { nextDue } from './work.ts';
+
+/** What lists show of a film. */
+export interface FilmSummary {
+  id: string;
+  revision: number;
+  clipName: string;
+  clipBytes: number;
+}
+
+const filmOf = ({ id, tracking, clipName, clipBytes }: Take): FilmSummary => ({
+  id,
+  revision: tracking.revision,
+  clipName,
+  clipBytes,
+});
 
 /** What lists show of a visit, so that none has to be read whole for it. */
 export interface VisitSummary {
@@ -23,7 +38,9 @@ export interface VisitSummary {
   nextDue: string | null;
   /** Follow-ups that are still open. */
   dues: { id: string; due: string; why: string }[];
-  takes: { id: string; revision: number; clipName: string; clipBytes: number }[];
+  takes: FilmSummary[];
+  /** Films in the trash. */
+  removed: (FilmSummary & { removedIso: string })[];
 }
 
 /** Everything lists need of the studio, flat. */
@@ -58,12 +75,8 @@ export function summaryOfVisit(s: FitSession): VisitSummary {
       .map((c) => ({ name: complaintName(c), severity: c.severity })),
     nextDue: nextDue(s.followUps),
     dues: s.followUps.filter((f) => f.doneIso === null).map(({ id, due, why }) => ({ id, due, why })),
-    takes: s.takes.map(({ id, tracking, clipName, clipBytes }) => ({
-      id,
-      revision: tracking.revision,
-      clipName,
-      clipBytes,
-    })),
+    takes: s.takes.map(filmOf),
+    removed: s.removedTakes.map(({ take, removedIso }) => ({ ...filmOf(take), removedIso })),
   };
 }
 

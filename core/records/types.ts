@@ -161,6 +161,8 @@ export interface FitSession {
   statics: Statics;
   /** The films of this visit, in the order they came. */
   takes: Take[];
+  /** Films that were removed, and since when they lie in the trash. */
+  removedTakes: { take: Take; removedIso: string }[];
   /** The one that the stations work on; null while there is none. */
   takeId: string | null;
   /** What is being thought of; nothing of it is on the bike. */
@@ -173,6 +175,8 @@ export interface FitSession {
 export interface PartsBin {
   version: number;
   parts: Part[];
+  /** Parts that were deleted, and since when they lie in the trash. */
+  removed: { part: Part; removedIso: string }[];
 }
 
 /** The protocols that the studio made or changed, every version of each. */

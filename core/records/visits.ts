@@ -16,6 +16,7 @@ export const NOTHING_DONE = {
   earlierPlans: [],
   followUps: [],
   takes: [],
+  removedTakes: [],
   takeId: null,
   planning: NO_PLANNING,
   handOver: NO_HAND_OVER,

@@ -1,0 +1,13 @@
+import { createStore } from 'zustand/vanilla';
+
+/** Something that happened and may be taken back: stands for a while at the foot of the page. */
+export interface Notice {
+  words: string;
+  undo: (() => void) | null;
+}
+
+export const noticeStore = createStore<{ notice: Notice | null }>()(() => ({ notice: null }));
+
+/** Says what happened; where it can be taken back, with an Undo beside it. */
+export const notify = (words: string, undo: Notice['undo'] = null): void =>
+  noticeStore.setState({ notice: { words, undo } });
