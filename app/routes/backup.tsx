@@ -151,7 +151,7 @@ function BringBack({ onDone }: { onDone: () => void }) {
       const n = await bringBack(backup, inspection, here, duplicates, studioToo);
       setState({
         at: 'done',
-        text: `${many(n.riders, 'rider')}, ${many(n.sessions, 'visit')} and ${many(n.films, 'film')} brought back.`,
+        text: `${many(n.riders, 'rider')}, ${many(n.sessions, 'visit')} and ${many(n.films, 'film')} brought back.${n.faults.length ? ` Left out as damaged: ${n.faults.map((f) => f.name).join(', ')}.` : ''}`,
       });
       onDone();
     });
@@ -211,7 +211,7 @@ function BringBack({ onDone }: { onDone: () => void }) {
               <FormControlLabel
                 sx={{ display: 'flex', mb: 1 }}
                 control={<Checkbox checked={studioToo} onChange={(e) => setStudioToo(e.target.checked)} />}
-                label="The studio’s name, its settings, protocols and parts bin too, in place of what is here"
+                label="The studio’s name and settings too, in place of what is here; its protocols and parts are added"
               />
             )}
             {(state.inspection.riders.length > 0 || studioToo) && (

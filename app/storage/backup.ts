@@ -6,9 +6,11 @@ import {
   writeBundle,
   type Bundle,
   type Duplicates,
+  type Fault,
   type Inspection,
 } from '../../core/formats/bundle.ts';
 import { checkRecord } from '../../core/records/schemas.ts';
+import type { Take } from '../../core/records/types.ts';
 import { storedBikes } from './bikes';
 import { loadParts, saveParts } from './parts';
 import { loadShelf, saveShelf } from './protocols';
@@ -16,6 +18,8 @@ import { saving } from './saveState';
 import { clipOf, tracksOf } from './sessions';
 import {
   bikeStore,
+  loadClip,
+  newestTracks,
   putRider,
   putSession,
   riderStore,
@@ -26,6 +30,7 @@ import {
 } from './stores';
 import { loadStudio, saveStudio } from './studio';
 import { studioIndex } from './studioIndex';
+import { tellWritten } from './tabs';
 
 const LAST = 'last-backup';
 
@@ -45,7 +50,7 @@ export async function saveBundle(
   onProgress: (films: number, of: number) => void,
   visitId: string | null = null,
 ): Promise<Blob> {
-  const { index } = await studioIndex();
+  const { index, unreadable } = await studioIndex();
   const bundle: Bundle = { riders: [], bikes: [], sessions: [], tracks: new Map(), clips: new Map() };
   for (const { id } of index.riders) {
     if (riderId !== null && id !== riderId) continue;
@@ -66,13 +71,25 @@ export async function saveBundle(
     const shelf = await loadShelf();
     if (shelf.ok) bundle.protocols = shelf.value;
   }
-  const takes = bundle.sessions.flatMap((s) => s.takes);
+  // What can't be read goes along as it is, its films and tracks with it.
+  const raw = visitId === null ? unreadable.filter((u) => riderId === null || u.riderId === riderId) : [];
+  bundle.unreadable = new Map();
+  for (const u of raw)
+    bundle.unreadable.set(
+      `${u.kind}s/${u.id}.json`,
+      await (u.kind === 'rider' ? riderStore : sessionStore).getItem(u.id),
+    );
+  const takes: (Take | string)[] = [
+    ...bundle.sessions.flatMap((s) => [...s.takes, ...s.removedTakes.map((r) => r.take)]),
+    ...raw.flatMap((u) => u.takeIds),
+  ];
   let bytes = 0;
   for (const [k, take] of takes.entries()) {
     onProgress(k, takes.length);
-    const tracks = await tracksOf(take);
-    if (tracks) bundle.tracks.set(take.id, tracks);
-    const clip = await clipOf(take);
+    const id = typeof take === 'string' ? take : take.id;
+    const tracks = typeof take === 'string' ? await newestTracks(take) : await tracksOf(take);
+    if (tracks) bundle.tracks.set(id, tracks);
+    const clip = typeof take === 'string' ? await loadClip(take) : await clipOf(take);
     bytes += clip?.size ?? 0;
     if (bytes > MOST_BYTES)
       throw new Error(
@@ -80,18 +97,13 @@ export async function saveBundle(
           ? 'The films are too large for one file. Save the riders one by one, each from its own page.'
           : 'This rider’s films are too large for one file. Move some of them out first (Room on this device).',
       );
-    if (clip) bundle.clips.set(take.id, new Uint8Array(await clip.arrayBuffer()));
+    if (clip) bundle.clips.set(id, new Uint8Array(await clip.arrayBuffer()));
   }
   onProgress(takes.length, takes.length);
   const zipped = await writeBundle(bundle);
-  if (riderId === null) await settingsStore.setItem(LAST, new Date().toISOString());
+  // A full device can't note the day; the file is made all the same.
+  if (riderId === null) await settingsStore.setItem(LAST, new Date().toISOString()).catch(() => undefined);
   return new Blob([zipped as Uint8Array<ArrayBuffer>], { type: 'application/zip' });
-}
-
-async function* piecesOf(file: Blob): AsyncGenerator<Uint8Array> {
-  const STEP = 4_000_000;
-  for (let at = 0; at < file.size; at += STEP)
-    yield new Uint8Array(await file.slice(at, at + STEP).arrayBuffer());
 }
 
 /** A visit saved alone as JSON, as a backup with its rider, who must be here: the file has only the visit. */
@@ -134,7 +146,7 @@ export async function lookInto(
   file: Blob,
 ): Promise<{ backup: Blob; inspection: Inspection; here: string[] }> {
   const backup = await asBackup(file);
-  const inspection = await inspectBundle(piecesOf(backup));
+  const inspection = await inspectBundle(backup);
   const known = new Set((await studioIndex()).index.riders.map((r) => r.id));
   return { backup, inspection, here: inspection.riders.filter((r) => known.has(r.id)).map((r) => r.id) };
 }
@@ -153,6 +165,8 @@ export interface BroughtBack {
   riders: number;
   sessions: number;
   films: number;
+  /** Films of it that were not taken in, and why. */
+  faults: Fault[];
 }
 
 /**
@@ -171,7 +185,7 @@ export function bringBack(
     const from = new Map<string, string[]>();
     for (const [to, was] of plan.takes) from.set(was, [...(from.get(was) ?? []), to]);
     const films: Promise<unknown>[] = [];
-    await clipsOfBundle(piecesOf(file), new Set(from.keys()), (was, bytes) => {
+    const damaged = await clipsOfBundle(file, new Set(from.keys()), (was, bytes) => {
       const film = new Blob([bytes as Uint8Array<ArrayBuffer>]);
       for (const to of from.get(was)!) films.push(saveClip(to, film));
     });
@@ -182,13 +196,18 @@ export function bringBack(
         if (tracks) await saveTracks(take.id, take.tracking.revision, tracks);
       }
       await putSession(s);
+      tellWritten(s.id);
     }
     for (const b of plan.bikes) await bikeStore.setItem(b.id, b);
     for (const r of plan.riders) await putRider(r);
     if (studioToo && inspection.studio) await saveStudio(inspection.studio);
     if (studioToo && inspection.parts) await saveParts(inspection.parts.parts, []);
-    if (studioToo && inspection.protocols)
-      await saveShelf(inspection.protocols.protocols, []);
-    return { riders: plan.riders.length, sessions: plan.sessions.length, films: films.length };
+    if (studioToo && inspection.protocols) await saveShelf(inspection.protocols.protocols, []);
+    return {
+      riders: plan.riders.length,
+      sessions: plan.sessions.length,
+      films: films.length,
+      faults: damaged.filter((f) => f.name.endsWith('/film')),
+    };
   });
 }

@@ -1,4 +1,5 @@
 import 'fake-indexeddb/auto';
+import { strFromU8, unzipSync } from 'fflate';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Part } from '../../core/bike/parts.ts';
 import { PROTOCOLS } from '../../core/protocol/protocols.ts';
@@ -8,7 +9,9 @@ import { BIN_DAYS } from '../../core/records/visits.ts';
 import { CATALOGUE } from '../demo/catalogue.ts';
 import { DEMO_PARTS } from '../demo/parts.ts';
 import { storedBikes } from './bikes.ts';
+import { saveBundle } from './backup.ts';
 import { eraseRider, sessionsOf, studioNow } from './bin.ts';
+import { store } from './database.ts';
 import { seedDemo } from './demo.ts';
 import { dropFilm, filmsHeld, sweepFilms } from './films.ts';
 import { loadParts, partsThere, saveParts } from './parts.ts';
@@ -209,6 +212,100 @@ describe('films', () => {
     await saveClip('replaced', clip(10));
     await sweepFilms(studioIndex);
     expect(await clipKeys()).toContain('replaced');
+  });
+});
+
+describe('a visit that this version can’t read', () => {
+  const NEWER = {
+    version: RECORD_VERSIONS.session + 1,
+    riderId: 'maren',
+    takes: [{ id: 'newer-take' }],
+    glow: true,
+  };
+  beforeEach(async () => {
+    await sessionStore.setItem('newer-1', NEWER);
+    await saveClip('newer-take', clip(40));
+    await saveTracks('newer-take', 3, NO_TRACKS);
+  });
+  it('is told in the index, with whose it is, however often that is brought up to date', async () => {
+    const seen = [{ kind: 'session', id: 'newer-1', riderId: 'maren', takeIds: ['newer-take'] }];
+    expect((await studioIndex()).unreadable).toEqual(seen);
+    await editVisit('maren-1', { kind: 'set', at: 'asFound.stem.lengthMm', value: 91 });
+    expect((await studioIndex()).unreadable).toEqual(seen);
+  });
+  it('stops the sweep: nobody knows what it holds', async () => {
+    await saveClip('left-over', clip(10));
+    vi.resetModules();
+    vi.stubGlobal('navigator', { userAgent: 'Chrome/140', locks: lockManager() });
+    const { sweepFilms: freshSweep } = await import('./films.ts');
+    await freshSweep(studioIndex);
+    vi.stubGlobal('navigator', { userAgent: 'Chrome/140', locks });
+    expect((await clipKeys()).sort()).toEqual(['left-over', 'newer-take']);
+  });
+  it('goes along in a backup as it is, with its film, and comes back where it can be read', async () => {
+    const files = unzipSync(new Uint8Array(await (await saveBundle(null, () => undefined)).arrayBuffer()));
+    expect(JSON.parse(strFromU8(files['sessions/newer-1.json']))).toEqual(NEWER);
+    expect(files['takes/newer-take/film'].length).toBe(40);
+    expect(Object.keys(files)).toContain('takes/newer-take/tracks.csv');
+    const ofAnother = await saveBundle('pilar', () => undefined);
+    expect(Object.keys(unzipSync(new Uint8Array(await ofAnother.arrayBuffer())))).not.toContain(
+      'sessions/newer-1.json',
+    );
+  });
+  it('is erased with its rider', async () => {
+    await eraseRider('maren');
+    expect(await sessionStore.getItem('newer-1')).toBeNull();
+    expect(await loadClip('newer-take')).toBeNull();
+    expect((await studioIndex()).unreadable).toEqual([]);
+  });
+});
+
+describe('what can be made anew', () => {
+  it('is, where the index or a mark is damaged', async () => {
+    const whole = (await studioIndex()).index;
+    for (const damage of [
+      '{"shape":',
+      '7',
+      'null',
+      { not: 'text' },
+      JSON.stringify({ shape: 'x', riders: [] }),
+    ]) {
+      await settingsStore.setItem('studio-index', damage);
+      expect((await studioIndex()).index).toEqual(whole);
+    }
+    const touched = store('touched');
+    await touched.setItem('session:maren-1', null);
+    await touched.setItem('nonsense', 7);
+    expect((await studioIndex()).index.visits.map((v) => v.id).sort()).toEqual(
+      whole.visits.map((v) => v.id).sort(),
+    );
+  });
+});
+
+describe('a full device', () => {
+  it('still gives a backup', async () => {
+    const full = (): Promise<never> => Promise.reject(new DOMException('', 'QuotaExceededError'));
+    const spies = [settingsStore, sessionStore].map((s) => vi.spyOn(s, 'setItem').mockImplementation(full));
+    const files = unzipSync(new Uint8Array(await (await saveBundle(null, () => undefined)).arrayBuffer()));
+    expect(Object.keys(files)).toContain('sessions/maren-1.json');
+    spies.forEach((s) => s.mockRestore());
+  });
+});
+
+describe('lists that two tabs change', () => {
+  it('lose nothing of either', async () => {
+    const bin = await loadParts();
+    const seen = bin.ok ? bin.value.parts : [];
+    const extra = { ...seen[0], id: 'from-a', name: 'From tab A' };
+    expect((await saveParts([...seen, extra], seen)).ok).toBe(true);
+    // Tab B still shows what it saw.
+    expect((await saveParts(seen.slice(1), seen, NOW)).ok).toBe(true);
+    const now = await loadParts();
+    if (!now.ok) throw new Error(now.message);
+    expect(now.value.parts.map((p) => p.id)).toEqual([...seen.slice(1).map((p) => p.id), 'from-a']);
+    expect(now.value.removed).toEqual([{ part: seen[0], removedIso: NOW }]);
+    await saveParts([seen[0]], [], NOW);
+    expect((await loadParts()).ok && (await partsThere()).map((p) => p.id)).toContain(seen[0].id);
   });
 });
 

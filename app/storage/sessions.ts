@@ -74,7 +74,8 @@ export async function clipOf(take: Take): Promise<Blob | null> {
   const answer = await demoFile(take.demo.clipUrl);
   if (!answer) return null;
   const blob = await answer.blob();
-  await saving(() => saveClip(take.id, blob));
+  // A demo film that finds no room is fetched again the next time.
+  await saveClip(take.id, blob).catch(() => undefined);
   return blob;
 }
 
@@ -87,6 +88,6 @@ export async function tracksOf(take: Take): Promise<Tracks | null> {
   if (!answer) return null;
   const parsed = parseTracksCsv(await answer.text());
   if (!parsed.ok) return null;
-  await saving(() => saveTracks(take.id, take.tracking.revision, parsed.tracks));
+  await saveTracks(take.id, take.tracking.revision, parsed.tracks).catch(() => undefined);
   return parsed.tracks;
 }

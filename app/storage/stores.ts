@@ -51,6 +51,14 @@ export async function loadTracks(take: Take): Promise<Tracks | null> {
   return stored?.version === 1 ? { tS: stored.tS, landmarks: stored.landmarks } : null;
 }
 
+/** The newest tracks there are of a take of which nothing else is known. */
+export async function newestTracks(takeId: string): Promise<Tracks | null> {
+  const revisions = (await trackKeys()).filter((key) => key.startsWith(`${takeId}@`));
+  const newest = Math.max(...revisions.map((key) => Number(key.split('@')[1])));
+  const stored = await trackStore.getItem<StoredTracks>(trackKey(takeId, newest));
+  return stored?.version === 1 ? { tS: stored.tS, landmarks: stored.landmarks } : null;
+}
+
 export const trackKeys = (): Promise<string[]> => trackStore.keys();
 export const dropTracks = (key: string): Promise<void> => trackStore.removeItem(key);
 

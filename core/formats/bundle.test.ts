@@ -19,12 +19,8 @@ const idrisVisit = CATALOGUE.sessions.find((s) => s.riderId === 'idris')!;
 const marenVisit = CATALOGUE.sessions.find((s) => s.riderId === 'maren')!;
 const takeId = idrisVisit.takes[0].id;
 
-/** A file as it comes from the disk, in pieces of uneven size. */
-async function* pieces(bytes: Uint8Array, size = 50_000): AsyncGenerator<Uint8Array> {
-  for (let at = 0; at < bytes.length; at += size) yield await Promise.resolve(bytes.subarray(at, at + size));
-}
-
-const inspect = (bytes: Uint8Array): Promise<Inspection> => inspectBundle(pieces(bytes));
+const blob = (bytes: Uint8Array): Blob => new Blob([bytes as Uint8Array<ArrayBuffer>]);
+const inspect = (bytes: Uint8Array): Promise<Inspection> => inspectBundle(blob(bytes));
 const text = (s: string): Uint8Array => new TextEncoder().encode(s);
 const json = (v: unknown): Uint8Array => text(JSON.stringify(v));
 const film = Uint8Array.from({ length: 300_000 }, (_, i) => (i * 7919) % 251);
@@ -57,7 +53,7 @@ describe('a backup', () => {
     expect(back.parts).toEqual(DEMO_PARTS);
     expect([...back.tracks.get(takeId)!.landmarks.hip.xPx]).toEqual([1.5, NaN]);
     const clips = new Map<string, Uint8Array>();
-    await clipsOfBundle(pieces(bytes, 7777), new Set([takeId]), (id, b) => clips.set(id, b));
+    await clipsOfBundle(blob(bytes), new Set([takeId]), (id, b) => clips.set(id, b));
     expect([...clips.keys()]).toEqual([takeId]);
     expect(Buffer.compare(clips.get(takeId)!, film)).toBe(0);
   });

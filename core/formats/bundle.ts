@@ -2,7 +2,9 @@ import { Unzip, UnzipInflate, zip, type AsyncZippable } from 'fflate';
 import { checkRecord, jsonSchemaOf } from '../records/schemas.ts';
 import type { Bike, FitSession, PartsBin, ProtocolShelf, Rider, Studio } from '../records/types.ts';
 import type { Tracks } from '../stroke/tracks.ts';
+import { integrityOf, INTEGRITY_NAME, isWhole, parseIntegrity } from './integrity.ts';
 import { writePartsCsv } from './partsCsv.ts';
+import { crcsOf, type FileBytes } from './zipDirectory.ts';
 import { parseTracksCsv, writeTracksCsv } from './tracksCsv.ts';
 
 /** What a backup holds of riders: records, and of each take its film and tracks where there are any. */
@@ -16,12 +18,14 @@ export interface Bundle {
   studio?: Studio;
   parts?: PartsBin;
   protocols?: ProtocolShelf;
+  /** Records that this version can't read, as they are stored, by the name that they have in the backup. */
+  unreadable?: Map<string, unknown>;
 }
 
 /** One file inside a backup, by its name. */
 export type EntryName =
   | { kind: 'rider' | 'bike' | 'session' | 'tracks' | 'clip'; id: string }
-  | { kind: 'studio' | 'parts' | 'protocols' | 'about' };
+  | { kind: 'studio' | 'parts' | 'protocols' | 'about' | 'integrity' };
 
 /** Something in a backup that is not taken in, and why. */
 export interface Fault {
@@ -42,6 +46,7 @@ const NAMES: readonly [RegExp, 'rider' | 'bike' | 'session' | 'tracks' | 'clip']
 export function entryOf(name: string): EntryName | null {
   if (name === 'README.txt' || name === 'parts.csv' || /^schema\/[a-z]+\.schema\.json$/.test(name))
     return { kind: 'about' };
+  if (name === INTEGRITY_NAME) return { kind: 'integrity' };
   if (name === 'studio.json') return { kind: 'studio' };
   if (name === 'parts.json') return { kind: 'parts' };
   if (name === 'protocols.json') return { kind: 'protocols' };
@@ -64,12 +69,15 @@ studio.json           the studio's name and how it shows figures
 parts.json            the studio's parts bin; parts.csv has the same as a table
 protocols.json        the studio's own protocols, every version of each
 schema/               the JSON Schemas of the records
+integrity.json        the SHA-256 of every file here: what is damaged is noticed, and the rest still comes back
+
+A record that the version that made this backup could not read (written by a newer one, or damaged) is here as it was stored.
 
 Lengths are millimetres, masses kilograms, angles degrees, times ISO 8601 or seconds.
 `;
 
 /** Writes a backup: one zip of open files. Film is stored as it is, the rest is packed. */
-export function writeBundle(b: Bundle): Promise<Uint8Array> {
+export async function writeBundle(b: Bundle): Promise<Uint8Array> {
   const text = (s: string): Uint8Array => new TextEncoder().encode(s);
   const json = (record: unknown): Uint8Array => text(`${JSON.stringify(record, null, 1)}\n`);
   const files: AsyncZippable = { 'README.txt': text(README) };
@@ -85,9 +93,14 @@ export function writeBundle(b: Bundle): Promise<Uint8Array> {
   for (const r of b.riders) files[`riders/${r.id}.json`] = json(r);
   for (const s of b.sessions) files[`sessions/${s.id}.json`] = json(s);
   for (const [id, tracks] of b.tracks) files[`takes/${id}/tracks.csv`] = text(writeTracksCsv(tracks));
+  for (const [name, record] of b.unreadable ?? []) files[name] = json(record);
   for (const [id, clip] of b.clips) files[`takes/${id}/film`] = [clip, { level: 0 }];
+  const bytesOf = new Map(
+    Object.entries(files).map(([name, f]) => [name, Array.isArray(f) ? f[0] : f] as const),
+  );
+  const first = { [INTEGRITY_NAME]: text(await integrityOf(bytesOf as Map<string, Uint8Array>)) };
   return new Promise((resolve, reject) =>
-    zip(files, { level: 6 }, (error, bytes) => (error ? reject(error) : resolve(bytes))),
+    zip({ ...first, ...files }, { level: 6 }, (error, bytes) => (error ? reject(error) : resolve(bytes))),
   );
 }
 
@@ -102,21 +115,25 @@ const MOST: Record<EntryName['kind'], number> = {
   tracks: 200_000_000,
   clip: 4_000_000_000,
   about: 1_000_000,
+  integrity: 20_000_000,
 };
 const MOST_ENTRIES = 100_000;
 
 /**
  * Reads a backup piece by piece, entry by entry. Nothing is trusted: names, sizes and contents are checked, and what does not fit
  * is listed and left out, never the rest with it.
- * @param pieces the file  @param wanted kinds to unpack; the others are only listed
- * @param take gets every good entry, whole
+ * @param wanted kinds to unpack; the others are only listed
+ * @param take gets every good entry, whole: as it was when it was packed
  */
 async function unpack(
-  pieces: AsyncIterable<Uint8Array>,
+  file: FileBytes,
   wanted: (e: EntryName) => boolean,
   take: (e: EntryName, bytes: Uint8Array, name: string) => void,
 ): Promise<Fault[]> {
   const faults: Fault[] = [];
+  const crcs = await crcsOf(file);
+  let hashes: ReadonlyMap<string, string> | null = null;
+  const whole: { entry: EntryName; bytes: Uint8Array; name: string }[] = [];
   const open = new Set<string>();
   const names = new Set<string>();
   let stop = false;
@@ -138,7 +155,7 @@ async function unpack(
       stop = true;
       return;
     }
-    if (!wanted(entry)) return;
+    if (!wanted(entry) && entry.kind !== 'integrity') return;
     const most = MOST[entry.kind];
     const parts: Uint8Array[] = [];
     let size = 0;
@@ -161,13 +178,13 @@ async function unpack(
       parts.push(part);
       if (!final) return;
       open.delete(file.name);
-      const whole = new Uint8Array(size);
+      const bytes = new Uint8Array(size);
       let at = 0;
       for (const p of parts) {
-        whole.set(p, at);
+        bytes.set(p, at);
         at += p.length;
       }
-      take(entry, whole, file.name);
+      whole.push({ entry, bytes, name: file.name });
     };
     try {
       file.start();
@@ -177,9 +194,20 @@ async function unpack(
     }
   });
   unzip.register(UnzipInflate);
+  /** Hands over what has been unpacked since, but for what is not as it was packed. */
+  const handOver = async (): Promise<void> => {
+    for (const { entry, bytes, name } of whole.splice(0)) {
+      if (!(await isWhole(bytes, crcs?.get(name), hashes?.get(name))))
+        fault(name, 'It is damaged: it is not as it was when it was packed. It is left out.');
+      else if (hashes && !hashes.has(name))
+        fault(name, 'It is none of the files that this backup lists as its own.');
+      else if (entry.kind === 'integrity') hashes = parseIntegrity(new TextDecoder().decode(bytes));
+      else take(entry, bytes, name);
+    }
+  };
   let first = true;
   try {
-    for await (const piece of pieces) {
+    for await (const piece of piecesOf(file)) {
       if (first && !(piece[0] === 0x50 && piece[1] === 0x4b)) {
         return [{ name: 'the file', why: 'This is no backup: it is not a zip file.' }];
       }
@@ -187,16 +215,24 @@ async function unpack(
       // Small pieces, so that what unpacks enormously is noticed before it has.
       for (let at = 0; at < piece.length && !stop; at += 16_384)
         unzip.push(piece.subarray(at, at + 16_384), false);
+      await handOver();
       if (stop) break;
     }
     if (!stop) unzip.push(new Uint8Array(0), true);
   } catch {
     fault('the file', 'It is damaged: what comes after the damage can’t be read.');
   }
+  await handOver();
   for (const name of open) fault(name, 'The backup is cut short here.');
   if (first) fault('the file', 'It is empty.');
   else if (names.size === 0 && faults.length === 0) fault('the file', 'It holds no riders and no visits.');
   return faults;
+}
+
+async function* piecesOf(file: FileBytes): AsyncGenerator<Uint8Array> {
+  const STEP = 4_000_000;
+  for (let at = 0; at < file.size; at += STEP)
+    yield new Uint8Array(await file.slice(at, Math.min(at + STEP, file.size)).arrayBuffer());
 }
 
 export interface Inspection {
@@ -211,7 +247,7 @@ export interface Inspection {
 }
 
 /** The records and tracks of a backup, each checked; film is left packed. Visits without their rider are listed and left out. */
-export async function inspectBundle(pieces: AsyncIterable<Uint8Array>): Promise<Inspection> {
+export async function inspectBundle(file: FileBytes): Promise<Inspection> {
   const riders: Rider[] = [];
   const bikes: { record: Bike; name: string }[] = [];
   const sessions: { record: FitSession; name: string }[] = [];
@@ -220,11 +256,15 @@ export async function inspectBundle(pieces: AsyncIterable<Uint8Array>): Promise<
   let protocols: ProtocolShelf | null = null;
   const tracks = new Map<string, Tracks>();
   const found: Fault[] = [];
+  let films = 0;
   const faults = await unpack(
-    pieces,
-    (e) => e.kind !== 'clip' && e.kind !== 'about',
+    file,
+    (e) => {
+      if (e.kind === 'clip') films += 1;
+      return e.kind !== 'clip' && e.kind !== 'about';
+    },
     (e, bytes, name) => {
-      if (e.kind === 'about' || e.kind === 'clip') return;
+      if (e.kind === 'about' || e.kind === 'clip' || e.kind === 'integrity') return;
       let text: string;
       try {
         text = new TextDecoder('utf-8', { fatal: true }).decode(bytes);
@@ -267,18 +307,24 @@ export async function inspectBundle(pieces: AsyncIterable<Uint8Array>): Promise<
       found.push({ name, why: 'Its rider is not in the backup.' });
       return [];
     });
+  const nothing = riders.length + sessions.length === 0 && !studio && !parts && !protocols;
+  if (nothing && films > 0)
+    found.push({
+      name: 'the file',
+      why: `It holds ${films} ${films === 1 ? 'film' : 'films'} and no rider or visit that ${films === 1 ? 'it belongs' : 'they belong'} to: nothing of it can be brought back.`,
+    });
   const records = { riders, bikes: good(bikes), sessions: good(sessions), studio, parts, protocols, tracks };
   return { ...records, faults: [...faults, ...found] };
 }
 
-/** The films of some takes out of a backup, one after another. */
+/** The films of some takes out of a backup, one after another. @returns those that are damaged, and why */
 export async function clipsOfBundle(
-  pieces: AsyncIterable<Uint8Array>,
+  file: FileBytes,
   takeIds: ReadonlySet<string>,
   keep: (takeId: string, bytes: Uint8Array) => void,
-): Promise<void> {
-  await unpack(
-    pieces,
+): Promise<Fault[]> {
+  return unpack(
+    file,
     (e) => e.kind === 'clip' && takeIds.has(e.id),
     (e, bytes) => {
       if (e.kind === 'clip') keep(e.id, bytes);
