@@ -1,7 +1,7 @@
 import '@fontsource-variable/archivo/wdth.css';
 import './shell.css';
 import type { ReactNode } from 'react';
-import { Links, Meta, Outlet, Scripts, ScrollRestoration } from 'react-router';
+import { Links, Meta, Outlet, Scripts, ScrollRestoration, useRevalidator } from 'react-router';
 import type { Route } from './+types/root';
 import { RouteTrouble } from './components/RouteTrouble';
 import { StudioTheme } from './components/StudioTheme';
@@ -13,6 +13,7 @@ import { isSeeded } from './storage/demo';
 import { sweepFilms } from './storage/films';
 import { studioIndex } from './storage/studioIndex';
 import { loadStudio } from './storage/studio';
+import { followStudio } from './storage/tabs';
 import { anythingUnsaved } from './session/visits';
 import { loadDrafts } from './storage/drafts';
 import { NoticeBar } from './components/NoticeBar';
@@ -66,6 +67,8 @@ export function HydrateFallback() {
 
 export default function Root({ loaderData }: Route.ComponentProps) {
   useEffect(keepOffline, []);
+  const { revalidate } = useRevalidator();
+  useEffect(() => followStudio(() => void revalidate()), [revalidate]);
   useEffect(() => {
     // What could not be stored yet would be lost with the page.
     const ask = (e: BeforeUnloadEvent): void => {

@@ -25,7 +25,7 @@ export function ExportMenu({
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const [said, setSaid] = useState<string | null>(null);
   const input = useRef<HTMLInputElement | null>(null);
-  const tracksIn = useTracksIn();
+  const tracksIn = useTracksIn(session);
   const stem = session.id.replace(/[^A-Za-z0-9_-]/g, '');
   const act = (run: () => void) => () => {
     setAnchor(null);

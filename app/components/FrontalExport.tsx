@@ -25,7 +25,7 @@ export function FrontalExport({
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const [said, setSaid] = useState<string | null>(null);
   const input = useRef<HTMLInputElement | null>(null);
-  const tracksIn = useTracksIn();
+  const tracksIn = useTracksIn(session);
   const save = (name: string, text: string) => () => {
     setAnchor(null);
     download(`${session.id}-${reading.view}-${name}.csv`, text, 'text/csv');

@@ -23,7 +23,7 @@ import { FileField } from './FileField';
 export function HandOverFiles({ session }: { session: FitSession }) {
   const { rider } = useSession();
   const { edit, refused } = useEdit();
-  const tracksIn = useTracksIn();
+  const tracksIn = useTracksIn(session);
   const state = useReading(session);
   const take = sideTake(session);
   const read =

@@ -1,67 +1,31 @@
 import { useEffect, useState } from 'react';
-import type { FrontalReading, FrontalResult } from '../../core/frontal/readFrontal.ts';
+import type { FrontalReading } from '../../core/frontal/readFrontal.ts';
 import { roundNow, takesOf } from '../../core/trial/rounds.ts';
 import { openTake, type FitSession, type Take } from '../../core/records/types.ts';
-import { frontalOptions, readOptions } from '../../core/records/readOptions.ts';
 import { isFrontal } from '../../core/stroke/landmarks.ts';
 import type { Reading, ReadResult } from '../../core/stroke/read.ts';
-import { withoutHidden } from '../../core/stroke/review.ts';
 import type { Tracks } from '../../core/stroke/tracks.ts';
-import { tracksOf } from '../storage/sessions';
-import { spawnReading } from '../workers/spawn';
-
-/** What came of a take: read from the side, read from the front or rear, or what it still needs. */
-export type TakeResult =
-  | { kind: 'missing'; take: Take; what: 'tracks' | 'scale' }
-  | { kind: 'side'; take: Take; result: ReadResult; tracks: Tracks }
-  | { kind: 'frontal'; take: Take; result: FrontalResult; tracks: Tracks };
-
-/** Everything a reading depends on, as one string: read anew when it changes. */
-const keyOf = (session: FitSession, take: Take): unknown[] => [
-  take.id,
-  take.view,
-  take.tracking,
-  take.hidden,
-  isFrontal(take.view) ? frontalOptions(session, take) : readOptions(session, take),
-];
+import { readingKey, readingOf, type TakeResult } from '../jobs/readings';
 
 /** Readings of some takes of a visit, computed in a worker, in the order asked; null while they are being made. */
 export function useTakeResults(session: FitSession, takes: readonly Take[]): readonly TakeResult[] | null {
   const [state, setState] = useState<{ key: string; results: readonly TakeResult[] } | null>(null);
-  const key = JSON.stringify(takes.map((t) => keyOf(session, t)));
+  const key = takes.map((t) => readingKey(session, t)).join();
   useEffect(() => {
     if (takes.length === 0) return undefined;
     let ended = false;
-    const worker = spawnReading();
-    void (async () => {
-      const results: TakeResult[] = [];
-      for (const take of takes) {
-        const kept = await tracksOf(take);
-        if (ended) return;
-        const side = isFrontal(take.view) ? null : readOptions(session, take);
-        const frontal = frontalOptions(session, take);
-        const tracks = kept && withoutHidden(kept, take.hidden);
-        if (!tracks || (!side && !frontal)) {
-          results.push({ kind: 'missing', take, what: tracks ? 'scale' : 'tracks' });
-        } else if (side) {
-          results.push({ kind: 'side', take, tracks, result: await worker.api.readTracks(tracks, side) });
-        } else {
-          const result = await worker.api.readFrontal(tracks, frontal!);
-          results.push({ kind: 'frontal', take, tracks, result });
-        }
-        if (ended) return;
-      }
-      setState({ key, results });
-    })().catch((error: unknown) => {
-      // Into the page's error boundary: a reading that fails is a bug, and is said.
-      if (!ended)
-        setState(() => {
-          throw error;
-        });
-    });
+    void Promise.all(takes.map((take) => readingOf(session, take))).then(
+      (results) => !ended && setState({ key, results }),
+      (error: unknown) => {
+        // Into the page's error boundary: it says what happened.
+        if (!ended)
+          setState(() => {
+            throw error;
+          });
+      },
+    );
     return () => {
       ended = true;
-      worker.end();
     };
     // `key` holds everything that the readings depend on.
     // eslint-disable-next-line react-hooks/exhaustive-deps

@@ -1,11 +1,12 @@
 import { readC3d } from '../../core/formats/c3d.ts';
 import { tracksOfMarkers } from '../../core/formats/trackMarkers.ts';
 import { parseTracksCsv, type ParsedTracks } from '../../core/formats/tracksCsv.ts';
-import type { Take } from '../../core/records/types.ts';
+import type { FitSession, Take } from '../../core/records/types.ts';
 import { isFrontal, needed } from '../../core/stroke/landmarks.ts';
 import { enoughFor, MAY_BE_MISSING } from '../../core/stroke/standIns.ts';
 import type { Reading } from '../../core/stroke/read.ts';
 import type { Tracks } from '../../core/stroke/tracks.ts';
+import { readGiven } from '../jobs/readings';
 import { saving } from '../storage/saveState';
 import { saveTracks } from '../storage/stores';
 import { useEdit } from './useEdit';
@@ -35,11 +36,9 @@ async function tracksIn(file: File, take: Take, read: FromSide | null): Promise<
 }
 
 /** Reads a take's tracks from a CSV table or C3D file, in place of those there are; answers with what came of it. */
-export function useTracksIn(): (
-  file: File,
-  take: Take,
-  read: FromSide | null,
-) => Promise<{ ok: boolean; text: string }> {
+export function useTracksIn(
+  session: FitSession,
+): (file: File, take: Take, read: FromSide | null) => Promise<{ ok: boolean; text: string }> {
   const { edit } = useEdit();
   return async (file, take, read) => {
     const got = await tracksIn(file, take, read);
@@ -50,6 +49,10 @@ export function useTracksIn(): (
         ok: false,
         text: `${file.name}: “${missing.join('”, “')}” ${missing.length > 1 ? 'are' : 'is'} not in it: a column pair of the table, or a marker, each.${isFrontal(take.view) ? '' : ` ${MAY_BE_MISSING}`}`,
       };
+    // Read before they take the place of those there are: what gives no stroke replaces nothing.
+    const tried = await readGiven(session, take, got.tracks);
+    if (tried.kind !== 'missing' && !tried.result.ok)
+      return { ok: false, text: `${file.name}: ${tried.result.detail} The tracks that were here stay.` };
     const revision = Date.now();
     await saving(() => saveTracks(take.id, revision, got.tracks));
     const kept = await edit({

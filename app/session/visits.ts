@@ -7,7 +7,7 @@ import { patchesBetween, reversed, withPatches, type Patch } from '../../core/vi
 import { nameBike } from '../storage/bikes';
 import { failedToSave, savedAfterAll, saving, whyNot } from '../storage/saveState';
 import { putSession, sessionStore } from '../storage/stores';
-import { alone, tellWritten } from '../storage/tabs';
+import { alone } from '../storage/tabs';
 import {
   canStep,
   loadPast,
@@ -234,7 +234,6 @@ async function store(id: string, batch: readonly (Pending | Stepping)[]): Promis
     });
   await savePast(id, past).catch(() => undefined);
   if (session) put(id, { steps: await canStep(past, tab) });
-  if (session && session !== before) tellWritten(id);
   batch.forEach((w, k) => w.answer(answers[k]));
 }
 

@@ -30,7 +30,6 @@ import {
 } from './stores';
 import { loadStudio, saveStudio } from './studio';
 import { studioIndex } from './studioIndex';
-import { tellWritten } from './tabs';
 
 const LAST = 'last-backup';
 
@@ -196,7 +195,6 @@ export function bringBack(
         if (tracks) await saveTracks(take.id, take.tracking.revision, tracks);
       }
       await putSession(s);
-      tellWritten(s.id);
     }
     for (const b of plan.bikes) await bikeStore.setItem(b.id, b);
     for (const r of plan.riders) await putRider(r);

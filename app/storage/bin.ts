@@ -7,7 +7,6 @@ import { dropPast, takesOfPast } from './past';
 import { storedBikes } from './bikes';
 import { bikeStore, dropTake, removeRider, removeSession, sessionStore } from './stores';
 import { studioIndex, type StudioNow } from './studioIndex';
-import { tellWritten } from './tabs';
 
 /** A rider's visits, whole, the newest first; those in the bin too. What can't be read is left out. */
 export async function sessionsOf(riderId: string): Promise<FitSession[]> {
@@ -28,7 +27,6 @@ async function eraseSession(id: string, takeIds: readonly string[]): Promise<voi
   for (const dropped of new Set([...takeIds, ...(await takesOfPast(id))])) await dropTake(dropped);
   await dropPast(id);
   await removeSession(id);
-  tellWritten(id);
 }
 
 /** A rider gone whole, with every bike, session and film, those that can't be read among them. */

@@ -9,7 +9,6 @@ import { NO_STATICS } from '../../core/records/statics.ts';
 import type { Bike, FitSession, Rider, Take } from '../../core/records/types.ts';
 import type { Tracks } from '../../core/stroke/tracks.ts';
 import { saving } from './saveState';
-import { tellWritten } from './tabs';
 import {
   bikeStore,
   loadClip,
@@ -54,11 +53,7 @@ export function blankSession(riderId: string, bikeId: string, id: string, nowIso
 
 export const saveRider = (rider: Rider): Promise<unknown> => saving(() => putRider(rider));
 /** Stores a visit whole: a new one, or one that goes into the trash or out of it. */
-export const saveSession = (session: FitSession): Promise<void> =>
-  saving(async () => {
-    await putSession(session);
-    tellWritten(session.id);
-  });
+export const saveSession = (session: FitSession): Promise<unknown> => saving(() => putSession(session));
 export const saveBike = (bike: Bike): Promise<unknown> => saving(() => bikeStore.setItem(bike.id, bike));
 
 /** A file of the demo studio; null where it is not to be had, without a network for one. */

@@ -1,7 +1,7 @@
 import { checkRecord, type Checked, type RecordOf } from '../../core/records/schemas.ts';
 import { saving } from './saveState';
 import { settingsStore } from './stores';
-import { alone } from './tabs';
+import { alone, tellWritten } from './tabs';
 
 type Kind = 'studio' | 'parts' | 'protocols';
 
@@ -26,7 +26,10 @@ export function changeSetting<K extends Kind>(
       const before = await loadSetting(kind);
       if (before && !before.ok && before.reason === 'newer') return before;
       const checked = checkRecord(kind, change(before?.ok ? before.value : null));
-      if (checked.ok) await settingsStore.setItem(kind, checked.value);
+      if (checked.ok) {
+        await settingsStore.setItem(kind, checked.value);
+        tellWritten(kind);
+      }
       return checked;
     }),
   );

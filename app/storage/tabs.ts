@@ -11,8 +11,28 @@ const channel = typeof BroadcastChannel === 'undefined' ? null : new BroadcastCh
 const say = (kind: Word['kind'], sessionId: string): void =>
   channel?.postMessage({ kind, sessionId, tab: TAB } satisfies Word);
 
-/** Tells the other tabs that a session was stored anew. */
-export const tellWritten = (sessionId: string): void => say('wrote', sessionId);
+/** Tells the other tabs that a record was stored anew or is gone: a rider, a visit, or one of the studio's own. */
+export const tellWritten = (id: string): void => say('wrote', id);
+
+/**
+ * Listens for anything that other tabs store.
+ * @returns ends the listening
+ */
+export function followStudio(onWritten: () => void): () => void {
+  if (!channel) return () => undefined;
+  let waits: ReturnType<typeof setTimeout> | undefined;
+  const hear = ({ data }: MessageEvent<Word>): void => {
+    if (data.kind !== 'wrote') return;
+    // Many come at once: a restore, or somebody typing.
+    clearTimeout(waits);
+    waits = setTimeout(onWritten, 400);
+  };
+  channel.addEventListener('message', hear);
+  return () => {
+    clearTimeout(waits);
+    channel.removeEventListener('message', hear);
+  };
+}
 
 /**
  * Listens for other tabs on the same session.

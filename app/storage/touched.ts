@@ -1,5 +1,6 @@
 import { nanoid } from 'nanoid';
 import { store } from './database';
+import { tellWritten } from './tabs';
 
 /** Records written since the index was last brought up to date: a mark before and after every write outlives any crash. */
 const touchedStore = store('touched');
@@ -20,6 +21,7 @@ export async function touching<T>(kind: TouchedKind, id: string, write: () => Pr
   await touch(kind, id);
   const written = await write();
   await touch(kind, id);
+  tellWritten(id);
   return written;
 }
 

@@ -10,7 +10,30 @@ export interface Spawned<T> {
   end: () => void;
 }
 
-const spawned = <T>(worker: Worker): Spawned<T> => ({ api: wrap<T>(worker), end: () => worker.terminate() });
+/** A worker's file may be gone: a newer version of the application lies on the server, and this page is of the one before. */
+const NOT_LOADED =
+  'A part of the application could not be loaded, perhaps because a newer version was put up meanwhile. What you typed is kept: draw the page anew.';
+
+function spawned<T>(worker: Worker): Spawned<T> {
+  const failed = new Promise<never>((_, reject) => {
+    worker.addEventListener('error', (e) => {
+      // An error in the worker's own code has words; a file that did not come has none.
+      reject(new Error(e.message || NOT_LOADED));
+    });
+  });
+  failed.catch(() => undefined);
+  const remote = wrap<T>(worker);
+  // A call to a worker that never came, or broke down, would wait for ever.
+  const api = new Proxy(remote, {
+    get: (target, key) => {
+      const held = Reflect.get(target, key) as unknown;
+      if (typeof key === 'symbol' || key === 'then') return held;
+      return (...args: unknown[]) =>
+        Promise.race([(held as (...a: unknown[]) => Promise<unknown>)(...args), failed]);
+    },
+  });
+  return { api, end: () => worker.terminate() };
+}
 
 export const spawnClipReader = (): Spawned<ClipReader> =>
   spawned(new Worker(new URL('./clip.worker.ts', import.meta.url), { type: 'module' }));

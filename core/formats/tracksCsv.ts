@@ -38,8 +38,12 @@ export function parseTracksCsv(text: string): ParsedTracks {
     const t = at('t_s');
     if (!DECIMAL.test(t) || !Number.isFinite(Number(t)))
       return fail(`${where('t_s')}: “${t.slice(0, 40)}” is not a time in seconds.`);
-    if (r > 0 && Number(t) < tS[r - 1])
-      return fail(`${where('t_s')}: the time goes back from ${tS[r - 1]} to ${t}.`);
+    if (r > 0 && Number(t) <= tS[r - 1])
+      return fail(
+        Number(t) === tS[r - 1]
+          ? `${where('t_s')}: the time stands still at ${t} s; every frame is later than the one before.`
+          : `${where('t_s')}: the time goes back from ${tS[r - 1]} to ${t}.`,
+      );
     tS.push(Number(t));
     if (!/^\d+$/.test(at('frame')))
       return fail(`${where('frame')}: “${at('frame').slice(0, 40)}” is not a frame number.`);
