@@ -1,3 +1,4 @@
+import { request } from 'node:http';
 import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -54,7 +55,7 @@ function killAll(profile: string): number {
   return killed;
 }
 
-test('the browser is killed in the middle of 200 edits: at most the last second is missing', async ({
+test('the browser is killed in the middle of edits: at most the last second is missing', async ({
   baseURL,
 }) => {
   const profile = mkdtempSync(join(tmpdir(), 'deep-angle-kill-'));
@@ -68,7 +69,7 @@ test('the browser is killed in the middle of 200 edits: at most the last second 
     const done: { mm: number; at: number }[] = [];
     let killedAt = Infinity;
     const typing = (async () => {
-      for (let k = 0; k < 200 && killedAt === Infinity; k += 1) {
+      for (let k = 0; k < 100 && killedAt === Infinity; k += 1) {
         const mm = 500 + k;
         await height(page).fill(String(mm));
         await height(page).press('Enter');
@@ -78,7 +79,7 @@ test('the browser is killed in the middle of 200 edits: at most the last second 
       // The typing ends with the browser; ending before is a failure of its own.
       if (killedAt === Infinity) throw error;
     });
-    await expect.poll(() => done.length, { timeout: 120_000, intervals: [20] }).toBeGreaterThanOrEqual(100);
+    await expect.poll(() => done.length, { timeout: 120_000, intervals: [20] }).toBeGreaterThanOrEqual(50);
     killedAt = performance.now();
     // Like a pulled plug: every process of this profile, without any closing down.
     expect(killAll(profile)).toBeGreaterThan(0);
@@ -100,4 +101,88 @@ test('the browser is killed in the middle of 200 edits: at most the last second 
   } finally {
     rmSync(profile, { recursive: true, force: true });
   }
+});
+
+test('what is typed and not left is there after a reload; what can’t be is kept with its message', async ({
+  page,
+}) => {
+  await page.goto('/sessions/pilar-1/bike');
+  const height = page.getByLabel(HEIGHT, { exact: true });
+  await height.fill('688');
+  await expect(page.getByText('Saved on this device')).toBeVisible();
+  // A second at most: the field was never left.
+  await page.waitForTimeout(1200);
+  const bar = page.getByLabel('Bar', { exact: true });
+  await bar.pressSequentially('Drop 42');
+  await height.fill('68x');
+  await page.reload();
+  await expect(bar).toHaveValue(/Drop 42$/);
+  await expect(height).toHaveValue('68x');
+  await height.press('Escape');
+  await expect(height).toHaveValue('688');
+  // Undo takes the typing back as one step, after the reload too.
+  await bar.blur();
+  await page.getByRole('button', { name: 'Undo the last change' }).click();
+  await expect(bar).not.toHaveValue(/Drop 42$/);
+  await page.getByRole('button', { name: 'Undo the last change' }).click();
+  await expect(height).not.toHaveValue('688');
+});
+
+test('a write that the device refuses is never “Saved”: the value stays, and is stored once there is room', async ({
+  page,
+}) => {
+  await page.goto('/sessions/pilar-1/bike');
+  const height = page.getByLabel(HEIGHT, { exact: true });
+  await height.waitFor();
+  await page.evaluate(() => {
+    const put = IDBObjectStore.prototype.put;
+    (window as unknown as { room: () => void }).room = () => (IDBObjectStore.prototype.put = put);
+    IDBObjectStore.prototype.put = function (value: unknown, key?: IDBValidKey) {
+      if (this.name === 'sessions') throw new DOMException('', 'QuotaExceededError');
+      return put.call(this, value, key);
+    };
+  });
+  await height.fill('691');
+  await height.press('Enter');
+  await expect(page.getByText(/Could not save: this device has no room left/)).toBeVisible();
+  await expect(page.getByRole('link', { name: 'What is big' })).toBeVisible();
+  await expect(height).toHaveValue('691');
+  await page.evaluate(() => (window as unknown as { room: () => void }).room());
+  await page.getByRole('button', { name: 'Try again' }).click();
+  await expect(page.getByText('Saved on this device')).toBeVisible();
+  await page.reload();
+  await expect(height).toHaveValue('691');
+});
+
+test('the server gives no path and no stack away, whatever is asked of it', async ({ baseURL }) => {
+  const { port } = new URL(baseURL!);
+  const ask = (
+    method: string,
+    path: string,
+    headers = {},
+  ): Promise<{ status: number; headers: object; text: string }> =>
+    new Promise((resolve, reject) => {
+      const asked = request({ host: '127.0.0.1', port, method, path, headers }, (answer) => {
+        let text = '';
+        answer.on('data', (chunk: Buffer) => (text += chunk.toString()));
+        answer.on('end', () => resolve({ status: answer.statusCode!, headers: answer.headers, text }));
+      });
+      asked.on('error', reject);
+      asked.end();
+    });
+  for (const [method, path, headers, status] of [
+    ['GET', '/%', {}, 400],
+    ['GET', '/assets/%', {}, 400],
+    ['GET', '/demo/%E0%A4%A', {}, 400],
+    ['TRACE', '/', {}, 405],
+    ['GET', '/', { host: 'a b' }, 400],
+  ] as const) {
+    const answer = await ask(method, path, headers);
+    expect(answer.status, `${method} ${path}`).toBe(status);
+    expect(answer.text).not.toMatch(/\/work|node_modules|\bat .*\.m?js|Error:/);
+    expect(answer.text.length).toBeLessThan(100);
+  }
+  const worker = readdirSync('build/client/assets').find((name) => /^clip\.worker.*\.js$/.test(name))!;
+  const { headers } = await ask('GET', `/assets/${worker}`);
+  expect((headers as Record<string, string>)['content-security-policy']).toContain("connect-src 'self'");
 });

@@ -1,6 +1,8 @@
 // Serves the built application. Every answer carries the same headers: no other origin may be asked for anything, and the page
 // is isolated so that shared memory can be used.
+import './production.mjs';
 import { createServer } from 'node:http';
+import process from 'node:process';
 import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
 import compression from 'compression';
@@ -10,7 +12,12 @@ import { createRequestHandler } from '@react-router/express';
 const root = fileURLToPath(new URL('..', import.meta.url));
 const poseModel = fileURLToPath(new URL('.', import.meta.resolve('@mediapipe/pose')));
 const { values } = parseArgs({
-  options: { port: { type: 'string' }, 'strict-port': { type: 'boolean', default: false } },
+  options: {
+    port: { type: 'string' },
+    // This machine alone, unless said otherwise: riders’ films lie in the browser, but nobody else has any business here.
+    host: { type: 'string', default: process.env.HOST ?? '127.0.0.1' },
+    'strict-port': { type: 'boolean', default: false },
+  },
 });
 const wanted = Number(values.port ?? process.env.PORT ?? 4170);
 if (!Number.isInteger(wanted) || wanted < 1 || wanted > 65535) {
@@ -21,6 +28,10 @@ const asked = values.port !== undefined || process.env.PORT !== undefined;
 
 const app = express();
 app.disable('x-powered-by');
+app.use((request, response, next) => {
+  if (['GET', 'HEAD', 'POST', 'OPTIONS'].includes(request.method)) next();
+  else response.status(405).set('Allow', 'GET, HEAD').type('text').send('This method is not known here.');
+});
 app.use((_request, response, next) => {
   response.set({
     'Cross-Origin-Opener-Policy': 'same-origin',
@@ -49,6 +60,19 @@ app.use('/pose/model', express.static(poseModel, { immutable: true, maxAge: '1y'
 app.get('/healthz', (_request, response) => response.type('text').send('ok'));
 app.use('/demo', express.static(`${root}build/client/demo`, { maxAge: '1h', index: false }));
 app.use(compression());
+// A worker obeys the policy that its own file comes with.
+app.use(['/assets', '/sw.js'], (_request, response, next) => {
+  response.set({
+    'Content-Security-Policy': [
+      "default-src 'none'",
+      "script-src 'self' 'wasm-unsafe-eval'",
+      "connect-src 'self' blob: data:",
+      "img-src 'self' blob: data:",
+      "worker-src 'self'",
+    ].join('; '),
+  });
+  next();
+});
 app.use(
   '/assets',
   express.static(`${root}build/client/assets`, { immutable: true, maxAge: '1y', index: false }),
@@ -63,8 +87,34 @@ app.all(
   createRequestHandler({ build: () => import('../build/server/index.js'), mode: 'production' }),
 );
 
+// Whatever goes wrong, the answer is a line: no path, no stack.
+app.use((error, _request, response, next) => {
+  if (response.headersSent) return void next(error);
+  const status =
+    error instanceof URIError || error.status === 400 || error.code === 'ERR_INVALID_URL' ? 400 : 500;
+  if (status === 500) console.error(error);
+  response
+    .status(status)
+    .type('text')
+    .send(status === 400 ? 'This address can’t be read.' : 'The server could not answer this.');
+});
+
+/** Ends when it is told to: answers under way are finished, for three seconds at most. */
+function endWith(server) {
+  for (const signal of ['SIGINT', 'SIGTERM'])
+    process.once(signal, () => {
+      server.close(() => process.exit(0));
+      setTimeout(() => {
+        server.closeAllConnections();
+        process.exit(0);
+      }, 3000).unref();
+      server.closeIdleConnections();
+    });
+}
+
 function listen(port, left) {
-  const server = createServer(app);
+  const server = createServer({ maxHeaderSize: 16_384, headersTimeout: 10_000, requestTimeout: 30_000 }, app);
+  server.maxHeadersCount = 100;
   server.once('error', (error) => {
     if (error.code !== 'EADDRINUSE') throw error;
     if (asked || left === 0) {
@@ -76,6 +126,9 @@ function listen(port, left) {
     console.log(`Port ${port} is taken; trying ${port + 1}.`);
     listen(port + 1, left - 1);
   });
-  server.listen(port, () => console.log(`Deep Angle is ready: http://localhost:${port}`));
+  server.listen(port, values.host, () => {
+    endWith(server);
+    console.log(`Deep Angle is ready: http://localhost:${port}`);
+  });
 }
 listen(wanted, values['strict-port'] ? 0 : 20);

@@ -110,13 +110,17 @@ export function PointBoard({
 
   const place = async (at: Vec2): Promise<void> => {
     if (elsewhere) return;
-    const key = selected && !points[selected] ? selected : nextOpen(items, points);
+    // What a click before this one has put stands already, whether or not its sticker has been found yet.
+    const key = selected && !live.current[selected] ? selected : nextOpen(items, live.current);
     if (!key) {
       setSelected(null);
       return;
     }
-    const next = await put(key, at, true);
+    const next = { ...live.current, [key]: { ...at, onSticker: false } };
+    live.current = next;
+    setPoints(next);
     setSelected(nextOpen(items, next) ?? key);
+    await put(key, at, true);
   };
 
   useEffect(() => {

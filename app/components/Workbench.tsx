@@ -1,3 +1,4 @@
+import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import type { HTMLAttributes, ReactNode } from 'react';
 import { ClipView, type ViewSize } from './ClipView';
@@ -58,6 +59,12 @@ export function Workbench({
         <ClipView clip={clip} label={label}>
           {overlay}
         </ClipView>
+        {clip.broken && (
+          <Alert severity="warning" variant="outlined" sx={{ my: 0.5, py: 0 }}>
+            Frame {clip.broken.frame} of this film can’t be decoded: the file is damaged there. The frames
+            that can are shown; trim the film to them, or film again.
+          </Alert>
+        )}
         <Transport clip={clip} />
       </Box>
       <Box

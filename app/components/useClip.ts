@@ -12,6 +12,8 @@ export type ClipState =
 
 export interface Clip {
   state: ClipState;
+  /** A frame that could not be decoded, and what came of it; null while every one asked for was. */
+  broken: { frame: number; why: string } | null;
   /** The film itself, once it is here. */
   blob: Blob | null;
   /** Frame whose picture is on the canvas. */
@@ -39,6 +41,8 @@ const LOST: ClipTrouble = {
   advice: 'Choose the file again on the Film station; marks and tracks stay.',
 };
 
+const wordsOf = (error: unknown): string => (error instanceof Error && error.message) || String(error);
+
 /** The canvas in the picture's size; left alone, and so not wiped, where it has it. */
 function fit(canvas: HTMLCanvasElement, { width, height }: { width: number; height: number }): void {
   if (canvas.width !== width) canvas.width = width;
@@ -52,6 +56,7 @@ function fit(canvas: HTMLCanvasElement, { width, height }: { width: number; heig
 export function useClip(take: Take | null, startFrame = 0): Clip {
   const [state, setState] = useState<ClipState>({ status: 'loading' });
   const [blob, setBlob] = useState<Blob | null>(null);
+  const [broken, setBroken] = useState<Clip['broken']>(null);
   const [shown, setShown] = useState(startFrame);
   const [playing, setPlaying] = useState(false);
   const [speed, setSpeed] = useState(0.25);
@@ -71,7 +76,13 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
     let done = -1;
     while (done !== wanted.current) {
       const index = wanted.current;
-      const bitmap = (await reader.current?.api.frame(index, passing.current)) ?? null;
+      const from = reader.current;
+      const bitmap =
+        (await from?.api.frame(index, passing.current).catch((error: unknown) => {
+          // The next frame may be whole again: the player goes on, and says which one is not.
+          if (from === reader.current) setBroken({ frame: index, why: wordsOf(error) });
+          return null;
+        })) ?? null;
       const target = canvasRef.current;
       if (bitmap && target) {
         fit(target, bitmap);
@@ -91,6 +102,9 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
     reader.current = spawned;
     let ended = false;
     setState({ status: 'loading' });
+    // The film of the take before is not this one's, not for a moment.
+    setBlob(null);
+    setBroken(null);
     void (async () => {
       try {
         const film = await clipOf(current);
@@ -115,7 +129,7 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
         if (!ended)
           setState({
             status: 'trouble',
-            trouble: { title: 'The film could not be opened.', advice: String(error) },
+            trouble: { title: 'The film could not be opened.', advice: wordsOf(error) },
           });
       }
     })();
@@ -152,7 +166,13 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
     async (frame: number) => {
       const wide = (canvasRef.current?.clientWidth ?? widthPx) * devicePixelRatio;
       // A little larger than half is taken for half: played, nobody sees it; standing still it is drawn whole.
-      return (await reader.current?.api.pixels(frame, wide <= 0.6 * widthPx)) ?? null;
+      const picture = reader.current?.api.pixels(frame, wide <= 0.6 * widthPx);
+      return (
+        (await picture?.catch((error: unknown) => {
+          setBroken({ frame, why: wordsOf(error) });
+          return null;
+        })) ?? null
+      );
     },
     [widthPx],
   );
@@ -197,6 +217,7 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
   return useMemo(
     () => ({
       state,
+      broken,
       blob,
       shown,
       playing,
@@ -210,6 +231,6 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
       togglePlay,
       setSpeed,
     }),
-    [state, blob, shown, playing, speed, canvas, attach, goTo, ahead, paint, step, togglePlay],
+    [state, broken, blob, shown, playing, speed, canvas, attach, goTo, ahead, paint, step, togglePlay],
   );
 }

@@ -195,6 +195,8 @@ export function useReview(
       // With a place at hand, Enter means it, wherever the focus was left.
       const pressing = e.target instanceof HTMLButtonElement || e.target instanceof HTMLAnchorElement;
       if (e.key === 'Enter' && (now.draft || !pressing)) return take_(() => void now.putRight());
+      // While a stretch is followed again nothing else is begun.
+      if (now.busy) return undefined;
       if (e.key === 'h') return take_(() => void now.hide());
       if (e.key === 'x') return take_(() => void now.swap(now.nearest[0]));
       if (e.key === 'Escape') return take_(() => (now.draft ? setDraft(null) : setSelected(null)));

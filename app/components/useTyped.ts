@@ -2,6 +2,7 @@ import { createContext, useCallback, useContext, useEffect, useId, useRef, useSt
 import { useLocation } from 'react-router';
 import { inBurst } from '../session/burst';
 import { dropDraft, keepDraft, readDraft } from '../storage/drafts';
+import { onceSaved } from '../storage/saveState';
 
 /** How long typing rests before what stands in a field is handed over, ms. */
 const REST_MS = 600;
@@ -61,8 +62,9 @@ export function useTyped<V>(
         if (left) setTrouble(got.message);
         return;
       }
-      dropDraft(place);
       setTrouble(null);
+      // Only what the store has needs no draft any more.
+      onceSaved(() => readDraft(place) === typed && dropDraft(place));
       if (!Object.is(now.value, got.value)) {
         before.current ??= { value: now.value };
         inBurst(`${field} ${go.current}`, () => now.onChange(got.value));
@@ -75,6 +77,8 @@ export function useTyped<V>(
     },
     [place, field],
   );
+  // A draft that stands for a value was on its way when the page went: it is handed over now.
+  useEffect(() => handOver(true), [handOver]);
   useEffect(() => {
     const hide = (): void => handOver(false);
     document.addEventListener('visibilitychange', hide);

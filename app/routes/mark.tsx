@@ -10,6 +10,8 @@ import { ProposeMarks, type Proposal } from '../components/ProposeMarks';
 import { PointBoard } from '../components/PointBoard';
 import type { BoardPoints } from '../components/boardPoints';
 import { useClip } from '../components/useClip';
+import { notify } from '../session/notices';
+import { stepVisit } from '../session/visits';
 import { useEdit, useEditUnderWay } from '../components/useEdit';
 import { spawnTracker, type Spawned } from '../workers/spawn';
 import type { TrackApi } from '../workers/track.worker';
@@ -53,9 +55,15 @@ function Marking({ session }: { session: FitSession }) {
     [blob],
   );
   const onChange = useCallback(
-    (points: BoardPoints, frame: number) =>
-      void edit({ kind: 'marks', takeId: take.id, frame, marks: points }),
-    [edit, take.id],
+    (points: BoardPoints, frame: number) => {
+      void edit({ kind: 'marks', takeId: take.id, frame, marks: points });
+      if (take.tracking.state !== 'none')
+        notify(
+          'The tracks of this take went with the mark they were made from.',
+          () => void stepVisit(session.id, 'undo').then((r) => r.ok || notify(r.message)),
+        );
+    },
+    [edit, take.id, take.tracking.state, session.id],
   );
   const stored: BoardPoints = take.marks;
   const [proposal, setProposal] = useState<Proposal | null>(null);

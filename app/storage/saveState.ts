@@ -60,6 +60,17 @@ export function savedAfterAll(what: string): void {
 /** Tries everything again that could not be stored. */
 export const saveAgain = (): void => [...failed.values()].forEach(({ retry }) => retry());
 
+/** Does something once everything under way is stored. */
+export function onceSaved(go: () => void): void {
+  // A write that an action is about to begin counts too.
+  const BEGUN_BY_MS = 1500;
+  const look = (): void => {
+    if (current.state === 'saved') go();
+    else setTimeout(look, BEGUN_BY_MS);
+  };
+  setTimeout(look, BEGUN_BY_MS);
+}
+
 /** Runs a write and tells the page how it went; the error goes on to the caller. */
 export async function saving<T>(write: () => Promise<T>): Promise<T> {
   pending += 1;

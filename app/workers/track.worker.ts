@@ -1,3 +1,4 @@
+import CRC32 from 'crc-32';
 import { expose } from 'comlink';
 import { VideoSampleSink } from 'mediabunny';
 import type { Vec2 } from '../../core/geometry/vec.ts';
@@ -259,11 +260,21 @@ function weakest(found: { key: string; learned: ReturnType<typeof learnSticker> 
   };
 }
 
-let snapFrame: { bytes: number; index: number; frame: PlanarFrame } | null = null;
+let snapFrame: { film: string; index: number; frame: PlanarFrame } | null = null;
+
+/** Which film a blob is: every call brings a copy, and two films may be of one size. */
+async function nameOf(blob: Blob): Promise<string> {
+  const END_BYTES = 65_536;
+  const ends = await Promise.all(
+    [blob.slice(0, END_BYTES), blob.slice(Math.max(0, blob.size - END_BYTES))].map((b) => b.arrayBuffer()),
+  );
+  return [blob.size, ...ends.map((b) => CRC32.buf(new Uint8Array(b)))].join(':');
+}
 
 /** Eight joints are pointed out on one frame: it is decoded once. */
 async function frameForSnap(blob: Blob, index: number): Promise<PlanarFrame | null> {
-  if (snapFrame?.index === index && snapFrame.bytes === blob.size) return snapFrame.frame;
+  const film = await nameOf(blob);
+  if (snapFrame?.index === index && snapFrame.film === film) return snapFrame.frame;
   const opened = await openClip(blob);
   if (!opened.ok) return null;
   try {
@@ -271,7 +282,7 @@ async function frameForSnap(blob: Blob, index: number): Promise<PlanarFrame | nu
     if (!sample) return null;
     const { frame } = await planesOf(sample);
     sample.close();
-    snapFrame = { bytes: blob.size, index, frame };
+    snapFrame = { film, index, frame };
     return frame;
   } finally {
     opened.clip.input.dispose();
