@@ -70,7 +70,15 @@ test('every page agrees with itself in both conventions: figures, bands and verd
   // A verdict stands on the other side: what is bent too much has too small an angle inside.
   const verdicts = (list: readonly string[]): string[] =>
     list.flatMap((l, i) =>
-      /^(Knee at its straightest|Elbow).*±/.test(l) ? [list.slice(i + 1, i + 6).filter(Boolean).slice(0, 3).join(' ')] : [],
+      /^(Knee at its straightest|Elbow).*±/.test(l)
+        ? [
+            list
+              .slice(i + 1, i + 6)
+              .filter(Boolean)
+              .slice(0, 3)
+              .join(' '),
+          ]
+        : [],
     );
   const flip = (s: string): string =>
     s.replace(
