@@ -194,6 +194,9 @@ export function readTracks(tracks: Tracks, options: ReadOptions): ReadResult {
   noteNoise(paths, smooth, map.mmPerPx);
 
   const strokeOf = framesByStroke(thetaDeg, paths.tS, used);
+  // Seen outside the strokes that count, or hardly in them, is not seen: nothing could be told of its turn.
+  const scarce = seen.filter((key) => framesInStrokes(paths.raw[key], strokeOf) < LEAST_FRAMES);
+  if (scarce.length > 0) return readTracks(withoutLandmarks(tracks, scarce), options);
   const bases: Parameters<typeof curveOverStrokes>[5] = new Map();
   const over: OverStrokes = (values, smoothed) =>
     curveOverStrokes(thetaDeg, strokeOf, values, smoothed, used, bases);
@@ -211,7 +214,8 @@ export function readTracks(tracks: Tracks, options: ReadOptions): ReadResult {
     const lightly = Float64Array.from(smoothJoints, (joints) => jointAngleDeg(key, joints));
     frameAnglesDeg[key] = lightly;
     const reading = over(raw, lightly);
-    const nearest = nearestFrame(thetaDeg, strokeOf, reading.minAtThetaDeg);
+    const nearest = nearestFrame(thetaDeg, strokeOf, reading.minAtThetaDeg, lightly);
+    if (nearest === null) continue;
     angles[key] = {
       ...reading,
       uncertainty: combineUncertainty({
@@ -271,12 +275,32 @@ export function readTracks(tracks: Tracks, options: ReadOptions): ReadResult {
   };
 }
 
-function nearestFrame(thetaDeg: Float64Array, strokeOf: Int32Array, atDeg: number): number {
-  let best = 0;
+const framesInStrokes = (path: readonly Vec2[], strokeOf: Int32Array): number =>
+  path.reduce((n, p, i) => n + Number(strokeOf[i] >= 0 && Number.isFinite(p.x)), 0);
+
+const withoutLandmarks = (tracks: Tracks, keys: readonly string[]): Tracks => ({
+  ...tracks,
+  landmarks: Object.fromEntries(
+    Object.entries(tracks.landmarks).map(([key, t]) =>
+      keys.includes(key)
+        ? [key, { ...t, xPx: t.xPx.slice().fill(NaN), yPx: t.yPx.slice().fill(NaN) }]
+        : [key, t],
+    ),
+  ),
+});
+
+/** The frame of a stroke nearest to a crank angle, of those that show the angle asked about; null where none does. */
+function nearestFrame(
+  thetaDeg: Float64Array,
+  strokeOf: Int32Array,
+  atDeg: number,
+  shown: Float64Array,
+): number | null {
+  let best: number | null = null;
   let gap = Infinity;
   thetaDeg.forEach((t, i) => {
     const off = Math.abs(turnDeg(t, atDeg));
-    if (strokeOf[i] >= 0 && off < gap) {
+    if (strokeOf[i] >= 0 && Number.isFinite(shown[i]) && off < gap) {
       gap = off;
       best = i;
     }
