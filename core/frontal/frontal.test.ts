@@ -168,3 +168,40 @@ describe('readFrontal', () => {
     });
   });
 });
+
+describe('a short film from ahead, or a landmark seen in a part of it', () => {
+  const cam = camera();
+  const filmedFor = (seconds: number): ReturnType<typeof filmedFrontal> =>
+    filmedFrontal({ rider, body: FRONTAL_BODY, view: 'front', camera: cam, seconds, rate: 60 });
+  const notFinite = (value: unknown, at = ''): string[] => {
+    if (typeof value === 'number') return Number.isFinite(value) ? [] : [`${at} ${value}`];
+    if (typeof value !== 'object' || value === null || ArrayBuffer.isView(value)) return [];
+    return Object.entries(value).flatMap(([key, v]) => notFinite(v, `${at}.${key}`));
+  };
+  it('gives finite figures, or none with a reason', () => {
+    let told = 0;
+    for (const seconds of [0.4, 0.8, 1, 1.2, 1.5, 2, 3]) {
+      const whole = filmedFor(seconds);
+      for (const key of [null, ...Object.keys(whole.landmarks)])
+        for (const first of [8, 30]) {
+          const landmarks = Object.fromEntries(
+            Object.entries(whole.landmarks).map(([name, t]) => [
+              name,
+              name === key
+                ? { ...t, xPx: t.xPx.slice().fill(NaN, first), yPx: t.yPx.slice().fill(NaN, first) }
+                : t,
+            ]),
+          );
+          const r = readFrontal(
+            { ...whole, landmarks },
+            { view: 'front', centrePx, width: null, crankMm: rider.crankMm },
+          );
+          if (r.ok) {
+            told += 1;
+            expect(notFinite(r), `${seconds} s, ${key} in ${first} frames`).toEqual([]);
+          } else expect(r.detail.length).toBeGreaterThan(10);
+        }
+    }
+    expect(told).toBeGreaterThan(20);
+  });
+});

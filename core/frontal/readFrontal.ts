@@ -5,7 +5,7 @@ import { curveOverStrokes, swingSd, type CurveReading } from '../stroke/curves.t
 import { FRONTAL_LANDMARKS, FRONTAL_NEEDED, type FrontalLandmark } from '../stroke/landmarks.ts';
 import { bringToPlane, cutoffFor, noteNoise, smoothPaths, type LandmarkNote } from '../stroke/paths.ts';
 import { cutStrokes, type Stroke } from '../stroke/strokes.ts';
-import { framesSeen, type Tracks } from '../stroke/tracks.ts';
+import { framesInStrokes, framesSeen, withoutLandmarks, type Tracks } from '../stroke/tracks.ts';
 import { combineLength, frontalStickerSdMm, RIDE_SD_DEG, type Measured } from '../stroke/uncertainty.ts';
 import { phaseFromFeet } from './phase.ts';
 
@@ -75,6 +75,9 @@ export type FrontalResult =
   | FrontalReading
   | { ok: false; reason: 'landmark-missing' | 'too-few-frames' | 'no-scale' | 'no-stroke'; detail: string };
 
+/** Seen on fewer frames than this a landmark counts as not there. */
+const LEAST_FRAMES = 12;
+
 /** How far the camera stands where nothing tells it. */
 const USUAL_DISTANCE_MM = 4000;
 /**
@@ -114,12 +117,22 @@ const boneOf = (key: string): string => key.slice(0, -1);
  * (handbook: measuring, front / rear). Lateral +: the rider's right, whichever side it is on the picture.
  */
 export function readFrontal(tracks: Tracks, options: FrontalOptions): FrontalResult {
-  const missing = FRONTAL_NEEDED.find((key) => framesSeen(tracks, key) === 0);
+  const tooFew = (frames: number): FrontalResult => ({
+    ok: false,
+    reason: 'too-few-frames',
+    detail: `${frames} frames with their own time stamps; ${LEAST_FRAMES} are the least.`,
+  });
+  if (tracks.tS.length < LEAST_FRAMES) return tooFew(tracks.tS.length);
+  const missing = FRONTAL_NEEDED.find((key) => framesSeen(tracks, key) < LEAST_FRAMES);
   if (missing)
-    return { ok: false, reason: 'landmark-missing', detail: `“${missing}” is not seen on any frame.` };
+    return {
+      ok: false,
+      reason: 'landmark-missing',
+      detail: `“${missing}” is not seen, or on too few frames of whole strokes.`,
+    };
   if (!options.crankMm && !options.width)
     return { ok: false, reason: 'no-scale', detail: 'Neither a width nor the crank’s length is known.' };
-  const keys = FRONTAL_LANDMARKS.filter((key) => framesSeen(tracks, key) >= 12);
+  const keys = FRONTAL_LANDMARKS.filter((key) => framesSeen(tracks, key) >= LEAST_FRAMES);
   const side = options.view === 'rear' ? 1 : -1;
   const tilt = (options.width?.tiltDeg ?? 0) * RAD_PER_DEG;
   const { centrePx } = options;
@@ -132,12 +145,7 @@ export function readFrontal(tracks: Tracks, options: FrontalOptions): FrontalRes
     };
   };
   const paths = bringToPlane(tracks, keys, upright);
-  if (paths.tS.length < 12)
-    return {
-      ok: false,
-      reason: 'too-few-frames',
-      detail: `${paths.tS.length} frames with their own time stamps; 12 are the least.`,
-    };
+  if (paths.tS.length < LEAST_FRAMES) return tooFew(paths.tS.length);
   const heights = (key: FrontalLandmark): number[] => paths.raw[key].map((p) => p.y);
   const noTurn: FrontalResult = {
     ok: false,
@@ -186,7 +194,12 @@ export function readFrontal(tracks: Tracks, options: FrontalOptions): FrontalRes
     ),
   };
   const { strokes, used } = own.right;
-  if (used.length === 0) return noTurn;
+  // Half a turn behind, the other leg may have no whole stroke in a short film.
+  if (used.length === 0 || own.left.used.length === 0) return noTurn;
+  const scarce = keys.filter((key) =>
+    [own.left, own.right].some(({ strokeOf }) => framesInStrokes(mm.raw[key], strokeOf) < LEAST_FRAMES),
+  );
+  if (scarce.length > 0) return readFrontal(withoutLandmarks(tracks, scarce), options);
   const cadenceRpm = (60 * used.length) / used.reduce((s, k) => s + k.endS - k.startS, 0);
   const smooth = smoothPaths(mm, cutoffFor(cadenceRpm));
   noteNoise(mm, smooth, mmPerPx);

@@ -29,7 +29,7 @@ import {
 import { facingOf, fromPlane, toPlane, type PlaneMap } from './plane.ts';
 import { legIsTold, MAY_BE_MISSING, standIns } from './standIns.ts';
 import { cutStrokes, ENOUGH_STROKES, framesByStroke, type Stroke } from './strokes.ts';
-import { framesSeen, type Tracks } from './tracks.ts';
+import { framesInStrokes, framesSeen, withoutLandmarks, type Tracks } from './tracks.ts';
 import {
   combineUncertainty,
   LEVEL_SD_DEG,
@@ -274,20 +274,6 @@ export function readTracks(tracks: Tracks, options: ReadOptions): ReadResult {
     segmentsMm: segments(paths, crank.spindleMm, strokeOf, crank.circle.radius),
   };
 }
-
-const framesInStrokes = (path: readonly Vec2[], strokeOf: Int32Array): number =>
-  path.reduce((n, p, i) => n + Number(strokeOf[i] >= 0 && Number.isFinite(p.x)), 0);
-
-const withoutLandmarks = (tracks: Tracks, keys: readonly string[]): Tracks => ({
-  ...tracks,
-  landmarks: Object.fromEntries(
-    Object.entries(tracks.landmarks).map(([key, t]) =>
-      keys.includes(key)
-        ? [key, { ...t, xPx: t.xPx.slice().fill(NaN), yPx: t.yPx.slice().fill(NaN) }]
-        : [key, t],
-    ),
-  ),
-});
 
 /** The frame of a stroke nearest to a crank angle, of those that show the angle asked about; null where none does. */
 function nearestFrame(

@@ -41,3 +41,19 @@ export function pointAt(tracks: Tracks, key: string, frame: number): Vec2 {
 /** On how many frames a landmark was seen; 0 where it was not tracked at all. */
 export const framesSeen = (tracks: Tracks, key: string): number =>
   tracks.landmarks[key]?.xPx.reduce((n, v) => n + (Number.isFinite(v) ? 1 : 0), 0) ?? 0;
+
+/** On how many frames of the strokes that count a path is there. @param strokeOf of each frame its stroke, −1 for none */
+export const framesInStrokes = (path: readonly Vec2[], strokeOf: Int32Array): number =>
+  path.reduce((n, p, i) => n + Number(strokeOf[i] >= 0 && Number.isFinite(p.x)), 0);
+
+/** Tracks on which some landmarks are never seen. */
+export const withoutLandmarks = (tracks: Tracks, keys: readonly string[]): Tracks => ({
+  ...tracks,
+  landmarks: Object.fromEntries(
+    Object.entries(tracks.landmarks).map(([key, t]) =>
+      keys.includes(key)
+        ? [key, { ...t, xPx: t.xPx.slice().fill(NaN), yPx: t.yPx.slice().fill(NaN) }]
+        : [key, t],
+    ),
+  ),
+});
