@@ -35,6 +35,7 @@ import { seedDemo } from '../storage/demo';
 import { blankSession, loadRider, loadSession, saveBike, saveRider, saveSession } from '../storage/sessions';
 import type { Route } from './+types/rider';
 import { FieldPlace } from '../components/useTyped';
+import { studioIndex } from '../storage/studioIndex';
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   {
@@ -45,7 +46,15 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [
 export async function clientLoader({ params }: Route.ClientLoaderArgs) {
   await seedDemo(CATALOGUE);
   const rider = await loadRider(params.riderId);
-  if (!rider) throw data('This rider is not on this device.', { status: 404 });
+  if (!rider) {
+    const { unreadable } = await studioIndex();
+    if (unreadable.some((u) => u.kind === 'rider' && u.id === params.riderId))
+      throw data(
+        'This rider’s record was written by a newer version of Deep Angle, or is damaged. It is kept as it is: update, or bring the rider back from a backup.',
+        { status: 409 },
+      );
+    throw data('This rider is not on this device.', { status: 404 });
+  }
   const sessions = (await sessionsOf(rider.id)).filter((s) => s.deletedIso === null);
   return { rider, sessions, bikes: bikesOf(rider.id, await storedBikes(rider.id), sessions) };
 }

@@ -8,6 +8,7 @@ import {
 } from 'mediabunny';
 import type { VideoInfo } from '../../core/records/types.ts';
 import { frameRateOf } from '../../core/signal/stamps.ts';
+import { implausible } from './plausible';
 
 export interface OpenedClip {
   input: Input;
@@ -169,6 +170,8 @@ export async function openClip(
       ...rate,
       rotationDeg: await track.getRotation(),
     };
+    const wrong = implausible(info);
+    if (wrong) return refuse(wrong);
     return { ok: true, clip: { input, track, info, tS } };
   } catch (error) {
     if (!(error instanceof UnsupportedInputFormatError)) console.error(error);
