@@ -9,7 +9,10 @@ const ALLOWED: Record<string, { lost?: string }> = {
   'strap hides the hip, 80 ms a stroke': { lost: 'hip' },
 };
 
-describe.each(VARIANTS)('$name', ({ name, member, frames }) => {
+// Every second film, and those that are hard by design; all of them are in docs/accuracy.md (`npm run accuracy`).
+const FILMS = VARIANTS.filter((v, k) => k % 2 === 0 || v.name in ALLOWED);
+
+describe.each(FILMS)('$name', ({ name, member, frames }) => {
   it('is followed to a quarter pixel and read to half a degree', () => {
     const a = compareWithTruth(member, trackRendered(member, frames));
     const allowed = ALLOWED[name] ?? {};

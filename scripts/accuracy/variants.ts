@@ -117,7 +117,7 @@ export const ROOMS: readonly Variant[] = [
     walker: { fromMm: -900, mmPerS: 1000 },
   }),
   variant('an arm over the knee, 80 ms a stroke', 'maren', 110, {
-    strap: { colour: [176, 138, 116], atThetaDeg: 20, halfWidthDeg: 20, over: 'knee' },
+    strap: { colour: [176, 138, 116], atThetaDeg: 200, halfWidthDeg: 20, over: 'knee' },
   }),
   variant('every 12th frame doubled', 'maren', 110, { room: { doubledEvery: 12 } }),
   variant('every 9th frame dropped', 'maren', 100, { room: { droppedEvery: 9 } }),
