@@ -12,6 +12,9 @@ export function NoticeBar() {
     <Snackbar
       open={notice !== null}
       message={notice?.words ?? ''}
+      // Under the rulers: at the foot it would lie over the film's transport.
+      anchorOrigin={{ vertical: 'top', horizontal: 'center' }}
+      sx={{ top: { xs: 132, sm: 120 } }}
       autoHideDuration={10_000}
       onClose={(_, why) => why !== 'clickaway' && clear()}
       action={

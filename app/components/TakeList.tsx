@@ -44,7 +44,7 @@ export function TakeList({
             onClick={() => {
               void edit({ kind: 'take-removed', takeId: t.id, removedIso: new Date().toISOString() });
               notify(
-                `“${t.clipName}” removed, with its marks${t.tracking.state === 'none' ? '' : ' and tracks'}. It lies in the trash for ${BIN_DAYS} days.`,
+                `“${t.clipName}” removed, with its marks${t.tracking.state === 'none' ? '' : ' and tracks'}. It lies in the bin for ${BIN_DAYS} days.`,
                 () => void edit({ kind: 'take-returned', takeId: t.id }),
               );
             }}

@@ -81,7 +81,7 @@ export default function Parts({ loaderData }: Route.ComponentProps) {
     const k = parts.findIndex((p) => p.id === id);
     const without = parts.toSpliced(k, 1);
     store(without);
-    notify(`“${parts[k].name}” removed. It lies in the trash for ${BIN_DAYS} days.`, () =>
+    notify(`“${parts[k].name}” removed. It lies in the bin for ${BIN_DAYS} days.`, () =>
       send({ to: parts, from: without }),
     );
   };

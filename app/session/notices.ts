@@ -1,6 +1,6 @@
 import { createStore } from 'zustand/vanilla';
 
-/** Something that happened and may be taken back: stands for a while at the foot of the page. */
+/** Something that happened and may be taken back: stands for a while over the page. */
 export interface Notice {
   words: string;
   undo: (() => void) | null;

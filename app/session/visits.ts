@@ -61,7 +61,7 @@ const pendingOf = (id: string): Pending[] =>
 
 const none = (message: string): EditResult => ({ ok: false, message });
 const GONE = 'This session is no longer on this device.';
-const IN_TRASH = 'This visit lies in the trash. Restore it there, then go on.';
+const IN_TRASH = 'This visit lies in the bin. Restore it there, then go on.';
 
 async function read(id: string): Promise<Checked<FitSession> | null> {
   const raw = await sessionStore.getItem(id);
