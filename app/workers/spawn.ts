@@ -14,22 +14,28 @@ export interface Spawned<T> {
 const NOT_LOADED =
   'A part of the application could not be loaded, perhaps because a newer version was put up meanwhile. What you typed is kept: draw the page anew.';
 
-function spawned<T>(worker: Worker): Spawned<T> {
-  const failed = new Promise<never>((_, reject) => {
-    worker.addEventListener('error', (e) => {
-      // An error in the worker's own code has words; a file that did not come has none.
-      reject(new Error(e.message || NOT_LOADED));
-    });
+/** A worker as an object of async functions. A call to one that never came, or broke down, is answered with the error. */
+export function spawned<T>(worker: Worker): Spawned<T> {
+  let broken: Error | null = null;
+  // Calls under way, and nothing of those that were answered: a film's frames would stay in memory with them.
+  const underWay = new Set<(error: Error) => void>();
+  worker.addEventListener('error', (e) => {
+    // An error in the worker's own code has words; a file that did not come has none.
+    broken = new Error(e.message || NOT_LOADED);
+    for (const fail of underWay) fail(broken);
   });
-  failed.catch(() => undefined);
-  const remote = wrap<T>(worker);
-  // A call to a worker that never came, or broke down, would wait for ever.
-  const api = new Proxy(remote, {
+  const api = new Proxy(wrap<T>(worker), {
     get: (target, key) => {
-      const held = Reflect.get(target, key) as unknown;
+      const held = Reflect.get(target, key) as (...args: unknown[]) => Promise<unknown>;
       if (typeof key === 'symbol' || key === 'then') return held;
       return (...args: unknown[]) =>
-        Promise.race([(held as (...a: unknown[]) => Promise<unknown>)(...args), failed]);
+        new Promise((answer, fail) => {
+          if (broken) return void fail(broken);
+          underWay.add(fail);
+          held(...args)
+            .then(answer, fail)
+            .finally(() => underWay.delete(fail));
+        });
     },
   });
   return { api, end: () => worker.terminate() };
