@@ -43,36 +43,27 @@ app.use((_request, response, next) => {
   });
   next();
 });
-// The pose model runs in a page of its own, which may use WebAssembly and may only stand inside ours.
-app.use('/pose', (_request, response, next) => {
+/** What computes beside the pages may use WebAssembly, and reach nothing but us. */
+const computing = (rule) => (_request, response, next) => {
   response.set({
     'Content-Security-Policy': [
       "default-src 'none'",
       "script-src 'self' 'wasm-unsafe-eval'",
       "connect-src 'self' blob: data:",
       "img-src 'self' blob: data:",
-      "frame-ancestors 'self'",
+      rule,
     ].join('; '),
   });
   next();
-});
+};
+// The pose model runs in a page of its own, which may only stand inside ours.
+app.use('/pose', computing("frame-ancestors 'self'"));
 app.use('/pose/model', express.static(poseModel, { immutable: true, maxAge: '1y', index: false }));
 app.get('/healthz', (_request, response) => response.type('text').send('ok'));
 app.use('/demo', express.static(`${root}build/client/demo`, { maxAge: '1h', index: false }));
 app.use(compression());
 // A worker obeys the policy that its own file comes with.
-app.use(['/assets', '/sw.js'], (_request, response, next) => {
-  response.set({
-    'Content-Security-Policy': [
-      "default-src 'none'",
-      "script-src 'self' 'wasm-unsafe-eval'",
-      "connect-src 'self' blob: data:",
-      "img-src 'self' blob: data:",
-      "worker-src 'self'",
-    ].join('; '),
-  });
-  next();
-});
+app.use(['/assets', '/sw.js'], computing("worker-src 'self'"));
 app.use(
   '/assets',
   express.static(`${root}build/client/assets`, { immutable: true, maxAge: '1y', index: false }),

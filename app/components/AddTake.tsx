@@ -13,7 +13,7 @@ import { CATALOGUE } from '../demo/catalogue';
 import { askToKeep } from '../storage/films';
 import { isFull, saving } from '../storage/saveState';
 import { saveClip } from '../storage/stores';
-import type { ClipTrouble } from '../workers/openClip';
+import type { ClipTrouble } from '../workers/clipTrouble';
 import { spawnClipReader } from '../workers/spawn';
 import { useEdit } from './useEdit';
 import { FileField } from './FileField';

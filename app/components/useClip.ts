@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { Take, VideoInfo } from '../../core/records/types.ts';
 import { clipOf } from '../storage/sessions';
-import type { ClipTrouble } from '../workers/openClip';
+import type { ClipTrouble } from '../workers/clipTrouble';
 import { spawnClipReader, type Spawned } from '../workers/spawn';
 import type { ClipReader } from '../workers/clip.worker';
 

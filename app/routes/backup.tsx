@@ -11,6 +11,7 @@ import type { Duplicates, Inspection } from '../../core/formats/bundle.ts';
 import { Choice } from '../components/Choice';
 import { Sheet } from '../components/Desk';
 import { download } from '../components/download';
+import { many } from '../components/many';
 import { bytesText } from '../components/bytesText';
 import { RoomTaken, type FilmLine } from '../components/RoomTaken';
 import { RouteTrouble } from '../components/RouteTrouble';
@@ -52,8 +53,6 @@ const DUPLICATES: readonly (readonly [Duplicates, string])[] = [
   ['over', 'put it over what is here'],
   ['both', 'have both'],
 ];
-
-const many = (n: number, one: string, more = `${one}s`): string => `${n} ${n === 1 ? one : more}`;
 
 export default function Backup({ loaderData }: Route.ComponentProps) {
   const { films, last, usedBytes, quotaBytes, lasting } = loaderData;

@@ -10,6 +10,7 @@ import { useState } from 'react';
 import { useFetcher } from 'react-router';
 import { byRider } from '../../core/records/summaries.ts';
 import { BIN_DAYS } from '../../core/records/visits.ts';
+import { many } from '../components/many';
 import { RouteTrouble } from '../components/RouteTrouble';
 import { TopBar } from '../components/TopBar';
 import { eraseTake } from '../session/erase';
@@ -32,8 +33,6 @@ interface Binned {
   /** What goes and comes with it. */
   what: string;
 }
-
-const many = (n: number, one: string): string => `${n} ${n === 1 ? one : `${one}s`}`;
 
 export async function clientLoader(): Promise<{ binned: Binned[] }> {
   const { index, unreadable } = await studioIndex();

@@ -96,7 +96,7 @@ function applied(session: FitSession, p: Pending): EditResult {
 async function takeUp(id: string): Promise<Checked<FitSession> | null> {
   const stored = await read(id);
   if (!stored?.ok) return stored;
-  const steps = await canStep(await loadPast(id), await thisTab());
+  const steps = canStep(await loadPast(id), await thisTab(), await openTabs());
   const now = visitStore.getState().open[id];
   const shown = now && now.stored === stored.value ? now.shown : over(stored.value, pendingOf(id));
   put(id, { stored: stored.value, shown, given: now?.given ?? 0, kept: now?.kept ?? 0, steps });
@@ -233,7 +233,7 @@ async function store(id: string, batch: readonly (Pending | Stepping)[]): Promis
       kept: visitStore.getState().open[id]!.given - left.length,
     });
   await savePast(id, past).catch(() => undefined);
-  if (session) put(id, { steps: await canStep(past, tab) });
+  if (session) put(id, { steps: canStep(past, tab, open) });
   batch.forEach((w, k) => w.answer(answers[k]));
 }
 

@@ -10,7 +10,6 @@ import {
   type Inspection,
 } from '../../core/formats/bundle.ts';
 import { checkRecord } from '../../core/records/schemas.ts';
-import type { Take } from '../../core/records/types.ts';
 import { storedBikes } from './bikes';
 import { loadParts, saveParts } from './parts';
 import { loadShelf, saveShelf } from './protocols';
@@ -78,17 +77,20 @@ export async function saveBundle(
       `${u.kind}s/${u.id}.json`,
       await (u.kind === 'rider' ? riderStore : sessionStore).getItem(u.id),
     );
-  const takes: (Take | string)[] = [
-    ...bundle.sessions.flatMap((s) => [...s.takes, ...s.removedTakes.map((r) => r.take)]),
-    ...raw.flatMap((u) => u.takeIds),
+  const films = [
+    ...bundle.sessions
+      .flatMap((s) => [...s.takes, ...s.removedTakes.map((r) => r.take)])
+      .map((take) => ({ id: take.id, tracks: () => tracksOf(take), clip: () => clipOf(take) })),
+    ...raw
+      .flatMap((u) => u.takeIds)
+      .map((id) => ({ id, tracks: () => newestTracks(id), clip: () => loadClip(id) })),
   ];
   let bytes = 0;
-  for (const [k, take] of takes.entries()) {
-    onProgress(k, takes.length);
-    const id = typeof take === 'string' ? take : take.id;
-    const tracks = typeof take === 'string' ? await newestTracks(take) : await tracksOf(take);
-    if (tracks) bundle.tracks.set(id, tracks);
-    const clip = typeof take === 'string' ? await loadClip(take) : await clipOf(take);
+  for (const [k, film] of films.entries()) {
+    onProgress(k, films.length);
+    const tracks = await film.tracks();
+    if (tracks) bundle.tracks.set(film.id, tracks);
+    const clip = await film.clip();
     bytes += clip?.size ?? 0;
     if (bytes > MOST_BYTES)
       throw new Error(
@@ -96,9 +98,9 @@ export async function saveBundle(
           ? 'The films are too large for one file. Save the riders one by one, each from its own page.'
           : 'This rider’s films are too large for one file. Move some of them out first (Room on this device).',
       );
-    if (clip) bundle.clips.set(id, new Uint8Array(await clip.arrayBuffer()));
+    if (clip) bundle.clips.set(film.id, new Uint8Array(await clip.arrayBuffer()));
   }
-  onProgress(takes.length, takes.length);
+  onProgress(films.length, films.length);
   const zipped = await writeBundle(bundle);
   // A full device can't note the day; the file is made all the same.
   if (riderId === null) await settingsStore.setItem(LAST, new Date().toISOString()).catch(() => undefined);

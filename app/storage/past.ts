@@ -1,5 +1,4 @@
 import { joined, type Patch } from '../../core/visit/patches.ts';
-import { openTabs } from './tab';
 import { pastStore } from './stores';
 
 /** How many edits of a visit can be taken back. */
@@ -78,10 +77,11 @@ export function stepped(past: Past, which: Direction, step: Step, made: boolean)
 }
 
 /** What a tab can take back and do again. */
-export async function canStep(past: Past, tab: string): Promise<Record<Direction, boolean>> {
-  const open = await openTabs();
-  return {
-    undo: nextStep(past, 'undo', tab, open) !== null,
-    redo: nextStep(past, 'redo', tab, open) !== null,
-  };
-}
+export const canStep = (
+  past: Past,
+  tab: string,
+  open: ReadonlySet<string> | null,
+): Record<Direction, boolean> => ({
+  undo: nextStep(past, 'undo', tab, open) !== null,
+  redo: nextStep(past, 'redo', tab, open) !== null,
+});

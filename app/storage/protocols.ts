@@ -26,11 +26,8 @@ export const saveShelf = (
     shelfOf(mergedItems(stored?.protocols ?? [], from, to, (p) => `${p.id}@${p.revision}`)),
   );
 
-/** The studio's own protocols as far as they can be read. */
-export async function shelfThere(): Promise<readonly Protocol[]> {
-  const shelf = await loadShelf();
-  return shelf.ok ? shelf.value.protocols : [];
-}
-
 /** Every version of every protocol: the starting ones, and the studio's own. */
-export const allProtocols = async (): Promise<readonly Protocol[]> => [...PROTOCOLS, ...(await shelfThere())];
+export async function allProtocols(): Promise<readonly Protocol[]> {
+  const shelf = await loadShelf();
+  return shelf.ok ? [...PROTOCOLS, ...shelf.value.protocols] : PROTOCOLS;
+}

@@ -2,7 +2,8 @@ import { expose, transfer } from 'comlink';
 import { VideoSampleSink, type VideoSample } from 'mediabunny';
 import type { VideoInfo } from '../../core/records/types.ts';
 import { halfPicture } from '../../core/video/shrink.ts';
-import { openClip, type ClipTrouble, type OpenedClip } from './openClip';
+import type { ClipTrouble } from './clipTrouble';
+import { openClip, type OpenedClip } from './openClip';
 
 export type OpenAnswer =
   { ok: true; info: VideoInfo; tS: Float64Array } | { ok: false; trouble: ClipTrouble };

@@ -8,6 +8,7 @@ import {
 } from 'mediabunny';
 import type { VideoInfo } from '../../core/records/types.ts';
 import { frameRateOf } from '../../core/signal/stamps.ts';
+import type { ClipTrouble } from './clipTrouble';
 import { implausible } from './plausible';
 
 export interface OpenedClip {
@@ -16,12 +17,6 @@ export interface OpenedClip {
   info: VideoInfo;
   /** Every frame's own time stamp, seconds, in the order shown. */
   tS: Float64Array;
-}
-
-/** Why a file is no clip that can be measured, and how to get one that can. */
-export interface ClipTrouble {
-  title: string;
-  advice: string;
 }
 
 const MAKE_ONE =

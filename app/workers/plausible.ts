@@ -1,5 +1,5 @@
 import type { VideoInfo } from '../../core/records/types.ts';
-import type { ClipTrouble } from './openClip';
+import type { ClipTrouble } from './clipTrouble';
 
 const LONGEST_S = 2 * 3600;
 const [LEAST_PX, MOST_PX] = [64, 8192];

@@ -12,7 +12,8 @@ import type { Landmark, View } from '../../core/stroke/landmarks.ts';
 import { centreOn } from '../../core/tracking/centre.ts';
 import type { SetUpFacts } from '../../core/stroke/setupCheck.ts';
 import { learnSticker } from '../../core/tracking/learn.ts';
-import { openClip, type ClipTrouble } from './openClip';
+import type { ClipTrouble } from './clipTrouble';
+import { openClip } from './openClip';
 import { planesOf } from './planes';
 import { trackClip, type FrameRange, type TrackProgress } from './trackClip';
 

@@ -10,6 +10,7 @@ import {
 } from '../../sim/frontal.ts';
 import { turnDeg } from '../geometry/angles.ts';
 import { crankAngleDeg } from '../../sim/rider.ts';
+import { notFinite } from '../stroke/notFinite.fixture.ts';
 import { readFrontal, type FrontalReading } from './readFrontal.ts';
 import { NO_WIDTH, scaleFromWidth } from './scale.ts';
 
@@ -173,11 +174,6 @@ describe('a short film from ahead, or a landmark seen in a part of it', () => {
   const cam = camera();
   const filmedFor = (seconds: number): ReturnType<typeof filmedFrontal> =>
     filmedFrontal({ rider, body: FRONTAL_BODY, view: 'front', camera: cam, seconds, rate: 60 });
-  const notFinite = (value: unknown, at = ''): string[] => {
-    if (typeof value === 'number') return Number.isFinite(value) ? [] : [`${at} ${value}`];
-    if (typeof value !== 'object' || value === null || ArrayBuffer.isView(value)) return [];
-    return Object.entries(value).flatMap(([key, v]) => notFinite(v, `${at}.${key}`));
-  };
   it('gives finite figures, or none with a reason', () => {
     let told = 0;
     for (const seconds of [0.4, 0.8, 1, 1.2, 1.5, 2, 3]) {

@@ -50,7 +50,7 @@ export type SessionEdit =
   | { kind: 'put-back'; id: string; atIso: string }
   | { kind: 'restored'; part: Partial<Pick<FitSession, Restorable>> };
 
-/** Parts of a session that an undo puts back as a whole. */
+/** Parts of a session that a file may bring back as a whole. */
 const RESTORABLE = [
   'takes',
   'takeId',

@@ -11,17 +11,18 @@ export interface Unreadable {
   takeIds: string[];
 }
 
-const textOf = (record: unknown, key: string): string | null => {
-  const value: unknown =
-    typeof record === 'object' && record !== null ? (record as Record<string, unknown>)[key] : null;
-  return typeof value === 'string' ? value : null;
-};
+const held = (record: unknown, key: string): unknown =>
+  typeof record === 'object' && record !== null ? (record as Record<string, unknown>)[key] : null;
 
-const listOf = (record: unknown, key: string): unknown[] => {
-  const value: unknown =
-    typeof record === 'object' && record !== null ? (record as Record<string, unknown>)[key] : null;
+function textOf(record: unknown, key: string): string | null {
+  const value = held(record, key);
+  return typeof value === 'string' ? value : null;
+}
+
+function listOf(record: unknown, key: string): unknown[] {
+  const value = held(record, key);
   return Array.isArray(value) ? value : [];
-};
+}
 
 /** What can be told of a record that can't be read. */
 export function unreadable(kind: Unreadable['kind'], id: string, stored: unknown): Unreadable {
@@ -31,7 +32,7 @@ export function unreadable(kind: Unreadable['kind'], id: string, stored: unknown
     riderId: kind === 'rider' ? id : textOf(stored, 'riderId'),
     takeIds: [
       ...listOf(stored, 'takes').map((t) => textOf(t, 'id')),
-      ...listOf(stored, 'removedTakes').map((r) => textOf((r as { take?: unknown } | null)?.take, 'id')),
+      ...listOf(stored, 'removedTakes').map((r) => textOf(held(r, 'take'), 'id')),
     ].filter((t) => t !== null),
   };
 }

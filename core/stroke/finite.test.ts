@@ -4,18 +4,12 @@ import { filmed, FILMED_MM_PER_PX } from '../../sim/filmed.ts';
 import { judgeReading } from '../protocol/measures.ts';
 import { PROTOCOLS } from '../protocol/protocols.ts';
 import { SIDE_LANDMARKS, type SideLandmark } from './landmarks.ts';
+import { notFinite } from './notFinite.fixture.ts';
 import { readTracks } from './read.ts';
 import type { Tracks } from './tracks.ts';
 
 const rider = { ...CAST[0].scene.rider, wanderDeg: 0 };
 const whole = filmed({ rider });
-
-/** Places of plain figures that are no finite number; paths through the film, one figure a frame, have gaps by their nature. */
-function notFinite(value: unknown, at = ''): string[] {
-  if (typeof value === 'number') return Number.isFinite(value) ? [] : [`${at} ${value}`];
-  if (typeof value !== 'object' || value === null || ArrayBuffer.isView(value)) return [];
-  return Object.entries(value).flatMap(([key, v]) => notFinite(v, `${at}.${key}`));
-}
 
 function seenOnly(key: SideLandmark, seen: (frame: number) => boolean, frames = whole.tS.length): Tracks {
   const landmarks = Object.fromEntries(
