@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './watched.ts';
 
 /** What axe finds wrong on the page, in short. */
 async function faults(page: Page, rules: string[] | null = null): Promise<string[]> {

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './watched.ts';
 import { chromiumLaunch } from './chromium.ts';
 import { newSession } from './studio.ts';
 

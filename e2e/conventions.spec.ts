@@ -1,4 +1,5 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, watch, type Page } from './watched.ts';
+import { chromiumLaunch } from './chromium.ts';
 
 /** What each page shows once its figures stand. */
 const PAGES: readonly (readonly [path: string, stands: string])[] = [
@@ -89,4 +90,33 @@ test('every page agrees with itself in both conventions: figures, bands and verd
   const at = PAGES.findIndex(([p]) => p === '/sessions/maren-1/read');
   expect(verdicts(inside[at]).map(words)).toEqual(verdicts(bend[at]).map((v) => words(flip(v))));
   expect(verdicts(bend[at]).join(' ')).toContain('above the band');
+});
+
+test('the watch of these tests sees a figure that is none, on the page, in a drawing and on the console', async ({
+  browser,
+}) => {
+  const troubles: string[] = [];
+  // A browser of its own: what is shown on purpose is not this test's trouble.
+  const own = await browser.browserType().launch(chromiumLaunch);
+  const context = await own.newContext();
+  await watch(context, troubles);
+  const page = await context.newPage();
+  await page.goto('about:blank');
+  for (const [html, words] of [
+    ['<p>knee NaN°</p>', 'NaN'],
+    ['<svg><path d="M0 0L1 -Infinity"></path></svg>', 'Infinity'],
+    ['<p>saddle undefined mm</p>', 'undefined'],
+  ]) {
+    troubles.length = 0;
+    await page.evaluate((h) => (document.body.innerHTML = h), html);
+    await expect.poll(() => troubles.join()).toContain(words);
+  }
+  troubles.length = 0;
+  await page.evaluate(() => console.log('height', NaN));
+  await expect.poll(() => troubles.length).toBe(1);
+  troubles.length = 0;
+  await page.evaluate(() => (document.body.innerHTML = '<p>bananas, undefinedness</p>'));
+  await page.waitForTimeout(900);
+  expect(troubles).toEqual([]);
+  await own.close();
 });

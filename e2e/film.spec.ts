@@ -1,5 +1,6 @@
+import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './watched.ts';
 import { newSession } from './studio.ts';
 
 const fixture = (name: string): string => fileURLToPath(new URL(`./files/${name}`, import.meta.url));
@@ -13,6 +14,27 @@ const BAD: [file: string, title: RegExp, advice: RegExp][] = [
   ['zero.webm', /zero frames/, /Film again/],
   ['sound.mp4', /sound only/, /Choose the video/],
 ];
+
+test('a film damaged in its middle is taken in, its damage said, and its whole part read', async ({
+  page,
+}) => {
+  await newSession(page, 'Test rider');
+  const whole = readFileSync('public/demo/juno.mp4');
+  const damaged = Buffer.from(whole);
+  const at = Math.floor(0.6 * whole.length);
+  damaged.fill(0xa5, at, at + 30_000);
+  await page
+    .getByTestId('film-file')
+    .setInputFiles({ name: 'damaged.mp4', mimeType: 'video/mp4', buffer: damaged });
+  const told = page.getByTestId('film-damage');
+  await expect(told).toContainText(/Frames? \d+.* can’t be decoded/, { timeout: 60_000 });
+  await told.getByRole('button', { name: /^Use frames 0 to \d+/ }).click();
+  await expect(told).toContainText('The part that is read is whole');
+  await expect(page.getByText(/^Read from frame 0 to \d+ of/)).toBeVisible();
+  // Known after a reload, without being looked through again.
+  await page.reload();
+  await expect(told).toContainText('The part that is read is whole');
+});
 
 test('files that are no clip are told what they are, and nothing is stored', async ({ page }) => {
   await newSession(page, 'Test rider');
@@ -63,7 +85,6 @@ test('every frame is reached by its own stamp: uneven times, frames stored out o
 }) => {
   await newSession(page, 'Test rider');
   // Dropped on the page this time.
-  const { readFileSync } = await import('node:fs');
   const bytes = readFileSync(fixture('uneven.mp4')).toString('base64');
   const transfer = await page.evaluateHandle((b64) => {
     const data = new DataTransfer();

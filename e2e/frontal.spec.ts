@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { chromium, expect, test, type Page } from '@playwright/test';
+import { chromium, expect, test, type Page } from './watched.ts';
 import { chromiumLaunch } from './chromium.ts';
 import { beforeFilming, newSession, openSession, takeDemoFilm } from './studio.ts';
 

@@ -1,6 +1,6 @@
 import { readdirSync } from 'node:fs';
 import { createServer, type Server } from 'node:http';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './watched.ts';
 
 test.use({ serviceWorkers: 'allow' });
 

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './watched.ts';
 
 test('the parts bin is edited as a table, refuses what can’t be, and goes out and in as CSV', async ({
   page,

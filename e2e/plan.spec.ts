@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './watched.ts';
 import { openSession } from './studio.ts';
 
 const lines = (page: Page) => page.getByRole('list', { name: 'Now' });

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './watched.ts';
 import { openSession } from './studio.ts';
 
 test('a protocol is changed, kept as a version, and a visit goes on with its own until told otherwise', async ({

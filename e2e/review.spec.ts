@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './watched.ts';
 import { parseTracksCsv, writeTracksCsv } from '../core/formats/tracksCsv.ts';
 import type { Tracks } from '../core/stroke/tracks.ts';
 

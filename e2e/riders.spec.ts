@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './watched.ts';
 
 test('riders are found and put in order, renamed, come again, go to the bin and come back', async ({
   page,

@@ -2,7 +2,7 @@ import { request } from 'node:http';
 import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { chromium, expect, test, type BrowserContext, type Page } from '@playwright/test';
+import { chromium, expect, test, type BrowserContext, type Page } from './watched.ts';
 import { chromiumLaunch } from './chromium.ts';
 
 const HEIGHT = 'Height to bottom bracket';

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './watched.ts';
 import { parseTracksCsv } from '../core/formats/tracksCsv.ts';
 import {
   beforeFilming,

@@ -1,5 +1,5 @@
 import { fileURLToPath } from 'node:url';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './watched.ts';
 
 /** A new rider's session, at Intake. */
 async function begin(page: Page, name = 'Desk rider'): Promise<void> {

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './watched.ts';
 import { beforeFilming, markAll, newSession, setScale, takeDemoFilm, track, truthOf } from './studio.ts';
 
 test('a camera that is refused is said plainly, with what to do', async ({ page }) => {

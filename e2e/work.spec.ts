@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './watched.ts';
 import { beforeFilming, markAll, setScale, takeDemoFilm, track, truthOf } from './studio.ts';
 
 const saved = (page: Page) => expect(page.getByText('Saved on this device')).toBeVisible();

@@ -73,7 +73,9 @@ export function ClipView({
           aria-label={label}
           style={{ width: '100%', height: '100%', display: 'block' }}
         />
-        {size && <Box sx={{ position: 'absolute', inset: 0 }}>{children?.(size)}</Box>}
+        {size && (clip.drawn || clip.broken) && (
+          <Box sx={{ position: 'absolute', inset: 0 }}>{children?.(size)}</Box>
+        )}
       </Box>
     </Box>
   );

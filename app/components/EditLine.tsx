@@ -1,3 +1,4 @@
+import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
@@ -7,7 +8,7 @@ import type { Decision, PlanCase, PlanLine, Prescription } from '../../core/plan
 import { planChanges, type LineChange } from '../../core/plan/planChanges.ts';
 import { ControlField } from './ControlField';
 import { lineTitle } from './moveText';
-import { prescribeOnce } from './usePlan';
+import { planOf } from '../jobs/plans';
 import { useStudio } from './useStudio';
 
 /** Other figures for a line: what it changes in the other lines is told, line by line, before it is taken. */
@@ -27,13 +28,18 @@ export function EditLine({
   const { lengthUnit } = useStudio();
   const [moves, setMoves] = useState<Moves>(line.moves);
   const [told, setTold] = useState<LineChange[] | null>(null);
+  const [trouble, setTrouble] = useState<string | null>(null);
   const decision: Decision = { key: line.key, state: 'edited', moves, reason: '', p: line.p };
   const take = async (): Promise<void> => {
     const others = planned.decisions.filter((d) => d.key !== line.key);
-    const after = await prescribeOnce({ ...planned, decisions: [...others, decision] });
-    const changes = planChanges(plan, after, line.key);
-    if (changes.length === 0) onDecide(decision);
-    else setTold(changes);
+    try {
+      const after = await planOf({ ...planned, decisions: [...others, decision] });
+      const changes = after ? planChanges(plan, after, line.key) : [];
+      if (changes.length === 0) onDecide(decision);
+      else setTold(changes);
+    } catch (error) {
+      setTrouble(error instanceof Error ? error.message : String(error));
+    }
   };
   const title = (l: PlanLine): string => lineTitle(l.key, l.moves, lengthUnit, l.title);
   return (
@@ -54,6 +60,11 @@ export function EditLine({
           </Box>
         ))}
       </Box>
+      {trouble && (
+        <Alert severity="error" variant="outlined" sx={{ mb: 1.5 }}>
+          What it changes could not be worked out: {trouble}
+        </Alert>
+      )}
       {told && (
         <Box role="status" sx={{ mb: 1.5 }}>
           <Typography>With this, other lines change as well:</Typography>

@@ -5,16 +5,19 @@ import LinearProgress from '@mui/material/LinearProgress';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { useEffect, useRef, useState } from 'react';
-import type { FitSession, Mark, Take } from '../../core/records/types.ts';
-import { GUIDES, isFrontal, LANDMARKS, plainName, type Landmark } from '../../core/stroke/landmarks.ts';
-import { jointsOfPose } from '../../core/tracking/poseJoints.ts';
-import { spawnTracker } from '../workers/spawn';
-import { openPoseModel, type PoseModel } from './poseModel';
-import { scaleOf } from '../../core/records/readOptions.ts';
+import { useEffect } from 'react';
+import { useStore } from 'zustand';
+import type { FitSession, Take } from '../../core/records/types.ts';
+import { GUIDES, LANDMARKS, plainName, type Landmark } from '../../core/stroke/landmarks.ts';
+import { isRunning, jobStore, stopJob } from '../jobs/jobs';
+import {
+  closePoseModel,
+  proposeFromModel,
+  proposeFromStickers,
+  proposingJob,
+  type Proposal,
+} from '../jobs/proposals';
 import type { Clip } from './useClip';
-
-export type Proposal = Partial<Record<Landmark, Mark & { sure: number }>>;
 
 const sureWord = (sure: number): string => (sure > 0.85 ? 'sure' : sure > 0.6 ? 'rather sure' : 'unsure');
 
@@ -34,75 +37,20 @@ export function ProposeMarks({
   onPropose: (p: Proposal | null) => void;
   onTake: (p: Proposal) => void;
 }) {
-  const [busy, setBusy] = useState<string | null>(null);
-  const [said, setSaid] = useState<string | null>(null);
-  const model = useRef<PoseModel | null>(null);
+  const job = useStore(jobStore, ({ jobs }) => jobs[proposingJob(take.id)]);
+  const told = useStore(jobStore, (st) => st.told[proposingJob(take.id)]);
+  const id = proposingJob(take.id);
   useEffect(
     () => () => {
-      model.current?.close();
-      model.current = null;
+      if (!isRunning(id)) closePoseModel();
     },
-    [],
+    [id],
   );
   const frame = Object.keys(take.marks).length > 0 ? take.markedFrame : clip.shown;
-  const scale = isFrontal(take.view) ? null : scaleOf(session, take);
-  const run = async (what: string, job: () => Promise<Proposal | string>): Promise<void> => {
-    setBusy(what);
-    setSaid(null);
-    try {
-      const got = await job();
-      if (typeof got === 'string') setSaid(got);
-      else onPropose(got);
-    } catch (error) {
-      setSaid(error instanceof Error ? error.message : String(error));
-    } finally {
-      setBusy(null);
-    }
+  const fromModel = (): void => {
+    const { canvas, blob } = clip;
+    if (canvas && blob) void proposeFromModel(take, frame, blob, () => createImageBitmap(canvas));
   };
-  const fromStickers = (): Promise<void> =>
-    run('Looking for the stickers…', async () => {
-      const worker = spawnTracker();
-      try {
-        const pointed = Object.values(take.marks).find((m) => m.onSticker) ?? null;
-        const laid = await worker.api.propose(
-          clip.blob!,
-          frame,
-          take.view,
-          {
-            mmPerPx: scale?.ok ? scale.mmPerPx : null,
-            facing: scale?.ok ? scale.facing : null,
-          },
-          pointed && { x: pointed.x, y: pointed.y },
-        );
-        if (!laid)
-          return pointed
-            ? 'No more stickers like the one pointed out lie as on a rider. Point the others out.'
-            : 'No stickers of one colour were found. Point one out, and the others are looked for by its colour.';
-        return Object.fromEntries(
-          Object.entries(laid.points).map(([key, s]) => [key, { ...s, onSticker: true }]),
-        ) as Proposal;
-      } finally {
-        worker.end();
-      }
-    });
-  const fromModel = (): Promise<void> =>
-    run(
-      model.current ? 'Looking at the rider…' : 'Loading the pose model, then looking at the rider…',
-      async () => {
-        if (!clip.canvas) return 'The film is not open yet.';
-        model.current ??= await openPoseModel();
-        const points = await model.current.find(await createImageBitmap(clip.canvas));
-        if (!points)
-          return 'The model sees no rider on this frame. Try another one, or point the joints out.';
-        const worker = spawnTracker();
-        try {
-          const pulled = await worker.api.pull(clip.blob!, frame, take.view, jointsOfPose(points, take.view));
-          return pulled as Proposal;
-        } finally {
-          worker.end();
-        }
-      },
-    );
   const elsewhere = frame !== clip.shown;
   if (proposal) {
     const keys = LANDMARKS.filter((k) => proposal[k]);
@@ -171,29 +119,34 @@ export function ProposeMarks({
         <Button
           size="small"
           variant="outlined"
-          disabled={busy !== null || !clip.blob || elsewhere}
-          onClick={() => void fromStickers()}
+          disabled={Boolean(job) || !clip.blob || !clip.drawn || elsewhere}
+          onClick={() => clip.blob && void proposeFromStickers(session, take, frame, clip.blob)}
         >
           Find the stickers
         </Button>
         <Button
           size="small"
           variant="outlined"
-          disabled={busy !== null || !clip.blob || elsewhere}
-          onClick={() => void fromModel()}
+          disabled={Boolean(job) || !clip.blob || !clip.drawn || elsewhere}
+          onClick={fromModel}
         >
           Mark the rider
         </Button>
       </Box>
-      {busy && (
-        <Box role="status">
-          <Typography variant="body2">{busy}</Typography>
-          <LinearProgress />
+      {job && (
+        <Box role="status" sx={{ display: 'flex', alignItems: 'center', gap: 1 }}>
+          <Box sx={{ flex: 1 }}>
+            <Typography variant="body2">{job.label}…</Typography>
+            <LinearProgress aria-label={job.label} />
+          </Box>
+          <Button size="small" onClick={() => stopJob(job.id)}>
+            Cancel
+          </Button>
         </Box>
       )}
-      {said && (
+      {told && (
         <Alert severity="info" variant="outlined">
-          {said}
+          {told}
         </Alert>
       )}
     </Box>

@@ -10,6 +10,7 @@ import Typography from '@mui/material/Typography';
 import { useSyncExternalStore, type ReactNode } from 'react';
 import { Link, useFetcher } from 'react-router';
 import { readOffline, takeNewer, watchOffline, type OfflineState } from '../offline/register';
+import { JobsLine } from './JobsLine';
 import { readSaveState, saveAgain, watchSaveState, type SaveState } from '../storage/saveState';
 
 const saved: SaveState = { state: 'saved' };
@@ -82,72 +83,75 @@ export function TopBar({ children, tools }: { children?: ReactNode; tools?: Reac
   const fetcher = useFetcher();
   const dark = useTheme().palette.mode === 'dark';
   return (
-    <Box
-      component="header"
-      className="no-print"
-      sx={{
-        display: 'flex',
-        alignItems: 'center',
-        gap: 2,
-        px: 2.5,
-        minHeight: 56,
-        borderBottom: 1,
-        borderColor: 'divider',
-      }}
-    >
+    <>
       <Box
-        component={Link}
-        to="/"
-        aria-label="Deep Angle: all riders"
+        component="header"
+        className="no-print"
         sx={{
           display: 'flex',
-          gap: 1,
           alignItems: 'center',
-          color: 'text.primary',
-          textDecoration: 'none',
-          minHeight: 44,
-          flexShrink: 0,
+          gap: 2,
+          px: 2.5,
+          minHeight: 56,
+          borderBottom: 1,
+          borderColor: 'divider',
         }}
       >
         <Box
-          component="svg"
-          viewBox="0 0 24 24"
-          sx={{ width: 24, height: 24, stroke: 'currentColor', fill: 'none', strokeWidth: 1.6 }}
-          aria-hidden
+          component={Link}
+          to="/"
+          aria-label="Deep Angle: all riders"
+          sx={{
+            display: 'flex',
+            gap: 1,
+            alignItems: 'center',
+            color: 'text.primary',
+            textDecoration: 'none',
+            minHeight: 44,
+            flexShrink: 0,
+          }}
         >
-          <path d="M3 20 H21 M3 20 L15 4" strokeLinecap="round" />
           <Box
-            component="path"
-            d="M11 20 A8 8 0 0 0 7.8 13.6"
-            sx={{ stroke: (t) => t.palette.primary.main, strokeWidth: 2 }}
-          />
+            component="svg"
+            viewBox="0 0 24 24"
+            sx={{ width: 24, height: 24, stroke: 'currentColor', fill: 'none', strokeWidth: 1.6 }}
+            aria-hidden
+          >
+            <path d="M3 20 H21 M3 20 L15 4" strokeLinecap="round" />
+            <Box
+              component="path"
+              d="M11 20 A8 8 0 0 0 7.8 13.6"
+              sx={{ stroke: (t) => t.palette.primary.main, strokeWidth: 2 }}
+            />
+          </Box>
+          <Typography component="span" sx={{ fontWeight: 640, fontStretch: '90%', fontSize: '1.05rem' }}>
+            Deep Angle
+          </Typography>
         </Box>
-        <Typography component="span" sx={{ fontWeight: 640, fontStretch: '90%', fontSize: '1.05rem' }}>
-          Deep Angle
-        </Typography>
+        <Box sx={{ flex: 1, minWidth: 0 }}>{children}</Box>
+        {tools}
+        <OfflineNote />
+        <SaveNote />
+        <Tooltip title="Settings">
+          <IconButton component={Link} to="/settings" aria-label="Settings">
+            <Tune />
+          </IconButton>
+        </Tooltip>
+        <Tooltip title={dark ? 'Light paper' : 'Dark room'}>
+          <IconButton
+            aria-label={dark ? 'Use the light theme' : 'Use the dark theme'}
+            onClick={() =>
+              void fetcher.submit(
+                { theme: dark ? 'light' : 'dark' },
+                { method: 'post', action: '/settings', encType: 'application/json' },
+              )
+            }
+          >
+            {dark ? <LightMode /> : <DarkMode />}
+          </IconButton>
+        </Tooltip>
       </Box>
-      <Box sx={{ flex: 1, minWidth: 0 }}>{children}</Box>
-      {tools}
-      <OfflineNote />
-      <SaveNote />
-      <Tooltip title="Settings">
-        <IconButton component={Link} to="/settings" aria-label="Settings">
-          <Tune />
-        </IconButton>
-      </Tooltip>
-      <Tooltip title={dark ? 'Light paper' : 'Dark room'}>
-        <IconButton
-          aria-label={dark ? 'Use the light theme' : 'Use the dark theme'}
-          onClick={() =>
-            void fetcher.submit(
-              { theme: dark ? 'light' : 'dark' },
-              { method: 'post', action: '/settings', encType: 'application/json' },
-            )
-          }
-        >
-          {dark ? <LightMode /> : <DarkMode />}
-        </IconButton>
-      </Tooltip>
-    </Box>
+      <JobsLine />
+    </>
   );
 }

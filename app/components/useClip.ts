@@ -16,6 +16,8 @@ export interface Clip {
   broken: { frame: number; why: string } | null;
   /** The film itself, once it is here. */
   blob: Blob | null;
+  /** Whether a picture of this film is on the canvas yet: before the first one, nothing is drawn over it. */
+  drawn: boolean;
   /** Frame whose picture is on the canvas. */
   shown: number;
   playing: boolean;
@@ -58,6 +60,7 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
   const [blob, setBlob] = useState<Blob | null>(null);
   const [broken, setBroken] = useState<Clip['broken']>(null);
   const [shown, setShown] = useState(startFrame);
+  const [drawn, setDrawn] = useState(false);
   const [playing, setPlaying] = useState(false);
   const [speed, setSpeed] = useState(0.25);
   const [canvas, setCanvas] = useState<HTMLCanvasElement | null>(null);
@@ -88,6 +91,7 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
         fit(target, bitmap);
         target.getContext('2d', { alpha: false })!.drawImage(bitmap, 0, 0);
         setShown(index);
+        setDrawn(true);
       }
       bitmap?.close();
       done = index;
@@ -105,6 +109,7 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
     // The film of the take before is not this one's, not for a moment.
     setBlob(null);
     setBroken(null);
+    setDrawn(false);
     void (async () => {
       try {
         const film = await clipOf(current);
@@ -183,7 +188,10 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
       fit(target, picture);
       target.getContext('2d', { alpha: false })!.putImageData(picture, 0, 0);
     }
-    if (tell) setShown(frame);
+    if (tell) {
+      setShown(frame);
+      setDrawn(true);
+    }
   }, []);
   const togglePlay = useCallback(() => setPlaying((p) => !p), []);
   const attach = useCallback(
@@ -219,6 +227,7 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
       state,
       broken,
       blob,
+      drawn,
       shown,
       playing,
       speed,
@@ -231,6 +240,6 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
       togglePlay,
       setSpeed,
     }),
-    [state, broken, blob, shown, playing, speed, canvas, attach, goTo, ahead, paint, step, togglePlay],
+    [state, broken, blob, drawn, shown, playing, speed, canvas, attach, goTo, ahead, paint, step, togglePlay],
   );
 }

@@ -7,8 +7,7 @@ import { roundNow, setupOf } from '../../core/trial/rounds.ts';
 import { partnerOf } from '../../core/records/pairs.ts';
 import type { FitSession } from '../../core/records/types.ts';
 import type { Reading } from '../../core/stroke/read.ts';
-import { spawnPlanner, type Spawned } from '../workers/spawn';
-import type { PlanApi } from '../workers/plan.worker';
+import { planOf } from '../jobs/plans';
 import { useStudio } from './useStudio';
 import { sideTake, useFrontal, useTakeReadings } from './useTakeResults';
 
@@ -53,23 +52,14 @@ export function useVisitCase(
   );
 }
 
-let planner: Spawned<PlanApi> | null = null;
-
-/** A plan once, for showing what an edit would change before it is taken. */
-export function prescribeOnce(c: PlanCase): Promise<Prescription> {
-  planner ??= spawnPlanner();
-  return planner.api.prescribe(c);
-}
-
 /** The prescription, worked out beside the page; the last one stands while the next is made. Null until there is one. */
 export function usePrescription(c: PlanCase): Prescription | null {
   const [plan, setPlan] = useState<Prescription | null>(null);
   useEffect(() => {
     let ended = false;
-    planner ??= spawnPlanner();
-    planner.api.prescribe(c).then(
+    planOf(c, () => !ended).then(
       (made) => {
-        if (!ended) setPlan(made);
+        if (!ended && made) setPlan(made);
       },
       (error: unknown) => {
         if (!ended)

@@ -1,18 +1,16 @@
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { useStore } from 'zustand';
 import type { Vec2 } from '../../core/geometry/vec.ts';
-import type { SessionEdit } from '../../core/records/edits.ts';
-import type { Correction, Hidden, Take } from '../../core/records/types.ts';
+import type { Correction, FitSession, Hidden, Take } from '../../core/records/types.ts';
 import { plainName, type Landmark } from '../../core/stroke/landmarks.ts';
-import { mendTrack, swapTracks } from '../../core/stroke/mend.ts';
+import { swapTracks } from '../../core/stroke/mend.ts';
 import { doubtsOf, type Doubt } from '../../core/stroke/review.ts';
 import { pointAt, type Tracks } from '../../core/stroke/tracks.ts';
-import { saving } from '../storage/saveState';
-import { saveTracks } from '../storage/stores';
-import { spawnTracker } from '../workers/spawn';
+import { correctingJob, keepCorrected, putRight as putLandmarkRight } from '../jobs/correcting';
+import { jobStore } from '../jobs/jobs';
 import type { Clip } from './useClip';
 
 const NUDGE_PX = 0.5;
-const SNAP_PX = 6;
 
 export interface Review {
   doubts: readonly Doubt[];
@@ -36,17 +34,13 @@ export interface Review {
 }
 
 /** Looking through what was followed: from doubt to doubt, each put right, hidden or swapped; all of it undoable. */
-export function useReview(
-  take: Take,
-  tracks: Tracks | null,
-  clip: Clip,
-  edit: (e: SessionEdit) => Promise<unknown>,
-): Review {
+export function useReview(session: FitSession, take: Take, tracks: Tracks | null, clip: Clip): Review {
   const [selected, setSelected] = useState<Landmark | null>(null);
   const [draft, setDraft] = useState<Vec2 | null>(null);
   const [current, setCurrent] = useState<Doubt | null>(null);
-  const [busy, setBusy] = useState(false);
-  const [said, setSaid] = useState<string | null>(null);
+  const busy = useStore(jobStore, ({ jobs }) => Boolean(jobs[correctingJob(take.id)]));
+  const told = useStore(jobStore, (s) => s.told[correctingJob(take.id)] ?? null);
+  const [words, setWords] = useState<string | null>(null);
   const doubts = useMemo(
     () => (tracks ? doubtsOf(tracks, take.markedFrame, take.hidden) : []),
     [tracks, take.markedFrame, take.hidden],
@@ -55,15 +49,8 @@ export function useReview(
   // A draft belongs to its frame and landmark.
   useEffect(() => setDraft(null), [frame, selected]);
 
-  const store = useCallback(
-    async (made: Tracks | null, corrections: Correction[], hidden: Hidden[]): Promise<void> => {
-      const revision = made ? Date.now() : take.tracking.revision;
-      if (made) await saving(() => saveTracks(take.id, revision, made));
-      const tracking = { ...take.tracking, revision };
-      await edit({ kind: 'corrected', takeId: take.id, corrections, hidden, tracking });
-    },
-    [take, edit],
-  );
+  const store = (made: Tracks | null, corrections: Correction[], hidden: Hidden[]): Promise<void> =>
+    keepCorrected(session.id, take, { made, corrections, hidden });
 
   const next = (by: 1 | -1): void => {
     if (doubts.length === 0) return;
@@ -82,45 +69,19 @@ export function useReview(
     if (!selected || !tracks || !clip.blob || busy) return;
     const given = at ?? pointAt(tracks, selected, frame);
     if (!Number.isFinite(given.x)) {
-      setSaid('Point out where it is first: click on the film.');
+      setWords('Point out where it is first: click on the film.');
       return;
     }
-    setBusy(true);
-    setSaid(null);
-    const range = take.trim ?? { from: 0, to: take.video.frames - 1 };
-    const right = [
-      take.markedFrame,
-      ...take.corrections.filter((c) => c.landmark === selected && c.frame !== frame).map((c) => c.frame),
-    ].filter((f) => f !== frame);
-    const part = {
-      from: Math.max(range.from, ...right.filter((f) => f < frame)),
-      to: Math.min(range.to, ...right.filter((f) => f > frame)),
-    };
-    const worker = spawnTracker();
-    try {
-      // A finger misses by a few pixels: the sticker under it is meant.
-      const centre = await worker.api.snap(clip.blob, frame, given);
-      const near = centre && Math.hypot(centre.x - given.x, centre.y - given.y) < SNAP_PX;
-      const place = near ? centre : given;
-      const corrections = [
-        ...take.corrections.filter((c) => c.landmark !== selected || c.frame !== frame),
-        { landmark: selected, frame, x: place.x, y: place.y },
-      ];
-      const fresh = await worker.api.follow(clip.blob, frame, place, part);
-      if (!fresh) throw new Error('The film could not be opened.');
-      const mended = mendTrack(tracks.landmarks[selected], fresh, frame, right, range);
-      const made = { tS: tracks.tS, landmarks: { ...tracks.landmarks, [selected]: mended } };
-      await store(made, corrections, take.hidden);
-      setDraft(null);
-      setSaid(
-        `${plainName(selected)} put right on frame ${frame}, followed again from ${part.from} to ${part.to}.`,
-      );
-    } catch (error) {
-      setSaid(`It could not be followed again: ${error instanceof Error ? error.message : String(error)}`);
-    } finally {
-      worker.end();
-      setBusy(false);
-    }
+    setWords(null);
+    const end = await putLandmarkRight(session, take, {
+      landmark: selected,
+      frame,
+      at: given,
+      tracks,
+      film: clip.blob,
+    });
+    if (end.ok) setDraft(null);
+    else if (!end.stopped) setWords(`It could not be followed again: ${end.why}`);
   };
 
   const stretch = (): { from: number; to: number } =>
@@ -131,7 +92,7 @@ export function useReview(
   const hide = async (): Promise<void> => {
     if (!selected) return;
     await store(null, take.corrections, [...take.hidden, { landmark: selected, ...stretch() }]);
-    setSaid(`${plainName(selected)} is taken for hidden on frames ${stretch().from} to ${stretch().to}.`);
+    setWords(`${plainName(selected)} is taken for hidden on frames ${stretch().from} to ${stretch().to}.`);
   };
   const show = async (): Promise<void> => {
     const rest = take.hidden.filter((h) => h.landmark !== selected || frame < h.from || frame > h.to);
@@ -148,7 +109,7 @@ export function useReview(
       take.corrections,
       take.hidden,
     );
-    setSaid(`${plainName(selected)} and ${plainName(other)} swapped from frame ${frame} to ${end}.`);
+    setWords(`${plainName(selected)} and ${plainName(other)} swapped from frame ${frame} to ${end}.`);
   };
 
   const nearest = useMemo((): readonly Landmark[] => {
@@ -220,7 +181,7 @@ export function useReview(
     swap,
     nearest,
     busy,
-    said,
+    said: words ?? told,
   };
 }
 

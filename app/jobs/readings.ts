@@ -39,15 +39,16 @@ export async function readGiven(session: FitSession, take: Take, kept: Tracks | 
   const tracks = kept && withoutHidden(kept, take.hidden);
   if (!tracks || (!side && !frontal)) return { kind: 'missing', take, what: tracks ? 'scale' : 'tracks' };
   worker ??= spawnReading();
-  const { api } = worker;
+  const mine = worker;
+  const { api } = mine;
   try {
     return side
       ? { kind: 'side', take, tracks, result: await api.readTracks(tracks, side) }
       : { kind: 'frontal', take, tracks, result: await api.readFrontal(tracks, frontal!) };
   } catch (error) {
     // What failed once is not asked again: the next reading gets a worker of its own.
-    worker?.end();
-    worker = null;
+    mine.end();
+    if (worker === mine) worker = null;
     throw error;
   }
 }

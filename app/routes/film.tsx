@@ -9,6 +9,7 @@ import { openTake, type FitSession, type Take } from '../../core/records/types.t
 import { AddingState, ChooseFile, useAddTake, useDrop } from '../components/AddTake';
 import { CameraStood } from '../components/CameraStood';
 import { FilmCheck } from '../components/FilmCheck';
+import { FilmWhole } from '../components/FilmWhole';
 import { NeedsFirst } from '../components/NeedsFirst';
 import { OnceMore } from '../components/OnceMore';
 import { RecordHere } from '../components/RecordHere';
@@ -129,8 +130,9 @@ function Filmed({ session, take, onReturned }: FilmedProps) {
         <TakeDetails key={take.id} session={session} take={take} set={set} />
       </FieldPlace>
       <OnceMore session={session} take={take} />
+      <FilmWhole take={take} blob={clip.blob} onChange={(trim) => set(`takes.#${take.id}.trim`, trim)} />
       <Trim take={take} frame={clip.shown} onChange={(trim) => set(`takes.#${take.id}.trim`, trim)} />
-      <CameraStood session={session} take={take} blob={clip.blob} edit={edit} />
+      <CameraStood session={session} take={take} blob={clip.blob} />
       <Button variant="contained" fullWidth component={Link} to="../scale" relative="path">
         On to the scale
       </Button>

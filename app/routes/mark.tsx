@@ -1,12 +1,14 @@
 import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef } from 'react';
 import { Link } from 'react-router';
+import { useStore } from 'zustand';
 import type { Vec2 } from '../../core/geometry/vec.ts';
 import { openTake, type FitSession } from '../../core/records/types.ts';
 import { GUIDES, LINES, plainName } from '../../core/stroke/landmarks.ts';
 import { NeedsFirst } from '../components/NeedsFirst';
-import { ProposeMarks, type Proposal } from '../components/ProposeMarks';
+import { ProposeMarks } from '../components/ProposeMarks';
+import { proposalStore, propose, type Proposal } from '../jobs/proposals';
 import { PointBoard } from '../components/PointBoard';
 import type { BoardPoints } from '../components/boardPoints';
 import { useClip } from '../components/useClip';
@@ -38,10 +40,13 @@ function Marking({ session }: { session: FitSession }) {
   const { edit, refused } = useEdit();
   const busy = useEditUnderWay();
   const worker = useRef<Spawned<TrackApi> | null>(null);
+  const snapping = useRef<Promise<unknown>>(Promise.resolve());
   useEffect(
     () => () => {
-      worker.current?.end();
+      const left = worker.current;
       worker.current = null;
+      // A point that was just placed is still drawn to its sticker, and kept.
+      void snapping.current.finally(() => left?.end());
     },
     [],
   );
@@ -50,7 +55,15 @@ function Marking({ session }: { session: FitSession }) {
     async (frame: number, at: Vec2): Promise<Vec2 | null> => {
       if (!blob) return null;
       worker.current ??= spawnTracker();
-      return worker.current.api.snap(blob, frame, at);
+      const mine = worker.current;
+      const centre = mine.api.snap(blob, frame, at).catch(() => {
+        // One that broke down is not asked again; the point stays where the finger put it.
+        mine.end();
+        if (worker.current === mine) worker.current = null;
+        return null;
+      });
+      snapping.current = centre;
+      return centre;
     },
     [blob],
   );
@@ -66,9 +79,11 @@ function Marking({ session }: { session: FitSession }) {
     [edit, take.id, take.tracking.state, session.id],
   );
   const stored: BoardPoints = take.marks;
-  const [proposal, setProposal] = useState<Proposal | null>(null);
   const takeId = take.id;
-  useEffect(() => setProposal(null), [takeId, clip.shown]);
+  // A proposal belongs to its frame: on another one it waits.
+  const waiting = useStore(proposalStore, ({ takes }) => takes[takeId] ?? null);
+  const proposal = waiting?.frame === clip.shown ? waiting.points : null;
+  const setProposal = (points: Proposal | null): void => propose(takeId, clip.shown, points);
   const ghosts = useMemo(
     () =>
       proposal &&

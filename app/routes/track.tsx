@@ -4,10 +4,10 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
 import Typography from '@mui/material/Typography';
-import { proxy } from 'comlink';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
-import { openTake, type FitSession, type Take } from '../../core/records/types.ts';
+import { useStore } from 'zustand';
+import { openTake, type FitSession } from '../../core/records/types.ts';
 import { GUIDES, isFrontal, LINES, needed, plainName, type Landmark } from '../../core/stroke/landmarks.ts';
 import { enoughFor, MAY_BE_MISSING } from '../../core/stroke/standIns.ts';
 import { facingOf, type PlaneMap } from '../../core/stroke/plane.ts';
@@ -23,17 +23,13 @@ import { RiderOverlay } from '../components/RiderOverlay.client';
 import { TrackStrips } from '../components/TrackStrips';
 import { Workbench } from '../components/Workbench';
 import { useClip } from '../components/useClip';
-import { useEdit } from '../components/useEdit';
 import { scaleOf } from '../../core/records/readOptions.ts';
 import { newSpot } from '../components/spot';
 import { lastSeen, useReview } from '../components/useReview';
 import { useStudio } from '../components/useStudio';
 import { tracksOf } from '../storage/sessions';
-import { saving } from '../storage/saveState';
-import { saveTracks } from '../storage/stores';
-import type { FrameRange, TrackProgress } from '../workers/trackClip';
-import type { TrackApi } from '../workers/track.worker';
-import { spawnTracker, type Spawned } from '../workers/spawn';
+import { jobStore, type Job } from '../jobs/jobs';
+import { rangeOf, stopTracking, trackingJob, trackingStore, trackTake } from '../jobs/tracking';
 import { useSession } from './session';
 
 export default function Track() {
@@ -63,113 +59,37 @@ export default function Track() {
   return <Tracking session={session} />;
 }
 
-interface Running {
-  progress: TrackProgress | null;
-  beganMs: number;
-}
-
-/** The part of the film that is followed: the trimmed one, and the marked frame with it. */
-const rangeOf = (take: Take): FrameRange | null =>
-  take.trim && {
-    from: Math.min(take.trim.from, take.markedFrame),
-    to: Math.max(take.trim.to, take.markedFrame),
-  };
-
 function Tracking({ session }: { session: FitSession }) {
   const take = openTake(session)!;
   const range = rangeOf(take);
   const frames = range ? range.to - range.from + 1 : take.video.frames;
   const clip = useClip(take, take.markedFrame);
-  const { edit } = useEdit();
   const { jointConvention } = useStudio();
-  const [tracks, setTracks] = useState<Tracks | null>(null);
-  const [running, setRunning] = useState<Running | null>(null);
-  const [trouble, setTrouble] = useState<string | null>(null);
-  const [patches, setPatches] = useState<string[]>([]);
-  const worker = useRef<Spawned<TrackApi> | null>(null);
+  const running = useStore(jobStore, ({ jobs }) => jobs[trackingJob(take.id)] ?? null);
+  const now = useStore(trackingStore, ({ takes }) => takes[take.id] ?? null);
+  const [stored, setStored] = useState<{ key: string; tracks: Tracks | null } | null>(null);
+  const key = `${take.id}@${take.tracking.revision}`;
   const takeRef = useRef(take);
-  takeRef.current = take;
-
   useEffect(() => {
+    takeRef.current = take;
+  });
+  // While they are made, and just after, the job's own are the newest.
+  const made =
+    now?.made && (running || now.made.revision === take.tracking.revision) ? now.made.tracks : null;
+  const isMade = made !== null;
+  useEffect(() => {
+    if (isMade) return undefined;
     let ended = false;
-    // While they are made, the worker's own are newer.
-    if (!worker.current) void tracksOf(takeRef.current).then((t) => !ended && setTracks(t));
+    void tracksOf(takeRef.current).then((tracks) => !ended && setStored({ key, tracks }));
     return () => {
       ended = true;
     };
-  }, [take.id, take.tracking.revision]);
-  useEffect(
-    () => () => {
-      worker.current?.end();
-      worker.current = null;
-    },
-    [take.id],
-  );
+  }, [key, isMade]);
+  const tracks = made ?? (stored?.key === key ? stored.tracks : null);
+  const { trouble = null, patches = [] } = now ?? {};
+  const begin = (): void => void (clip.blob && trackTake(session, take, clip.blob));
 
-  const begin = async (): Promise<void> => {
-    if (!clip.blob) return;
-    setTrouble(null);
-    setRunning({ progress: null, beganMs: performance.now() });
-    const spawned = spawnTracker();
-    worker.current = spawned;
-    let keptAt = performance.now();
-    // Tracks of earlier marks stay where they are, for an undo.
-    const revision = Date.now();
-    const onProgress = (p: TrackProgress): void => {
-      setRunning((r) => r && { ...r, progress: p });
-      setTracks(p.tracks);
-      // What is tracked so far is kept every second or so: a closed tab loses no more than that.
-      if (performance.now() - keptAt > 1200) {
-        keptAt = performance.now();
-        void saving(() => saveTracks(take.id, revision, p.tracks)).then(() =>
-          edit({
-            kind: 'tracking',
-            takeId: take.id,
-            tracking: { state: 'stopped', framesDone: p.framesDone, revision },
-          }),
-        );
-      }
-    };
-    try {
-      const marks = Object.fromEntries(
-        GUIDES[take.view].flatMap(({ key }) => {
-          const m = take.marks[key];
-          return m ? [[key, { x: m.x, y: m.y }]] : [];
-        }),
-      );
-      const answer = await spawned.api.track(
-        clip.blob,
-        take.markedFrame,
-        marks,
-        proxy(onProgress),
-        rangeOf(take),
-      );
-      if (answer.ok) {
-        setTracks(answer.tracks);
-        setPatches(answer.patches);
-        await saving(() => saveTracks(take.id, revision, answer.tracks));
-        await edit({
-          kind: 'tracking',
-          takeId: take.id,
-          tracking: {
-            state: answer.stopped ? 'stopped' : 'done',
-            framesDone: answer.framesDone,
-            revision,
-          },
-        });
-      } else {
-        setTrouble(`${answer.trouble.title} ${answer.trouble.advice}`);
-      }
-    } catch (error) {
-      setTrouble(error instanceof Error ? error.message : String(error));
-    } finally {
-      spawned.end();
-      worker.current = null;
-      setRunning(null);
-    }
-  };
-
-  const review = useReview(take, running ? null : tracks, clip, edit);
+  const review = useReview(session, take, running ? null : tracks, clip);
   const [spot] = useState(newSpot);
   const pointsHere = useMemo(() => {
     const here: BoardPoints = {};
@@ -225,7 +145,7 @@ function Tracking({ session }: { session: FitSession }) {
       }
     >
       {running ? (
-        <Progress running={running} frames={frames} onStop={() => void worker.current?.api.stop()} />
+        <Progress running={running} frames={frames} onStop={() => stopTracking(take.id)} />
       ) : (
         <>
           <Typography variant="h2">
@@ -252,11 +172,7 @@ function Tracking({ session }: { session: FitSession }) {
               the marks.
             </Alert>
           )}
-          <Button
-            variant={state === 'done' ? 'outlined' : 'contained'}
-            disabled={!clip.blob}
-            onClick={() => void begin()}
-          >
+          <Button variant={state === 'done' ? 'outlined' : 'contained'} disabled={!clip.blob} onClick={begin}>
             {state === 'none' ? 'Track' : 'Track again'}
           </Button>
         </>
@@ -274,7 +190,7 @@ function Tracking({ session }: { session: FitSession }) {
         </Alert>
       )}
       {tracks && !running && state !== 'none' && (
-        <HoldByModel take={take} tracks={tracks} blob={clip.blob} edit={edit} />
+        <HoldByModel session={session} take={take} tracks={tracks} blob={clip.blob} />
       )}
       {tracks && !running && <ReviewPanel review={review} take={take} frame={clip.shown} />}
       {tracks && review.selected && !running && (
@@ -305,8 +221,8 @@ function Tracking({ session }: { session: FitSession }) {
   );
 }
 
-function Progress({ running, frames, onStop }: { running: Running; frames: number; onStop: () => void }) {
-  const done = running.progress?.framesDone ?? 0;
+function Progress({ running, frames, onStop }: { running: Job; frames: number; onStop: () => void }) {
+  const { done } = running;
   const elapsedS = (performance.now() - running.beganMs) / 1000;
   const leftS = done > 0 ? (elapsedS / done) * (frames - done) : null;
   return (

@@ -12,6 +12,8 @@ export const settingsStore = store('settings');
 export const pastStore = store('past');
 /** What stands half typed in fields. */
 export const draftStore = store('drafts');
+/** What was found when a take's film was decoded through: made anew when it is missing. */
+const wholeStore = store('whole');
 const clipStore = store('clips');
 const trackStore = store('tracks');
 
@@ -29,6 +31,18 @@ export const saveClip = (takeId: string, clip: Blob): Promise<Blob> => clipStore
 export const loadClip = (takeId: string): Promise<Blob | null> => clipStore.getItem<Blob>(takeId);
 export const dropClip = (takeId: string): Promise<void> => clipStore.removeItem(takeId);
 export const clipKeys = (): Promise<string[]> => clipStore.keys();
+
+/** Which frames of a film can be shown. */
+export interface Whole {
+  /** The film's size: another file of the same take is looked through anew. */
+  bytes: number;
+  frames: number;
+  /** Frames that can't be decoded, both ends counted in, in their order. */
+  broken: { from: number; to: number }[];
+}
+
+export const wholeOf = (takeId: string): Promise<Whole | null> => wholeStore.getItem<Whole>(takeId);
+export const keepWhole = (takeId: string, whole: Whole): Promise<Whole> => wholeStore.setItem(takeId, whole);
 
 interface StoredTracks {
   version: number;
@@ -65,5 +79,5 @@ export const dropTracks = (key: string): Promise<void> => trackStore.removeItem(
 /** A take's film and every track ever made of it. */
 export async function dropTake(takeId: string): Promise<void> {
   const tracks = (await trackKeys()).filter((key) => key === takeId || key.startsWith(`${takeId}@`));
-  await Promise.all([dropClip(takeId), ...tracks.map(dropTracks)]);
+  await Promise.all([dropClip(takeId), wholeStore.removeItem(takeId), ...tracks.map(dropTracks)]);
 }

@@ -3,6 +3,7 @@ import { VideoSampleSink, type VideoSample } from 'mediabunny';
 import type { VideoInfo } from '../../core/records/types.ts';
 import { halfPicture } from '../../core/video/shrink.ts';
 import type { ClipTrouble } from './clipTrouble';
+import { decodeThrough, type BrokenPart } from './decodeThrough';
 import { openClip, type OpenedClip } from './openClip';
 
 export type OpenAnswer =
@@ -154,6 +155,21 @@ class ClipReader {
       return new ImageData(rgba, widthPx >> 1, heightPx >> 1);
     } finally {
       frame.close();
+    }
+  }
+
+  /** Decodes a film from end to end, in a worker of its own: which frames can't be shown; null where it does not open at all. */
+  async lookThrough(
+    blob: Blob,
+    tell: (done: number, of: number) => void,
+  ): Promise<{ frames: number; broken: BrokenPart[] } | null> {
+    const opened = await openClip(blob);
+    if (!opened.ok) return null;
+    const frames = opened.clip.tS.length;
+    try {
+      return { frames, broken: await decodeThrough(opened.clip, (done) => tell(done, frames)) };
+    } finally {
+      opened.clip.input.dispose();
     }
   }
 

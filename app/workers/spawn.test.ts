@@ -30,6 +30,11 @@ it('a worker answers; one that breaks down or never came answers too, every call
   await expect(waits).rejects.toThrow('could not be loaded');
   await expect(api.add(2, 3)).rejects.toThrow('could not be loaded');
   end();
+  await expect(api.add(2, 3)).rejects.toThrow();
+  const ended = spawned<Api>(worker().given);
+  const left = ended.api.never();
+  ended.end();
+  await expect(left).rejects.toThrow('stopped before');
   const other = worker();
   const asked = spawned<Api>(other.given);
   const never = asked.api.never();

@@ -14,6 +14,8 @@ export interface Spawned<T> {
 const NOT_LOADED =
   'A part of the application could not be loaded, perhaps because a newer version was put up meanwhile. What you typed is kept: draw the page anew.';
 
+const ENDED = 'It was stopped before it was done.';
+
 /** A worker as an object of async functions. A call to one that never came, or broke down, is answered with the error. */
 export function spawned<T>(worker: Worker): Spawned<T> {
   let broken: Error | null = null;
@@ -38,7 +40,13 @@ export function spawned<T>(worker: Worker): Spawned<T> {
         });
     },
   });
-  return { api, end: () => worker.terminate() };
+  const end = (): void => {
+    worker.terminate();
+    // Whoever still waits for an answer hears that none comes.
+    broken ??= new Error(ENDED);
+    for (const fail of underWay) fail(broken);
+  };
+  return { api, end };
 }
 
 export const spawnClipReader = (): Spawned<ClipReader> =>

@@ -97,7 +97,9 @@ export async function trackClip(
     index += 1;
   };
   let asked = markedFrame;
-  for await (const sample of sink.samples(tS[markedFrame] + STAMP_SLACK_S)) {
+  // Not a frame more than wanted: what lies behind may be damaged.
+  const endS = lastFrame + 1 < tS.length ? tS[lastFrame + 1] - STAMP_SLACK_S : Infinity;
+  for await (const sample of sink.samples(tS[markedFrame] + STAMP_SLACK_S, endS)) {
     if (stopped() || asked > lastFrame) {
       sample.close();
       break;

@@ -1,0 +1,84 @@
+import type { Vec2 } from '../../core/geometry/vec.ts';
+import type { Correction, FitSession, Hidden, Take } from '../../core/records/types.ts';
+import { plainName, type Landmark } from '../../core/stroke/landmarks.ts';
+import { mendTrack } from '../../core/stroke/mend.ts';
+import type { Tracks } from '../../core/stroke/tracks.ts';
+import { editVisit } from '../session/visits';
+import { saving } from '../storage/saveState';
+import { saveTracks } from '../storage/stores';
+import { spawnTracker } from '../workers/spawn';
+import { runJob, type JobEnd } from './jobs';
+
+const SNAP_PX = 6;
+
+export const correctingJob = (takeId: string): string => `correct:${takeId}`;
+
+/** Keeps what was corrected on a take: new tracks where some were made, and what was said of them. */
+export async function keepCorrected(
+  visitId: string,
+  take: Take,
+  { made, corrections, hidden }: { made: Tracks | null; corrections: Correction[]; hidden: Hidden[] },
+): Promise<void> {
+  const revision = made ? Date.now() : take.tracking.revision;
+  if (made) await saving(() => saveTracks(take.id, revision, made));
+  const kept = await editVisit(visitId, {
+    kind: 'corrected',
+    takeId: take.id,
+    corrections,
+    hidden,
+    tracking: { ...take.tracking, revision },
+  });
+  if (!kept.ok) throw new Error(kept.message);
+}
+
+/** Puts a landmark right on a frame, and follows it again from there as far as the next frame on which it was pointed out. */
+export function putRight(
+  session: FitSession,
+  take: Take,
+  {
+    landmark,
+    frame,
+    at,
+    tracks,
+    film,
+  }: { landmark: Landmark; frame: number; at: Vec2; tracks: Tracks; film: Blob },
+): Promise<JobEnd<string>> {
+  const range = take.trim ?? { from: 0, to: take.video.frames - 1 };
+  const right = [
+    take.markedFrame,
+    ...take.corrections.filter((c) => c.landmark === landmark && c.frame !== frame).map((c) => c.frame),
+  ].filter((f) => f !== frame);
+  const part = {
+    from: Math.max(range.from, ...right.filter((f) => f < frame)),
+    to: Math.min(range.to, ...right.filter((f) => f > frame)),
+  };
+  return runJob(correctingJob(take.id), {
+    label: `Tracking ${plainName(landmark)} again`,
+    to: `/sessions/${session.id}/track`,
+    work: async ({ signal }) => {
+      const worker = spawnTracker();
+      signal.addEventListener('abort', worker.end);
+      try {
+        // A finger misses by a few pixels: the sticker under it is meant.
+        const centre = await worker.api.snap(film, frame, at);
+        const near = centre && Math.hypot(centre.x - at.x, centre.y - at.y) < SNAP_PX;
+        const place = near ? centre : at;
+        const fresh = await worker.api.follow(film, frame, place, part);
+        if (!fresh) throw new Error('The film could not be opened.');
+        const mended = mendTrack(tracks.landmarks[landmark], fresh, frame, right, range);
+        await keepCorrected(session.id, take, {
+          made: { tS: tracks.tS, landmarks: { ...tracks.landmarks, [landmark]: mended } },
+          corrections: [
+            ...take.corrections.filter((c) => c.landmark !== landmark || c.frame !== frame),
+            { landmark, frame, x: place.x, y: place.y },
+          ],
+          hidden: take.hidden,
+        });
+        return `${plainName(landmark)} put right on frame ${frame}, followed again from ${part.from} to ${part.to}.`;
+      } finally {
+        worker.end();
+      }
+    },
+    words: (words) => words,
+  });
+}

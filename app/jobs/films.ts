@@ -1,0 +1,162 @@
+import { proxy } from 'comlink';
+import { nanoid } from 'nanoid';
+import { createStore } from 'zustand/vanilla';
+import { NO_WIDTH } from '../../core/frontal/scale.ts';
+import { openTake, type FitSession, type Take, type VideoInfo } from '../../core/records/types.ts';
+import { NO_DEVICES } from '../../core/trial/devices.ts';
+import { editVisit, visitStore } from '../session/visits';
+import { askToKeep } from '../storage/films';
+import { isFull, saving, whyNot } from '../storage/saveState';
+import { dropClip, keepWhole, saveClip, wholeOf, type Whole } from '../storage/stores';
+import type { ClipTrouble } from '../workers/clipTrouble';
+import { spawnClipReader } from '../workers/spawn';
+import { runJob, stopJob } from './jobs';
+
+export interface FilmTrouble {
+  name: string;
+  trouble: ClipTrouble;
+}
+
+/** Why the last film of a visit was not taken in, and which frames of a take's film can be shown. */
+export const filmStore = createStore<{
+  troubles: Readonly<Record<string, FilmTrouble | null>>;
+  whole: Readonly<Record<string, Whole>>;
+}>()(() => ({ troubles: {}, whole: {} }));
+
+export const addingJob = (visitId: string): string => `add:${visitId}`;
+export const stopAdding = (visitId: string): void => stopJob(addingJob(visitId));
+export const wholeJob = (takeId: string): string => `whole:${takeId}`;
+
+const trouble = (visitId: string, told: FilmTrouble | null): void =>
+  filmStore.setState(({ troubles }) => ({ troubles: { ...troubles, [visitId]: told } }));
+
+/** A new take is ridden as the one before, until it is said otherwise. */
+function newTake(session: FitSession, film: Blob, name: string, demo: Take['demo'], video: VideoInfo): Take {
+  const last = openTake(session);
+  return {
+    id: nanoid(),
+    // Round and set-up are told when it joins the visit.
+    round: 1,
+    setup: null,
+    devices: NO_DEVICES,
+    view: last?.view ?? 'drive',
+    position: last?.position ?? null,
+    effort: last?.effort ?? null,
+    effortW: last?.effortW ?? null,
+    cadenceRpm: last?.cadenceRpm ?? null,
+    baselineOf: null,
+    pairWith: null,
+    note: '',
+    trim: null,
+    clipName: name.slice(0, 300),
+    clipBytes: film.size,
+    video,
+    demo,
+    axles: { rear: null, front: null },
+    width: NO_WIDTH,
+    rims: {},
+    markedFrame: 0,
+    marks: {},
+    corrections: [],
+    hidden: [],
+    tracking: { state: 'none', framesDone: 0, revision: 0 },
+  };
+}
+
+const NO_ROOM =
+  'This device has no room left for it. Move other films out first: they are listed on the Backup page.';
+
+/** Films of one visit are taken in one after another. */
+const lines = new Map<string, Promise<unknown>>();
+
+/**
+ * Takes a film in as a take of a visit, whatever page is drawn meanwhile; nothing is stored before it has opened.
+ * @param fetched the film, or where it comes from
+ */
+export function addFilm(
+  session: FitSession,
+  fetched: Blob | (() => Promise<Blob>),
+  name: string,
+  demo: Take['demo'] = null,
+): Promise<void> {
+  const before = lines.get(session.id) ?? Promise.resolve();
+  const mine = before.then(() => added(session.id, fetched, name, demo));
+  lines.set(session.id, mine);
+  return mine;
+}
+
+async function added(
+  visitId: string,
+  fetched: Blob | (() => Promise<Blob>),
+  name: string,
+  demo: Take['demo'],
+): Promise<void> {
+  trouble(visitId, null);
+  const end = await runJob<{ take: Take; film: Blob } | { trouble: ClipTrouble }>(addingJob(visitId), {
+    label: `Opening ${name}`,
+    to: `/sessions/${visitId}/film`,
+    work: async ({ signal }) => {
+      const film = fetched instanceof Blob ? fetched : await fetched();
+      const reader = spawnClipReader();
+      signal.addEventListener('abort', reader.end);
+      try {
+        const answer = await reader.api.open(film);
+        if (!answer.ok) return { trouble: answer.trouble };
+        const session = visitStore.getState().open[visitId]?.shown;
+        if (!session) throw new Error('The visit was closed meanwhile. Open it, and choose the film again.');
+        const take = newTake(session, film, name, demo, answer.info);
+        await saving(() => saveClip(take.id, film));
+        // Stopped while it was stored: no visit has it, so it goes.
+        if (signal.aborted) await dropClip(take.id);
+        else {
+          askToKeep();
+          const kept = await editVisit(visitId, { kind: 'take-added', take });
+          if (!kept.ok) throw new Error(kept.message);
+        }
+        return { take, film };
+      } finally {
+        reader.end();
+      }
+    },
+  });
+  if (!end.ok) {
+    if (end.stopped) return;
+    const advice = isFull(end.error) ? NO_ROOM : whyNot(end.error);
+    trouble(visitId, { name, trouble: { title: 'The film could not be kept.', advice } });
+  } else if ('trouble' in end.value) trouble(visitId, { name, trouble: end.value.trouble });
+  else void lookThrough(end.value.take, end.value.film);
+}
+
+/** Decodes a take's film once from end to end, beside everything else: where it is damaged is known before anybody relies on it. */
+export async function lookThrough(take: Take, film: Blob): Promise<void> {
+  if (filmStore.getState().whole[take.id]) return;
+  const known = await wholeOf(take.id).catch(() => null);
+  if (known?.bytes === film.size) {
+    tellWhole(take.id, known);
+    return;
+  }
+  const end = await runJob(wholeJob(take.id), {
+    label: `Decoding ${take.clipName}`,
+    to: null,
+    work: async ({ signal, tell }) => {
+      const reader = spawnClipReader();
+      signal.addEventListener('abort', reader.end);
+      try {
+        return await reader.api.lookThrough(
+          film,
+          proxy((done: number, of: number) => tell(done, of)),
+        );
+      } finally {
+        reader.end();
+      }
+    },
+  });
+  if (!end.ok || !end.value) return;
+  const whole: Whole = { bytes: film.size, ...end.value };
+  tellWhole(take.id, whole);
+  // Made anew when it could not be kept.
+  await keepWhole(take.id, whole).catch(() => undefined);
+}
+
+const tellWhole = (takeId: string, whole: Whole): void =>
+  filmStore.setState((s) => ({ whole: { ...s.whole, [takeId]: whole } }));
