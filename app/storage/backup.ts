@@ -157,7 +157,7 @@ async function ownersHere(): Promise<Map<string, string>> {
   const owners = new Map((await storedBikes(null)).map((b) => [b.id, b.riderId]));
   for (const v of (await studioIndex()).index.visits) {
     owners.set(v.id, v.riderId);
-    for (const take of v.takes) owners.set(take.id, v.riderId);
+    for (const take of [...v.takes, ...v.removed]) owners.set(take.id, v.riderId);
   }
   return owners;
 }
@@ -192,7 +192,7 @@ export function bringBack(
     });
     await Promise.all(films);
     for (const s of plan.sessions) {
-      for (const take of s.takes) {
+      for (const take of [...s.takes, ...s.removedTakes.map((r) => r.take)]) {
         const tracks = inspection.tracks.get(plan.takes.get(take.id)!);
         if (tracks) await saveTracks(take.id, take.tracking.revision, tracks);
       }

@@ -90,6 +90,43 @@ describe('a backup', () => {
   });
 });
 
+it('a visit taken in beside keeps its pairs, its baseline, its removed films and the visit it follows, all by their new ids', async () => {
+  const [first] = idrisVisit.takes;
+  const again = { ...first, id: 'again', baselineOf: first.id, pairWith: 'gone' };
+  const gone = { ...first, id: 'gone', pairWith: 'again' };
+  const later = {
+    ...idrisVisit,
+    id: 'later',
+    followsId: idrisVisit.id,
+    takes: [
+      { ...first, id: 'l1' },
+      { ...again, id: 'l2', baselineOf: 'l1', pairWith: 'l3' },
+    ],
+    removedTakes: [{ take: { ...gone, id: 'l3', pairWith: 'l2' }, removedIso: '2027-11-22T10:00:00Z' }],
+    takeId: 'l2',
+  };
+  const bundle: Bundle = {
+    riders: [idris],
+    bikes: [],
+    sessions: [idrisVisit, later],
+    tracks: new Map(),
+    clips: new Map([['l3', film]]),
+  };
+  const back = await inspect(await writeBundle(bundle));
+  let n = 0;
+  const owners = new Map([idrisVisit.id, 'later', 'l1', 'l2', 'l3', first.id].map((id) => [id, 'idris']));
+  const plan = planImport(back, new Set(['idris']), 'both', () => `new${(n += 1)}`, owners);
+  const copy = plan.sessions.find((s) => s.removedTakes.length > 0)!;
+  const [a, b] = copy.takes;
+  const removed = copy.removedTakes[0].take;
+  expect(copy.followsId).toBe(plan.sessions.find((s) => s !== copy)!.id);
+  expect(b.baselineOf).toBe(a.id);
+  expect([b.pairWith, removed.pairWith]).toEqual([removed.id, b.id]);
+  expect(copy.takeId).toBe(b.id);
+  expect(plan.takes.get(removed.id)).toBe('l3');
+  for (const id of [a.id, b.id, removed.id]) expect(owners.has(id)).toBe(false);
+});
+
 it('never writes over a visit or a film of another rider that happens to have the same id', async () => {
   const back = await inspect(await studio());
   const owners = new Map([

@@ -1,6 +1,6 @@
 import { Unzip, UnzipInflate, zip, type AsyncZippable } from 'fflate';
 import { checkRecord, jsonSchemaOf } from '../records/schemas.ts';
-import type { Bike, FitSession, PartsBin, ProtocolShelf, Rider, Studio } from '../records/types.ts';
+import type { Bike, FitSession, PartsBin, ProtocolShelf, Rider, Studio, Take } from '../records/types.ts';
 import type { Tracks } from '../stroke/tracks.ts';
 import { integrityOf, INTEGRITY_NAME, isWhole, parseIntegrity } from './integrity.ts';
 import { writePartsCsv } from './partsCsv.ts';
@@ -338,6 +338,8 @@ export async function clipsOfBundle(
  */
 export type Duplicates = 'add' | 'over' | 'both';
 
+const takesIn = (s: FitSession): Take[] => [...s.takes, ...s.removedTakes.map((r) => r.take)];
+
 /**
  * What of a backup is to be stored. What is taken in beside comes under new ids.
  * @param newId makes ids that are nowhere yet
@@ -370,13 +372,28 @@ export function planImport(
       bikeIds.set(b.id, id);
       bikes.push({ ...b, id, riderId });
     }
-    for (const s of inspection.sessions) {
-      if (s.riderId !== rider.id || stays(s.id)) continue;
-      const own = s.takes.map((t) => ({ ...t, id: idFor(t.id) }));
-      own.forEach((t, k) => takes.set(t.id, s.takes[k].id));
-      const takeId = own[s.takes.findIndex((t) => t.id === s.takeId)]?.id ?? null;
-      const bikeId = bikeIds.get(s.bikeId) ?? s.bikeId;
-      sessions.push({ ...s, id: idFor(s.id), riderId, bikeId, takes: own, takeId });
+    const theirs = inspection.sessions.filter((s) => s.riderId === rider.id && !stays(s.id));
+    const visitIds = new Map(theirs.map((s) => [s.id, idFor(s.id)]));
+    for (const s of theirs) {
+      const takeIds = new Map(takesIn(s).map((t) => [t.id, idFor(t.id)]));
+      for (const [was, id] of takeIds) takes.set(id, was);
+      const named = (id: string | null): string | null => (id === null ? null : (takeIds.get(id) ?? id));
+      const take = (t: Take): Take => ({
+        ...t,
+        id: named(t.id)!,
+        baselineOf: named(t.baselineOf),
+        pairWith: named(t.pairWith),
+      });
+      sessions.push({
+        ...s,
+        id: visitIds.get(s.id)!,
+        riderId,
+        bikeId: bikeIds.get(s.bikeId) ?? s.bikeId,
+        followsId: s.followsId && (visitIds.get(s.followsId) ?? s.followsId),
+        takes: s.takes.map(take),
+        removedTakes: s.removedTakes.map((r) => ({ ...r, take: take(r.take) })),
+        takeId: named(s.takeId),
+      });
     }
   }
   return { riders, bikes, sessions, takes };
