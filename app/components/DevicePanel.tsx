@@ -3,9 +3,10 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useRef, useState } from 'react';
-import { parseMatCsv, parseTrainerCsv, writeMatCsv, writeTrainerCsv } from '../../core/formats/devicesCsv.ts';
+import { writeMatCsv, writeTrainerCsv } from '../../core/formats/devicesCsv.ts';
 import { openTake, type FitSession } from '../../core/records/types.ts';
 import { loadOf, summariseMat, summariseTrainer, type TakeDevices } from '../../core/trial/devices.ts';
+import { readFile } from '../jobs/files';
 import { Sheet } from './Desk';
 import { download } from './download';
 import { Figure } from './Figure';
@@ -33,7 +34,7 @@ export function DevicePanel({ session, devices }: { session: FitSession; devices
     setSaid({ ok: true, text });
   };
   const readTrainer = async (file: File): Promise<void> => {
-    const read = parseTrainerCsv(await file.text());
+    const read = await readFile('trainer', file);
     if (!read.ok) setSaid({ ok: false, text: `${file.name}: ${read.message}` });
     else
       keep(
@@ -42,7 +43,7 @@ export function DevicePanel({ session, devices }: { session: FitSession; devices
       );
   };
   const readMat = async (file: File): Promise<void> => {
-    const read = parseMatCsv(await file.text());
+    const read = await readFile('mat', file);
     const summary = read.ok ? summariseMat(read.frames, read.cellMm, file.name.slice(0, 300)) : null;
     if (!read.ok) setSaid({ ok: false, text: `${file.name}: ${read.message}` });
     else if (!summary) setSaid({ ok: false, text: `${file.name}: nobody sits on the mat in it.` });

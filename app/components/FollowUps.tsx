@@ -1,3 +1,4 @@
+import { isDay } from '../../core/units/day.ts';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
@@ -40,7 +41,7 @@ export function FollowUps({
   const add = (due: string, reason: string): void =>
     onChange([...list, { id: nanoid(), due, why: reason, doneIso: null }]);
   const byHand = (): void => {
-    if (!/^\d{4}-\d{2}-\d{2}$/.test(day)) {
+    if (!isDay(day)) {
       setTrouble('Choose the day.');
       return;
     }

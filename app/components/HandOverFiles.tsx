@@ -5,7 +5,7 @@ import Typography from '@mui/material/Typography';
 import { useRef, useState } from 'react';
 import { writeAnglesCsv } from '../../core/formats/angles.ts';
 import { writeC3d } from '../../core/formats/c3d.ts';
-import { parsePlanLog, planLogJsonSchema, restoredFrom, writePlanLog } from '../../core/formats/planLog.ts';
+import { planLogJsonSchema, restoredFrom, writePlanLog } from '../../core/formats/planLog.ts';
 import { markersOf } from '../../core/formats/trackMarkers.ts';
 import { writeTracksCsv } from '../../core/formats/tracksCsv.ts';
 import type { FitSession } from '../../core/records/types.ts';
@@ -15,6 +15,7 @@ import { Sheet } from './Desk';
 import { download } from './download';
 import { fileName } from './PaperBar';
 import { useEdit } from './useEdit';
+import { readFile } from '../jobs/files';
 import { useTracksIn } from './useTracksIn';
 import { sideTake, useReading } from './useTakeResults';
 import { FileField } from './FileField';
@@ -49,12 +50,16 @@ export function HandOverFiles({ session }: { session: FitSession }) {
     if (take && read) setSaid(await tracksIn(file, take, read));
   };
   const readPlan = async (file: File): Promise<void> => {
-    const parsed = parsePlanLog(await file.text());
+    const parsed = await readFile('planLog', file);
     if (!parsed.ok) {
       setSaid({ ok: false, text: `${file.name}: ${parsed.message}` });
       return;
     }
-    await edit({ kind: 'restored', part: restoredFrom(parsed.log) });
+    const kept = await edit({ kind: 'restored', part: restoredFrom(parsed.log) });
+    if (!kept.ok) {
+      setSaid({ ok: false, text: `${file.name}: ${kept.message}` });
+      return;
+    }
     setSaid({
       ok: true,
       text: `${parsed.log.plans.length} plans and ${parsed.log.changes.length} changes read in from ${file.name}; Undo takes them back.`,

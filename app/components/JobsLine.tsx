@@ -2,18 +2,32 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
 import Typography from '@mui/material/Typography';
+import { useEffect, useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { useStore } from 'zustand';
 import { jobStore, stopJob, type Job } from '../jobs/jobs';
 
+/** What is over before anybody could read it need not be shown, ms. */
+const SHOWN_AFTER_MS = 400;
+
 function OneJob({ job }: { job: Job }) {
+  const [shown, setShown] = useState(false);
+  useEffect(() => {
+    const timer = setTimeout(() => setShown(true), SHOWN_AFTER_MS);
+    return () => clearTimeout(timer);
+  }, []);
   const share = job.of ? (100 * job.done) / job.of : null;
+  if (!shown) return null;
   return (
     <Box role="status" sx={{ display: 'flex', alignItems: 'center', gap: 1.5, px: 2.5, minHeight: 36 }}>
       <Typography variant="body2" noWrap sx={{ minWidth: 0, flexShrink: 1 }}>
-        <Link to={job.to!} style={{ color: 'inherit' }}>
-          {job.label}
-        </Link>
+        {job.to ? (
+          <Link to={job.to} style={{ color: 'inherit' }}>
+            {job.label}
+          </Link>
+        ) : (
+          job.label
+        )}
       </Typography>
       <LinearProgress
         aria-label={job.label}
@@ -32,14 +46,14 @@ function OneJob({ job }: { job: Job }) {
   );
 }
 
-/** Long work that was begun on another page and goes on: what it is, how far, and its stop. */
+/** Long work that goes on whatever page is drawn: what it is, how far, and its stop. */
 export function JobsLine() {
   const { pathname } = useLocation();
   const jobs = useStore(jobStore, (s) => s.jobs);
-  const elsewhere = Object.values(jobs).filter((j) => j.to !== null && j.to !== pathname);
+  const elsewhere = Object.values(jobs).filter((j) => j.everywhere || (j.to !== null && j.to !== pathname));
   if (elsewhere.length === 0) return null;
   return (
-    <Box className="no-print" sx={{ borderBottom: 1, borderColor: 'divider' }}>
+    <Box className="no-print" sx={{ '& > *': { borderBottom: 1, borderColor: 'divider' } }}>
       {elsewhere.map((job) => (
         <OneJob key={job.id} job={job} />
       ))}

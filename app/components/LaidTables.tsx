@@ -22,14 +22,16 @@ export interface Laid<Key extends string> {
 }
 
 /** Keeps the tables that were laid beside, and says what is wrong with one that can't be. */
-export function useLaidTables<Key extends string>(parse: (text: string) => ParsedCurves<Key>): Laid<Key> {
+export function useLaidTables<Key extends string>(
+  read: (file: File) => Promise<ParsedCurves<Key>>,
+): Laid<Key> {
   const [tables, setTables] = useState<readonly LaidTable<Key>[]>([]);
   const [trouble, setTrouble] = useState<string | null>(null);
   return {
     tables,
     trouble,
     lay: async (file) => {
-      const parsed = parse(await file.text());
+      const parsed = await read(file);
       setTrouble(parsed.ok ? null : `${file.name}: ${parsed.message}`);
       if (parsed.ok) setTables((now) => [...now, { ...parsed, name: file.name }]);
     },

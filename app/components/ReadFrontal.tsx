@@ -3,7 +3,8 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useMemo } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { parseFrontalCsv, type FrontalColumn } from '../../core/formats/angles.ts';
+import type { FrontalColumn } from '../../core/formats/angles.ts';
+import { readFile } from '../jobs/files';
 import type { FrontalReading, Obliquity } from '../../core/frontal/readFrontal.ts';
 import { legsCompared } from '../../core/protocol/asymmetry.ts';
 import { inMm, judgeReading } from '../../core/protocol/measures.ts';
@@ -146,7 +147,7 @@ export function ReadFrontal({
     () => judgeReading(sideReading, protocolOf(session), reading),
     [session, sideReading, reading],
   );
-  const laid = useLaidTables(parseFrontalCsv);
+  const laid = useLaidTables((file) => readFile('frontal', file));
   const ground = useMemo(
     () => ({
       name: shown.curves[0].name,

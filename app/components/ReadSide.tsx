@@ -5,7 +5,7 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
 import { useMemo, useState } from 'react';
 import { Link, useFetcher, useSearchParams } from 'react-router';
-import { parseAnglesCsv } from '../../core/formats/angles.ts';
+import { readFile } from '../jobs/files';
 import { inDegrees, judgeReading } from '../../core/protocol/measures.ts';
 import { partnerOf } from '../../core/records/pairs.ts';
 import { openTake, type FitSession } from '../../core/records/types.ts';
@@ -73,7 +73,7 @@ export function ReadSide({
   const other = further.find((b) => b.take.id === partner?.id) ?? null;
   const [glancing, setGlancing] = useState(false);
   // What changes with neither cursor nor frame is handed on as it is, so that the chart's ground is not drawn anew.
-  const laid = useLaidTables(parseAnglesCsv);
+  const laid = useLaidTables((file) => readFile('angles', file));
   const besideKey = beside.map((b) => b.take.id).join();
   const ground = useMemo(
     () => ({

@@ -1,11 +1,11 @@
-import { readC3d } from '../../core/formats/c3d.ts';
 import { tracksOfMarkers } from '../../core/formats/trackMarkers.ts';
-import { parseTracksCsv, type ParsedTracks } from '../../core/formats/tracksCsv.ts';
+import type { ParsedTracks } from '../../core/formats/tracksCsv.ts';
 import type { FitSession, Take } from '../../core/records/types.ts';
 import { isFrontal, needed } from '../../core/stroke/landmarks.ts';
 import { enoughFor, MAY_BE_MISSING } from '../../core/stroke/standIns.ts';
 import type { Reading } from '../../core/stroke/read.ts';
 import type { Tracks } from '../../core/stroke/tracks.ts';
+import { readFile } from '../jobs/files';
 import { readGiven } from '../jobs/readings';
 import { saving } from '../storage/saveState';
 import { saveTracks } from '../storage/stores';
@@ -22,10 +22,10 @@ async function tracksIn(file: File, take: Take, read: FromSide | null): Promise<
   if (/\.c3d$/i.test(file.name)) {
     if (!read) return { ok: false, message: 'markers in millimetres are of films from the side.' };
     const { reading, tracks } = read;
-    const got = readC3d(new Uint8Array(await file.arrayBuffer()));
+    const got = await readFile('markers', file);
     return got.ok ? tracksOfMarkers(got.markers, reading, tracks.tS) : got;
   }
-  const parsed = parseTracksCsv(await file.text());
+  const parsed = await readFile('tracks', file);
   const rows = parsed.ok ? parsed.tracks.tS.length : 0;
   return parsed.ok && rows !== take.video.frames
     ? {

@@ -8,6 +8,8 @@ export interface Job {
   label: string;
   /** Where it belongs, to be gone back to; null for what belongs to no visit. */
   to: string | null;
+  /** It belongs to whatever page is drawn. */
+  everywhere: boolean;
   done: number;
   /** Of how many; null while nobody knows. */
   of: number | null;
@@ -26,6 +28,7 @@ export interface Handle {
 export interface JobOf<T> {
   label: string;
   to?: string | null;
+  everywhere?: boolean;
   /** Only one tab of this browser may be at it. */
   oneTab?: boolean;
   /** How long the work has to end by itself once it is stopped, ms; then it is ended without it. */
@@ -62,12 +65,12 @@ const tellOf = (id: string, words: string | null): void =>
  */
 export function runJob<T>(
   id: string,
-  { label, to = null, oneTab = false, graceMs = 0, work, words }: JobOf<T>,
+  { label, to = null, everywhere = false, oneTab = false, graceMs = 0, work, words }: JobOf<T>,
 ): Promise<JobEnd<T>> {
   const known = running.get(id);
   if (known) return known.end as Promise<JobEnd<T>>;
   const stop = new AbortController();
-  const job: Job = { id, label, to, done: 0, of: null, beganMs: performance.now() };
+  const job: Job = { id, label, to, everywhere, done: 0, of: null, beganMs: performance.now() };
   const tell: Handle['tell'] = (done, of) => {
     const now = jobStore.getState().jobs[id];
     if (now) put(id, { ...now, done, of });

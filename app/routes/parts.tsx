@@ -8,7 +8,7 @@ import { nanoid } from 'nanoid';
 import { useContext, useMemo, useRef, useState } from 'react';
 import { data, useFetcher } from 'react-router';
 import { PART_KINDS, PART_NUMBERS, UNMEASURED_PART, type Part } from '../../core/bike/parts.ts';
-import { parsePartsCsv, writePartsCsv } from '../../core/formats/partsCsv.ts';
+import { writePartsCsv } from '../../core/formats/partsCsv.ts';
 import { partSchema } from '../../core/records/schemas.ts';
 import { download } from '../components/download';
 import { RouteTrouble } from '../components/RouteTrouble';
@@ -18,6 +18,7 @@ import { NonceContext } from '../nonce';
 import { seedDemo } from '../storage/demo';
 import { loadParts, saveParts } from '../storage/parts';
 import type { Route } from './+types/parts';
+import { readFile } from '../jobs/files';
 import { FileField } from '../components/FileField';
 import { BIN_DAYS } from '../../core/records/visits.ts';
 import { notify } from '../session/notices';
@@ -124,7 +125,7 @@ export default function Parts({ loaderData }: Route.ComponentProps) {
     [],
   );
   const readIn = async (file: File): Promise<void> => {
-    const read = parsePartsCsv(await file.text(), () => nanoid());
+    const read = await readFile('parts', file);
     if (!read.ok) {
       setTrouble(`${file.name}: ${read.message}`);
       return;

@@ -8,7 +8,7 @@ import Typography from '@mui/material/Typography';
 import { nanoid } from 'nanoid';
 import { useRef, useState } from 'react';
 import { data, Link, useFetcher, useNavigate } from 'react-router';
-import { parseProtocols, writeProtocols } from '../../core/formats/protocolsJson.ts';
+import { writeProtocols } from '../../core/formats/protocolsJson.ts';
 import { PROTOCOLS, type Protocol } from '../../core/protocol/protocols.ts';
 import { mergeProtocols, newestOf, nextVersion } from '../../core/protocol/shelf.ts';
 import { download } from '../components/download';
@@ -19,6 +19,7 @@ import { CATALOGUE } from '../demo/catalogue';
 import { seedDemo } from '../storage/demo';
 import { loadShelf, saveShelf } from '../storage/protocols';
 import type { Route } from './+types/protocols';
+import { readFile } from '../jobs/files';
 import { FileField } from '../components/FileField';
 
 export const meta: Route.MetaFunction = () => [{ title: 'Protocols · Deep Angle' }];
@@ -96,7 +97,7 @@ export default function Protocols({ loaderData, params }: Route.ComponentProps) 
     if (!started) void navigate('/protocols');
   };
   const readIn = async (file: File): Promise<void> => {
-    const read = parseProtocols(await file.text());
+    const read = await readFile('protocols', file);
     if (!read.ok) {
       setTrouble(`${file.name}: ${read.message}`);
       return;

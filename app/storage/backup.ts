@@ -1,7 +1,5 @@
 import { nanoid } from 'nanoid';
 import {
-  clipsOfBundle,
-  inspectBundle,
   planImport,
   writeBundle,
   type Bundle,
@@ -10,6 +8,7 @@ import {
   type Inspection,
 } from '../../core/formats/bundle.ts';
 import { checkRecord } from '../../core/records/schemas.ts';
+import { readBackup, readFile, readFilms } from '../jobs/files';
 import { storedBikes } from './bikes';
 import { loadParts, saveParts } from './parts';
 import { loadShelf, saveShelf } from './protocols';
@@ -110,17 +109,8 @@ export async function saveBundle(
 /** A visit saved alone as JSON, as a backup with its rider, who must be here: the file has only the visit. */
 async function asBackup(file: Blob): Promise<Blob> {
   if ((await file.slice(0, 1).text()) !== '{') return file;
-  if (file.size > MOST_JSON_BYTES) throw new Error('No visit is as large as this file.');
-  let record: unknown;
-  try {
-    record = (JSON.parse(await file.text()) as { session?: unknown }).session;
-  } catch {
-    throw new Error('This is neither a backup nor a visit: it can’t be read as JSON.');
-  }
-  if (typeof record !== 'object' || record === null)
-    throw new Error('There is no visit in this file. A visit’s own file is saved under Files on Read.');
-  const session = checkRecord('session', record);
-  if (!session.ok) throw new Error(`The visit in this file can’t be used: ${session.message}`);
+  const session = await readFile('visit', file);
+  if (!session.ok) throw new Error(session.message);
   const rider = checkRecord('rider', await riderStore.getItem(session.value.riderId));
   if (!rider.ok)
     throw new Error(
@@ -136,7 +126,6 @@ async function asBackup(file: Blob): Promise<Blob> {
   };
   return new Blob([(await writeBundle(bundle)) as Uint8Array<ArrayBuffer>]);
 }
-const MOST_JSON_BYTES = 10_000_000;
 
 /**
  * What is in a backup or a visit's file, and which of its riders are already here. Nothing is stored.
@@ -147,7 +136,7 @@ export async function lookInto(
   file: Blob,
 ): Promise<{ backup: Blob; inspection: Inspection; here: string[] }> {
   const backup = await asBackup(file);
-  const inspection = await inspectBundle(backup);
+  const inspection = await readBackup(backup);
   const known = new Set((await studioIndex()).index.riders.map((r) => r.id));
   return { backup, inspection, here: inspection.riders.filter((r) => known.has(r.id)).map((r) => r.id) };
 }
@@ -185,12 +174,13 @@ export function bringBack(
     const plan = planImport(inspection, new Set(here), duplicates, () => nanoid(), await ownersHere());
     const from = new Map<string, string[]>();
     for (const [to, was] of plan.takes) from.set(was, [...(from.get(was) ?? []), to]);
-    const films: Promise<unknown>[] = [];
-    const damaged = await clipsOfBundle(file, new Set(from.keys()), (was, bytes) => {
-      const film = new Blob([bytes as Uint8Array<ArrayBuffer>]);
-      for (const to of from.get(was)!) films.push(saveClip(to, film));
+    let films = 0;
+    const damaged = await readFilms(file, new Set(from.keys()), async (was, film) => {
+      for (const to of from.get(was)!) {
+        await saveClip(to, film);
+        films += 1;
+      }
     });
-    await Promise.all(films);
     for (const s of plan.sessions) {
       for (const take of [...s.takes, ...s.removedTakes.map((r) => r.take)]) {
         const tracks = inspection.tracks.get(plan.takes.get(take.id)!);
@@ -206,7 +196,7 @@ export function bringBack(
     return {
       riders: plan.riders.length,
       sessions: plan.sessions.length,
-      films: films.length,
+      films,
       faults: damaged.filter((f) => f.name.endsWith('/film')),
     };
   });

@@ -62,6 +62,7 @@ it('stores that are first asked for all at once lose no write, and the database 
     'settings',
     'touched',
     'tracks',
+    'whole',
   ]);
   now.close();
 });

@@ -6,6 +6,7 @@ import { emptyTracks } from '../../core/stroke/tracks.ts';
 import { seededRandom } from '../../sim/random.ts';
 import { CATALOGUE } from '../demo/catalogue.ts';
 import { bringBack, lookInto, saveBundle } from './backup.ts';
+import { fileReaders } from '../workers/fileReaders.ts';
 import { eraseSessionById } from './bin.ts';
 import { seedDemo } from './demo.ts';
 import { closeVisits, editVisit, stepVisit, visitStore } from '../session/visits.ts';
@@ -23,6 +24,9 @@ import {
   settingsStore,
 } from './stores.ts';
 import { studioIndex } from './studioIndex.ts';
+
+/** Files are read in a worker; here in this room. */
+vi.mock('../workers/spawn', () => ({ spawnReaders: () => ({ api: fileReaders, end: () => undefined }) }));
 
 // What the browser has beside the database, as far as storage asks for it.
 vi.stubGlobal('navigator', { userAgent: 'Chrome/140' });

@@ -8,8 +8,9 @@ import {
 } from 'mediabunny';
 import type { VideoInfo } from '../../core/records/types.ts';
 import { frameRateOf } from '../../core/signal/stamps.ts';
+import { promisedFrames } from '../../core/formats/mp4Frames.ts';
 import type { ClipTrouble } from './clipTrouble';
-import { implausible } from './plausible';
+import { implausible, MOST_FRAMES, tooMany } from './plausible';
 
 export interface OpenedClip {
   input: Input;
@@ -111,6 +112,8 @@ async function isCutShort(input: Input, track: InputVideoTrack, tS: Float64Array
 export async function openClip(
   blob: Blob,
 ): Promise<{ ok: true; clip: OpenedClip } | { ok: false; trouble: ClipTrouble }> {
+  const promised = await promisedFrames(blob).catch(() => 0);
+  if (promised > MOST_FRAMES) return { ok: false, trouble: tooMany(promised) };
   const input = new Input({ source: new BlobSource(blob), formats: ALL_FORMATS });
   const refuse = (trouble: ClipTrouble): { ok: false; trouble: ClipTrouble } => {
     input.dispose();

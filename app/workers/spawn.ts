@@ -1,5 +1,6 @@
 import { wrap, type Remote } from 'comlink';
 import type { ClipReader } from './clip.worker';
+import type { FilesApi } from './fileReaders';
 import type { PlanApi } from './plan.worker';
 import type { ReadApi } from './read.worker';
 import type { TrackApi } from './track.worker';
@@ -57,3 +58,5 @@ export const spawnReading = (): Spawned<ReadApi> =>
   spawned(new Worker(new URL('./read.worker.ts', import.meta.url), { type: 'module' }));
 export const spawnPlanner = (): Spawned<PlanApi> =>
   spawned(new Worker(new URL('./plan.worker.ts', import.meta.url), { type: 'module' }));
+export const spawnReaders = (): Spawned<FilesApi> =>
+  spawned(new Worker(new URL('./files.worker.ts', import.meta.url), { type: 'module' }));

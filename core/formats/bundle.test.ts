@@ -90,6 +90,27 @@ describe('a backup', () => {
   });
 });
 
+it('a small file that unpacks to very much is given up early, whatever it is split into', async () => {
+  const much = text('0,'.repeat(20_000_000));
+  const many: Zippable = {};
+  for (let k = 0; k < 12; k += 1) many[`takes/t${k}/tracks.csv`] = much;
+  const bytes = zipSync(many, { level: 9 });
+  const { faults, tracks } = await inspect(bytes);
+  expect(bytes.length).toBeLessThan(1_000_000);
+  expect(tracks.size).toBe(0);
+  expect(faults.map((f) => f.why)).toContain(
+    'It unpacks to far more than any backup does: the rest is left out.',
+  );
+});
+
+it('more files than any backup has are left out, unknown ones counted too', async () => {
+  const many: Zippable = {};
+  for (let k = 0; k < 100_050; k += 1) many[`n${k}`] = new Uint8Array(0);
+  const { faults } = await inspect(zipSync(many, { level: 0 }));
+  expect(faults.length).toBeLessThanOrEqual(2001);
+  expect(faults.at(-1)!.why).toContain('more than 100000 files');
+});
+
 it('a visit taken in beside keeps its pairs, its baseline, its removed films and the visit it follows, all by their new ids', async () => {
   const [first] = idrisVisit.takes;
   const again = { ...first, id: 'again', baselineOf: first.id, pairWith: 'gone' };

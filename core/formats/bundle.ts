@@ -112,12 +112,16 @@ const MOST: Record<EntryName['kind'], number> = {
   parts: 5_000_000,
   protocols: 5_000_000,
   session: 5_000_000,
-  tracks: 200_000_000,
+  tracks: 100_000_000,
   clip: 4_000_000_000,
   about: 1_000_000,
   integrity: 20_000_000,
 };
 const MOST_ENTRIES = 100_000;
+/** Nor does a backup unpack to more than this and so many times its own size: text packs some ten to one, film not at all. */
+const MOST_UNPACKED = { bytes: 200_000_000, times: 40 };
+/** What is left out is listed up to here; after it a broken file has only more of the same. */
+const MOST_FAULTS = 2000;
 
 /**
  * Reads a backup piece by piece, entry by entry. Nothing is trusted: names, sizes and contents are checked, and what does not fit
@@ -137,10 +141,23 @@ async function unpack(
   const open = new Set<string>();
   const names = new Set<string>();
   let stop = false;
-  const fault = (name: string, why: string): number => faults.push({ name: name.slice(0, 200), why });
+  let entries = 0;
+  let unpacked = 0;
+  const most = MOST_UNPACKED.bytes + MOST_UNPACKED.times * file.size;
+  const fault = (name: string, why: string): void => {
+    // What is said of the file as a whole is never left out.
+    if (faults.length < MOST_FAULTS || name === 'the file') faults.push({ name: name.slice(0, 200), why });
+  };
   const unzip = new Unzip((file) => {
     const entry = entryOf(file.name);
-    if (stop || file.name.endsWith('/')) return;
+    if (stop) return;
+    entries += 1;
+    if (entries > MOST_ENTRIES) {
+      fault('the file', `It holds more than ${MOST_ENTRIES} files: the rest is left out.`);
+      stop = true;
+      return;
+    }
+    if (file.name.endsWith('/')) return;
     if (!entry) {
       fault(file.name, 'This is no part of a backup.');
       return;
@@ -150,27 +167,29 @@ async function unpack(
       return;
     }
     names.add(file.name);
-    if (names.size > MOST_ENTRIES) {
-      fault(file.name, `More than ${MOST_ENTRIES} files: the rest is left out.`);
-      stop = true;
-      return;
-    }
     if (!wanted(entry) && entry.kind !== 'integrity') return;
-    const most = MOST[entry.kind];
+    const mostOfIt = MOST[entry.kind];
     const parts: Uint8Array[] = [];
     let size = 0;
     open.add(file.name);
     file.ondata = (error, part, final) => {
       if (!open.has(file.name)) return;
       size += part?.length ?? 0;
-      if (error || size > most) {
+      unpacked += part?.length ?? 0;
+      if (unpacked > most && !stop) {
+        fault('the file', 'It unpacks to far more than any backup does: the rest is left out.');
+        stop = true;
+      }
+      if (error || stop || size > mostOfIt) {
         open.delete(file.name);
         parts.length = 0;
         fault(
           file.name,
-          error
-            ? 'It can’t be unpacked: the backup is damaged here.'
-            : 'It is far larger than any such file is.',
+          stop
+            ? 'It comes after the file was given up.'
+            : error
+              ? 'It can’t be unpacked: the backup is damaged here.'
+              : 'It is far larger than any such file is.',
         );
         file.terminate();
         return;
@@ -223,7 +242,7 @@ async function unpack(
     fault('the file', 'It is damaged: what comes after the damage can’t be read.');
   }
   await handOver();
-  for (const name of open) fault(name, 'The backup is cut short here.');
+  for (const name of open) if (!stop) fault(name, 'The backup is cut short here.');
   if (first) fault('the file', 'It is empty.');
   else if (names.size === 0 && faults.length === 0) fault('the file', 'It holds no riders and no visits.');
   return faults;

@@ -35,7 +35,8 @@ export function parsePartsCsv(text: string, newId: () => string): ParsedParts {
     const kind = at('kind').toLowerCase();
     if (!PART_KINDS.includes(kind as PartKind))
       return fail(i + 2, 'kind', `“${kind.slice(0, 40)}” is none of ${PART_KINDS.join(', ')}.`);
-    const name = at('name');
+    // The apostrophe that keeps a name from being a formula is a spreadsheet’s, not the name’s.
+    const name = at('name').replace(/^'(?=[=+\-@])/, '');
     if (name === '' || name.length > 120) return fail(i + 2, 'name', 'a name of 1 to 120 letters, please.');
     const part: Part = {
       id: newId(),

@@ -21,12 +21,15 @@ export function parseTracksCsv(text: string): ParsedTracks {
   for (const name of names) {
     const m = /^(.+)_([xy])_px$/.exec(name);
     if (!m) continue;
+    if (!/^[A-Za-z]\w{0,39}$/.test(m[1]))
+      return fail(`Row 1, column ${name.slice(0, 40)}: that is no landmark’s name.`);
     const other = `${m[1]}_${m[2] === 'x' ? 'y' : 'x'}_px`;
     if (column(other) < 0) return fail(`Row 1, column ${other}: the column is missing beside ${name}.`);
     if (m[2] === 'x') keys.push(m[1]);
   }
   if (keys.length === 0) return fail('Row 1, column 3: no landmark columns such as hip_x_px, hip_y_px.');
   if (rows.length === 0) return fail('Row 2, column frame: there is no row under the header.');
+  const withConfidence = new Set(keys.filter((key) => column(`${key}_conf`) >= 0));
   const tS: number[] = [];
   const tracks = emptyTracks(
     rows.map(() => 0),
@@ -57,7 +60,7 @@ export function parseTracksCsv(text: string): ParsedTracks {
         if (cell === '' && cells[1 - k] !== '') return fail(`${where(name)}: empty, but its partner is not.`);
       }
       if (cells[0] === '') continue;
-      const conf = column(`${key}_conf`) >= 0 ? at(`${key}_conf`) : '1';
+      const conf = withConfidence.has(key) ? at(`${key}_conf`) : '1';
       if (conf !== '' && !(DECIMAL.test(conf) && Number(conf) >= 0 && Number(conf) <= 1)) {
         return fail(`${where(`${key}_conf`)}: “${conf.slice(0, 40)}” is not between 0 and 1.`);
       }

@@ -1,3 +1,4 @@
+import { dayMeant } from '../units/day.ts';
 import { BLANK_INTAKE_3, UNMEASURED_BIKE_3 } from './blanks3.ts';
 
 /** The kinds of record that are stored and exported. */
@@ -7,7 +8,7 @@ export type RecordKind = 'rider' | 'bike' | 'session' | 'studio' | 'parts' | 'pr
 export const RECORD_VERSIONS: Record<RecordKind, number> = {
   rider: 3,
   bike: 1,
-  session: 11,
+  session: 12,
   studio: 4,
   parts: 2,
   protocols: 1,
@@ -258,8 +259,19 @@ export const MIGRATIONS: Record<RecordKind, readonly Migration[]> = {
       name: 'removed films lie in the trash for a while',
       change: (s) => ({ ...s, removedTakes: [] }),
     },
+    {
+      to: 12,
+      name: 'days are days of the calendar',
+      change: (s) => ({
+        ...s,
+        followUps: eachObject(s.followUps, (f) => ({ ...f, due: realDay(f.due) ?? f.due })),
+        intake: isObject(s.intake) ? { ...s.intake, eventDate: realDay(s.intake.eventDate) } : s.intake,
+      }),
+    },
   ],
 };
+
+const realDay = (day: unknown): string | null => (typeof day === 'string' ? dayMeant(day) : null);
 
 const withSeatTube = (setup: unknown): unknown =>
   isObject(setup) && isObject(setup.frame)

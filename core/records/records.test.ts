@@ -137,6 +137,19 @@ describe('migrations', () => {
       },
     });
   });
+  it('session 12: a follow-up on the 31st of February is on the month’s last day, and no new one comes in', () => {
+    const followUps = [{ id: 'f', due: '2027-02-31', why: 'call', doneIso: null }];
+    const old = { ...idris, version: 11, followUps, intake: { ...idris.intake, eventDate: '2027-06-31' } };
+    expect(checkRecord('session', old)).toMatchObject({
+      ok: true,
+      value: { followUps: [{ due: '2027-02-28' }], intake: { eventDate: '2027-06-30' } },
+    });
+    expect(checkRecord('session', { ...idris, followUps })).toMatchObject({
+      ok: false,
+      message: expect.stringContaining('no day of the calendar') as string,
+    });
+    expect(applyEdit(idris, { kind: 'set', at: 'followUps', value: followUps }).ok).toBe(false);
+  });
   it('session 7: takes with room for width, cadence and partner; goniometer readings; the protocol’s own version', () => {
     const old = session6(idris);
     const before = structuredClone(old);

@@ -1,4 +1,5 @@
 import Joi from 'joi';
+import { daySchema } from './daySchema.ts';
 import type { BikeSetup } from '../bike/setup.ts';
 import { BODY_TESTS, type BodyRecord, type BodyTest } from '../body/tests.ts';
 import { DISCIPLINES, GOALS, RED_FLAGS, REGIONS, type Intake } from '../intake/intake.ts';
@@ -154,8 +155,6 @@ export const bodySchema = Joi.object<BodyRecord>({
   adjustmentsOff: Joi.array().items(Joi.string().max(60)).max(50).required(),
 });
 
-const day = Joi.string().pattern(/^\d{4}-\d{2}-\d{2}$/);
-
 export const intakeSchema = Joi.object<Intake>({
   goals: Joi.array()
     .items(Joi.string().valid(...GOALS))
@@ -169,7 +168,7 @@ export const intakeSchema = Joi.object<Intake>({
   hoursAWeek: maybe(range(0, 60, 'hours')),
   longestRideKm: maybe(range(0, 2000, 'km')),
   event: text(300),
-  eventDate: day.allow(null).required(),
+  eventDate: daySchema.allow(null).required(),
   experience: Joi.string().valid('new', 'some', 'years').allow(null).required(),
   returning: Joi.boolean().required(),
   past: text(4000),

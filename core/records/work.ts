@@ -1,4 +1,5 @@
 import Joi from 'joi';
+import { daySchema } from './daySchema.ts';
 import { REGIONS, type RegionKey } from '../intake/intake.ts';
 import type { Moves } from '../plan/controls.ts';
 import type { Band, Verdict } from '../protocol/judge.ts';
@@ -187,9 +188,7 @@ export const planSchema = Joi.object<Plan>({
 
 export const followUpSchema = Joi.object<FollowUp>({
   id,
-  due: Joi.string()
-    .pattern(/^\d{4}-\d{2}-\d{2}$/)
-    .required(),
+  due: daySchema.required(),
   why: Joi.string().allow('').max(300).required(),
   doneIso: iso.allow(null).required(),
 });

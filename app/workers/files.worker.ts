@@ -1,0 +1,4 @@
+import { expose } from 'comlink';
+import { fileReaders } from './fileReaders';
+
+expose(fileReaders);
