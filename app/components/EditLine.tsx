@@ -8,6 +8,7 @@ import type { Decision, PlanCase, PlanLine, Prescription } from '../../core/plan
 import { planChanges, type LineChange } from '../../core/plan/planChanges.ts';
 import { ControlField } from './ControlField';
 import { lineTitle } from './moveText';
+import { whyNot } from '../storage/saveState';
 import { planOf } from '../jobs/plans';
 import { useStudio } from './useStudio';
 
@@ -38,7 +39,7 @@ export function EditLine({
       if (changes.length === 0) onDecide(decision);
       else setTold(changes);
     } catch (error) {
-      setTrouble(error instanceof Error ? error.message : String(error));
+      setTrouble(whyNot(error));
     }
   };
   const title = (l: PlanLine): string => lineTitle(l.key, l.moves, lengthUnit, l.title);

@@ -15,6 +15,7 @@ import { Sheet } from './Desk';
 import { download } from './download';
 import { fileName } from './PaperBar';
 import { useEdit } from './useEdit';
+import { whyNot } from '../storage/saveState';
 import { readFile } from '../jobs/files';
 import { useTracksIn } from './useTracksIn';
 import { sideTake, useReading } from './useTakeResults';
@@ -41,7 +42,7 @@ export function HandOverFiles({ session }: { session: FitSession }) {
     try {
       download(`${stem}.zip`, await saveBundle(session.riderId, () => undefined, session.id));
     } catch (error) {
-      setSaid({ ok: false, text: error instanceof Error ? error.message : String(error) });
+      setSaid({ ok: false, text: whyNot(error) });
     } finally {
       setPacking(false);
     }

@@ -5,6 +5,7 @@ import { isRouteErrorResponse } from 'react-router';
  * so that it stands even where that is what failed.
  */
 export function RouteTrouble({ error, bare = false }: { error: unknown; bare?: boolean }) {
+  const trashed = isRouteErrorResponse(error) && error.status === 410;
   const lost = isRouteErrorResponse(error) && error.status === 404;
   const said = isRouteErrorResponse(error)
     ? String(error.data ?? error.statusText)
@@ -23,6 +24,7 @@ export function RouteTrouble({ error, bare = false }: { error: unknown; bare?: b
       <p>What you have entered and filmed is kept on this device; this page has changed nothing in it.</p>
       <p style={{ display: 'flex', gap: 24 }}>
         <a href="/">Go to the riders</a>
+        {trashed && <a href="/bin">Go to the bin</a>}
         {!lost && (
           <a href="" onClick={() => location.reload()}>
             Try this page again

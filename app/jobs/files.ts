@@ -1,6 +1,7 @@
 import { proxy, type Remote } from 'comlink';
 import { nanoid } from 'nanoid';
 import type { Fault, Inspection } from '../../core/formats/bundle.ts';
+import { whyNot } from '../storage/saveState';
 import { spawnReaders } from '../workers/spawn';
 import type { FilesApi } from '../workers/fileReaders';
 import { runJob } from './jobs';
@@ -46,7 +47,7 @@ export async function readFile<K extends Kind>(kind: K, file: Blob): Promise<Rea
       (api[kind] as (f: Blob) => Promise<Read<K>>)(file);
     return await inWorker(`Reading ${file instanceof File ? file.name : 'the file'}`, PATIENCE_MS.table, how);
   } catch (error) {
-    return { ok: false, message: error instanceof Error ? error.message : String(error) };
+    return { ok: false, message: whyNot(error) };
   }
 }
 

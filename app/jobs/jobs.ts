@@ -1,4 +1,5 @@
 import { createStore } from 'zustand/vanilla';
+import { whyNot } from '../storage/saveState';
 import { notify } from '../session/notices';
 
 /** Work that goes on whatever page is drawn: what it is, how far it has come, and how it is ended. */
@@ -93,12 +94,12 @@ export function runJob<T>(
       tellElsewhere(job, told ?? `${label}: done.`);
       return { ok: true, value };
     } catch (error) {
-      const why = error instanceof Error ? error.message : String(error);
+      const why = whyNot(error);
       if (!stop.signal.aborted) {
         tellOf(id, why);
         tellElsewhere(job, `${label}: ${why}`);
       }
-      return { ok: false, stopped: stop.signal.aborted, why: why || 'It broke off without a reason.', error };
+      return { ok: false, stopped: stop.signal.aborted, why, error };
     } finally {
       running.delete(id);
       put(id, null);

@@ -18,6 +18,7 @@ import { RouteTrouble } from '../components/RouteTrouble';
 import { TopBar } from '../components/TopBar';
 import { CATALOGUE } from '../demo/catalogue';
 import { bringBack, lastBackupIso, lookInto, saveBundle } from '../storage/backup';
+import { whyNot } from '../storage/saveState';
 import { filmsHeld } from '../storage/films';
 import { studioIndex } from '../storage/studioIndex';
 import { seedDemo } from '../storage/demo';
@@ -69,7 +70,7 @@ export default function Backup({ loaderData }: Route.ComponentProps) {
       download(`deep-angle-studio-${dayjs().format('YYYY-MM-DD')}.zip`, blob);
       await revalidate();
     } catch (error) {
-      setTrouble(`The backup could not be made: ${error instanceof Error ? error.message : String(error)}`);
+      setTrouble(`The backup could not be made: ${whyNot(error)}`);
     } finally {
       setPacking(null);
     }
@@ -136,9 +137,7 @@ function BringBack({ onDone }: { onDone: () => void }) {
   const [duplicates, setDuplicates] = useState<Duplicates>('add');
   const [studioToo, setStudioToo] = useState(false);
   const run = (work: () => Promise<void>): void =>
-    void work().catch((error: unknown) =>
-      setState({ at: 'failed', text: error instanceof Error ? error.message : String(error) }),
-    );
+    void work().catch((error: unknown) => setState({ at: 'failed', text: whyNot(error) }));
   const look = (file: File): void =>
     run(async () => {
       setState({ at: 'looking' });

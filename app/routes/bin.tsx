@@ -11,6 +11,7 @@ import { useFetcher } from 'react-router';
 import { byRider } from '../../core/records/summaries.ts';
 import { BIN_DAYS } from '../../core/records/visits.ts';
 import { many } from '../components/many';
+import { answering } from '../session/answering';
 import { RouteTrouble } from '../components/RouteTrouble';
 import { TopBar } from '../components/TopBar';
 import { eraseTake } from '../session/erase';
@@ -74,7 +75,7 @@ export async function clientLoader(): Promise<{ binned: Binned[] }> {
   return { binned: binned.sort((a, b) => b.deletedIso.localeCompare(a.deletedIso)) };
 }
 
-export async function clientAction({ request }: Route.ClientActionArgs) {
+export const clientAction = answering(async ({ request }: Route.ClientActionArgs) => {
   const { what, kind, id, sessionId } = (await request.json()) as Pick<
     Binned,
     'kind' | 'id' | 'sessionId'
@@ -83,7 +84,10 @@ export async function clientAction({ request }: Route.ClientActionArgs) {
   };
   if (kind === 'take') {
     if (what === 'erase') await eraseTake(sessionId!, id);
-    else await editVisit(sessionId!, { kind: 'take-returned', takeId: id });
+    else {
+      const kept = await editVisit(sessionId!, { kind: 'take-returned', takeId: id });
+      if (!kept.ok) throw new Error(kept.message);
+    }
   } else if (kind === 'part') {
     if (what === 'erase') await erasePart(id);
     else {
@@ -101,7 +105,7 @@ export async function clientAction({ request }: Route.ClientActionArgs) {
     if (stored?.ok) await saveSession({ ...stored.value, deletedIso: null });
   }
   return null;
-}
+});
 
 export default function Bin({ loaderData }: Route.ComponentProps) {
   const { binned } = loaderData;

@@ -22,7 +22,7 @@ import { useEdit } from '../components/useEdit';
 import { useSet } from '../components/useSet';
 import { Workbench } from '../components/Workbench';
 import { CATALOGUE } from '../demo/catalogue';
-import { saving } from '../storage/saveState';
+import { saving, whyNot } from '../storage/saveState';
 import { saveClip } from '../storage/stores';
 import { useSession } from './session';
 import { FieldPlace } from '../components/useTyped';
@@ -189,7 +189,7 @@ function Return({ take, onReturned }: { take: Take; onReturned: () => void }) {
       return;
     }
     await saving(() => saveClip(take.id, file)).then(onReturned, (error: unknown) =>
-      setTrouble(error instanceof Error ? error.message : String(error)),
+      setTrouble(whyNot(error)),
     );
   };
   return (

@@ -11,6 +11,7 @@ import { PART_KINDS, PART_NUMBERS, UNMEASURED_PART, type Part } from '../../core
 import { writePartsCsv } from '../../core/formats/partsCsv.ts';
 import { partSchema } from '../../core/records/schemas.ts';
 import { download } from '../components/download';
+import { answering } from '../session/answering';
 import { RouteTrouble } from '../components/RouteTrouble';
 import { TopBar } from '../components/TopBar';
 import { CATALOGUE } from '../demo/catalogue';
@@ -38,11 +39,11 @@ interface Sent {
   from: Part[];
 }
 
-export async function clientAction({ request }: Route.ClientActionArgs) {
+export const clientAction = answering(async ({ request }: Route.ClientActionArgs) => {
   const { to, from } = (await request.json()) as Sent;
   const saved = await saveParts(to, from);
   return saved.ok ? null : { message: saved.message };
-}
+});
 
 const HEADS: Record<(typeof PART_NUMBERS)[number]['key'], string> = {
   lengthMm: 'Length, mm',

@@ -13,6 +13,7 @@ import { PROTOCOLS, type Protocol } from '../../core/protocol/protocols.ts';
 import { mergeProtocols, newestOf, nextVersion } from '../../core/protocol/shelf.ts';
 import { download } from '../components/download';
 import { ProtocolTable } from '../components/ProtocolTable';
+import { answering } from '../session/answering';
 import { RouteTrouble } from '../components/RouteTrouble';
 import { TopBar } from '../components/TopBar';
 import { CATALOGUE } from '../demo/catalogue';
@@ -37,11 +38,11 @@ interface Sent {
   from: Protocol[];
 }
 
-export async function clientAction({ request }: Route.ClientActionArgs) {
+export const clientAction = answering(async ({ request }: Route.ClientActionArgs) => {
   const { to, from } = (await request.json()) as Sent;
   const saved = await saveShelf(to, from);
   return saved.ok ? null : { message: saved.message };
-}
+});
 
 /** The studio's protocols: the five to start from, and what it made of them; every version kept. */
 export default function Protocols({ loaderData, params }: Route.ComponentProps) {

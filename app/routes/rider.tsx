@@ -22,6 +22,7 @@ import { BIN_DAYS, nextVisit } from '../../core/records/visits.ts';
 import { Sheet } from '../components/Desk';
 import { FollowUps } from '../components/FollowUps';
 import { download } from '../components/download';
+import { answering } from '../session/answering';
 import { RouteTrouble } from '../components/RouteTrouble';
 import { Timeline } from '../components/Timeline';
 import { TopBar } from '../components/TopBar';
@@ -55,6 +56,8 @@ export async function clientLoader({ params }: Route.ClientLoaderArgs) {
       );
     throw data('This rider is not on this device.', { status: 404 });
   }
+  if (rider.deletedIso)
+    throw data('This rider lies in the bin. Restore it there, then go on.', { status: 410 });
   const sessions = (await sessionsOf(rider.id)).filter((s) => s.deletedIso === null);
   return { rider, sessions, bikes: bikesOf(rider.id, await storedBikes(rider.id), sessions) };
 }
@@ -69,10 +72,11 @@ type Asked =
   | { what: 'due'; sessionId: string; list: FollowUp[] }
   | { what: 'again' | 'delete-session'; sessionId: string };
 
-export async function clientAction({ request, params }: Route.ClientActionArgs) {
+export const clientAction = answering(async ({ request, params }: Route.ClientActionArgs) => {
   const asked = (await request.json()) as Asked;
   const rider = await loadRider(params.riderId);
   if (!rider) return { message: 'This rider is no longer on this device.' };
+  if (rider.deletedIso) return { message: 'This rider lies in the bin. Restore it there, then go on.' };
   const now = new Date().toISOString();
   switch (asked.what) {
     case 'name': {
@@ -125,7 +129,7 @@ export async function clientAction({ request, params }: Route.ClientActionArgs) 
       return redirect(`/sessions/${session.id}/intake`);
     }
   }
-}
+});
 
 export default function RiderPage({ loaderData }: Route.ComponentProps) {
   const { rider, sessions, bikes } = loaderData;

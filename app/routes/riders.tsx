@@ -32,6 +32,7 @@ import { studioDesk, type StudioDesk } from '../../core/records/desk.ts';
 import type { Rider } from '../../core/records/types.ts';
 import { Choice } from '../components/Choice';
 import { RIDER_COLUMNS, RiderList, RiderRow } from '../components/RiderRow';
+import { answering } from '../session/answering';
 import { RouteTrouble } from '../components/RouteTrouble';
 import { TodayDesk } from '../components/TodayDesk';
 import { TopBar } from '../components/TopBar';
@@ -86,7 +87,7 @@ export function shouldRevalidate({
 }
 
 /** A new rider with a first session. */
-export async function clientAction({ request }: Route.ClientActionArgs) {
+export const clientAction = answering(async ({ request }: Route.ClientActionArgs) => {
   const form = await request.formData();
   const { error, value } = riderName.required().validate(String(form.get('name') ?? ''));
   if (error) return { message: error.message };
@@ -107,7 +108,7 @@ export async function clientAction({ request }: Route.ClientActionArgs) {
   await saveSession(session);
   askToKeep();
   return redirect(`/sessions/${session.id}/intake`);
-}
+});
 
 export default function Riders({ loaderData, actionData }: Route.ComponentProps) {
   const [adding, setAdding] = useState(false);

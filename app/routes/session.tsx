@@ -42,9 +42,12 @@ export async function clientLoader({ params }: Route.ClientLoaderArgs) {
       status: 404,
     });
   if (!stored.ok) throw data(stored.message, { status: 409 });
+  const rider = await loadRider(stored.value.riderId);
+  const lies = stored.value.deletedIso ? 'This visit' : rider?.deletedIso ? 'This rider' : null;
+  if (lies) throw data(`${lies} lies in the bin. Restore it there, then go on.`, { status: 410 });
   return {
     session: stored.value,
-    rider: await loadRider(stored.value.riderId),
+    rider,
     protocols: newestOf(await allProtocols()),
     parts: await partsThere(),
   };

@@ -5,6 +5,7 @@ import { useFetcher } from 'react-router';
 import type { Studio as StudioRecord } from '../../core/records/types.ts';
 import { lengthWithUnit } from '../../core/units/length.ts';
 import { Choice } from '../components/Choice';
+import { answering } from '../session/answering';
 import { RouteTrouble } from '../components/RouteTrouble';
 import { TopBar } from '../components/TopBar';
 import { isSample } from '../demo/signature';
@@ -16,10 +17,10 @@ import type { Route } from './+types/settings';
 export const meta: Route.MetaFunction = () => [{ title: 'Settings · Deep Angle' }];
 
 /** Studio settings are changed from any page. */
-export async function clientAction({ request }: Route.ClientActionArgs) {
+export const clientAction = answering(async ({ request }: Route.ClientActionArgs) => {
   const saved = await saveStudio((await request.json()) as Partial<StudioRecord>);
   return saved.ok ? null : { message: saved.message };
-}
+});
 
 export default function Settings() {
   const studio = useStudio();

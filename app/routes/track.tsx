@@ -177,6 +177,11 @@ function Tracking({ session }: { session: FitSession }) {
           </Button>
         </>
       )}
+      {!tracks && !running && state !== 'none' && stored?.key === key && (
+        <Alert severity="warning" variant="outlined">
+          The tracks of this take are not on this device, or are damaged. Track it again from its marks.
+        </Alert>
+      )}
       {trouble && (
         <Alert severity="error" variant="outlined">
           <AlertTitle>Tracking could not go on</AlertTitle>

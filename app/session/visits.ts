@@ -60,6 +60,24 @@ const pendingOf = (id: string): Pending[] =>
   (waiting.get(id) ?? []).filter((w): w is Pending => !isStepping(w));
 
 const none = (message: string): EditResult => ({ ok: false, message });
+
+/** A refusal that must not end under “Saved”: what is edited has no place any more. */
+class Gone extends Error {}
+
+/** Counts a write as under way until it is answered; one that found nothing to write to is told as not saved. */
+async function counted(write: (answer: (result: EditResult) => void) => void): Promise<EditResult> {
+  try {
+    return await saving(async () => {
+      const result = await new Promise<EditResult>(write);
+      if (!result.ok && (result.message === GONE || result.message === IN_TRASH))
+        throw new Gone(result.message);
+      return result;
+    });
+  } catch (error) {
+    if (error instanceof Gone) return none(error.message);
+    throw error;
+  }
+}
 const GONE = 'This session is no longer on this device.';
 const IN_TRASH = 'This visit lies in the bin. Restore it there, then go on.';
 
@@ -132,19 +150,16 @@ export async function editVisit(
   if (now.shown.deletedIso !== null) return none(IN_TRASH);
   const result = applyEdit(now.shown, edit);
   if (!result.ok || result.session === now.shown) return result;
-  return saving(
-    () =>
-      new Promise<EditResult>((answer) => {
-        enqueue(id, { edit, burst, base: now.shown, next: result.session, answer });
-        put(id, { shown: result.session, given: now.given + 1 });
-      }),
-  );
+  return counted((answer) => {
+    enqueue(id, { edit, burst, base: now.shown, next: result.session, answer });
+    put(id, { shown: result.session, given: now.given + 1 });
+  });
 }
 
 /** Takes this tab's last edit of the visit back, or does it again. */
 export async function stepVisit(id: string, which: Direction): Promise<EditResult> {
   if (!visitStore.getState().open[id]) await openVisit(id);
-  return saving(() => new Promise<EditResult>((answer) => enqueue(id, { which, answer })));
+  return counted((answer) => enqueue(id, { which, answer }));
 }
 
 function enqueue(id: string, w: Pending | Stepping): void {

@@ -9,7 +9,7 @@ import { bringBack, lookInto, saveBundle } from './backup.ts';
 import { fileReaders } from '../workers/fileReaders.ts';
 import { eraseSessionById } from './bin.ts';
 import { seedDemo } from './demo.ts';
-import { closeVisits, editVisit, stepVisit, visitStore } from '../session/visits.ts';
+import { closeVisits, editVisit, openVisit, stepVisit, visitStore } from '../session/visits.ts';
 import { readSaveState, saveAgain } from './saveState.ts';
 import { loadRider, loadSession } from './sessions.ts';
 import {
@@ -166,6 +166,20 @@ describe('edits of a visit', () => {
     await sessionStore.setItem(ID, broken);
     expect((await editVisit(ID, height(700))).ok).toBe(false);
     expect(await sessionStore.getItem(ID)).toEqual(broken);
+  });
+  it('of a visit whose database was taken away under the page are never “saved”', async () => {
+    await openVisit('maren-1');
+    await new Promise<void>((done, failed) => {
+      const gone = indexedDB.deleteDatabase('deep-angle');
+      gone.onsuccess = () => done();
+      gone.onerror = () => failed(new Error('not deleted'));
+    });
+    expect(await editVisit('maren-1', height(701))).toMatchObject({ ok: false });
+    expect(readSaveState()).toMatchObject({ state: 'failed' });
+    await seedDemo(CATALOGUE);
+    closeVisits();
+    expect((await editVisit('maren-1', height(702))).ok).toBe(true);
+    expect(readSaveState()).toEqual({ state: 'saved' });
   });
   it('where the bike’s name finds no room, its edit waits and the others are stored whole', async () => {
     const full = vi.spyOn(bikeStore, 'setItem').mockRejectedValue(new DOMException('', 'QuotaExceededError'));

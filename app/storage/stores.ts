@@ -1,5 +1,5 @@
 import type { FitSession, Rider, Take } from '../../core/records/types.ts';
-import type { LandmarkTrack, Tracks } from '../../core/stroke/tracks.ts';
+import { storedTracks, type LandmarkTrack, type Tracks } from '../../core/stroke/tracks.ts';
 import { store } from './database';
 import { touching } from './touched';
 
@@ -62,7 +62,7 @@ export async function loadTracks(take: Take): Promise<Tracks | null> {
     (await trackStore.getItem<StoredTracks>(trackKey(take.id, take.tracking.revision))) ??
     // From before tracks were kept by revision.
     (await trackStore.getItem<StoredTracks>(take.id));
-  return stored?.version === 1 ? { tS: stored.tS, landmarks: stored.landmarks } : null;
+  return stored?.version === 1 ? storedTracks(stored) : null;
 }
 
 /** The newest tracks there are of a take of which nothing else is known. */
@@ -70,7 +70,7 @@ export async function newestTracks(takeId: string): Promise<Tracks | null> {
   const revisions = (await trackKeys()).filter((key) => key.startsWith(`${takeId}@`));
   const newest = Math.max(...revisions.map((key) => Number(key.split('@')[1])));
   const stored = await trackStore.getItem<StoredTracks>(trackKey(takeId, newest));
-  return stored?.version === 1 ? { tS: stored.tS, landmarks: stored.landmarks } : null;
+  return stored?.version === 1 ? storedTracks(stored) : null;
 }
 
 export const trackKeys = (): Promise<string[]> => trackStore.keys();

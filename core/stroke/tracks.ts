@@ -32,6 +32,25 @@ export function emptyTracks(tS: ArrayLike<number>, keys: readonly string[]): Tra
   };
 }
 
+/**
+ * Tracks as they came out of a store, looked over: every path as long as the film's times.
+ * @returns null where they are damaged, or no tracks at all
+ */
+export function storedTracks(stored: unknown): Tracks | null {
+  const { tS, landmarks } = (stored ?? {}) as Partial<Tracks>;
+  if (!(tS instanceof Float64Array) || typeof landmarks !== 'object' || landmarks === null) return null;
+  const whole = Object.values(landmarks as Record<string, Partial<LandmarkTrack> | null>).every(
+    (t) =>
+      t?.xPx instanceof Float64Array &&
+      t.yPx instanceof Float64Array &&
+      t.confidence instanceof Float32Array &&
+      [t.xPx, t.yPx, t.confidence].every((list) => list.length === tS.length),
+  );
+  return whole && tS.every((t, i) => (i === 0 ? Number.isFinite(t) : t > tS[i - 1]))
+    ? { tS, landmarks }
+    : null;
+}
+
 /** A landmark's place on a frame; NaN where unseen or not tracked at all. */
 export function pointAt(tracks: Tracks, key: string, frame: number): Vec2 {
   const track = tracks.landmarks[key];
