@@ -1,7 +1,7 @@
 import '@fontsource-variable/archivo/wdth.css';
 import './shell.css';
 import type { ReactNode } from 'react';
-import { Links, Meta, Outlet, Scripts, ScrollRestoration, useRevalidator } from 'react-router';
+import { data, Links, Meta, Outlet, Scripts, ScrollRestoration, useRevalidator } from 'react-router';
 import type { Route } from './+types/root';
 import { RouteTrouble } from './components/RouteTrouble';
 import { StudioTheme } from './components/StudioTheme';
@@ -9,6 +9,7 @@ import { NonceContext } from './nonce';
 import { use, useEffect } from 'react';
 import { keepOffline } from './offline/register';
 import { CATALOGUE } from './demo/catalogue';
+import { newerWasHere } from './storage/generation';
 import { isSeeded } from './storage/demo';
 import { sweepFilms } from './storage/films';
 import { studioIndex } from './storage/studioIndex';
@@ -16,6 +17,7 @@ import { loadStudio } from './storage/studio';
 import { followStudio } from './storage/tabs';
 import { anythingUnsaved } from './session/visits';
 import { loadDrafts } from './storage/drafts';
+import { PlainHttp } from './components/PlainHttp';
 import { NoticeBar } from './components/NoticeBar';
 
 export const meta: Route.MetaFunction = () => [
@@ -47,6 +49,11 @@ export function Layout({ children }: { children: ReactNode }) {
 }
 
 export async function clientLoader() {
+  if (await newerWasHere())
+    throw data(
+      'A newer version of Deep Angle has worked on this device; this page is of an older one, which would not understand what is stored. Draw the page anew with a network, and the newer version comes. Nothing was changed.',
+      { status: 409 },
+    );
   // On a first visit there is nothing to sweep, and the demo studio is just being laid out.
   await loadDrafts();
   if (!(await isSeeded())) return { studio: CATALOGUE.studio };
@@ -79,6 +86,7 @@ export default function Root({ loaderData }: Route.ComponentProps) {
   }, []);
   return (
     <StudioTheme studio={loaderData.studio}>
+      <PlainHttp />
       <Outlet />
       <NoticeBar />
     </StudioTheme>

@@ -59,6 +59,15 @@ const computing = (rule) => (_request, response, next) => {
 // The pose model runs in a page of its own, which may only stand inside ours.
 app.use('/pose', computing("frame-ancestors 'self'"));
 app.use('/pose/model', express.static(poseModel, { immutable: true, maxAge: '1y', index: false }));
+// An open page asks whether it is still of the version that is served.
+app.get('/version', async (_request, response, next) => {
+  try {
+    const { assets } = await import('../build/server/index.js');
+    response.set('Cache-Control', 'no-store').type('text').send(assets.version);
+  } catch (error) {
+    next(error);
+  }
+});
 app.get('/healthz', (_request, response) => response.type('text').send('ok'));
 app.use('/demo', express.static(`${root}build/client/demo`, { maxAge: '1h', index: false }));
 app.use(compression());

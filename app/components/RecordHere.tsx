@@ -53,7 +53,7 @@ const RPM = Joi.number().min(30).max(180).messages({
 /** Records a take with this device's camera: choice of camera and rate, a framing guide, countdown, self-stop. */
 export function RecordHere({ onRecorded }: { onRecorded: (film: Blob, name: string) => Promise<void> }) {
   const [open, setOpen] = useState(false);
-  if (typeof navigator === 'undefined' || !('mediaDevices' in navigator)) return null;
+  if (typeof navigator === 'undefined' || !navigator.mediaDevices) return null;
   return (
     <>
       <Button variant="outlined" startIcon={<Videocam />} onClick={() => setOpen(true)}>

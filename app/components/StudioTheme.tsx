@@ -51,6 +51,8 @@ export function paperTheme(dark: boolean) {
     },
     components: {
       MuiCssBaseline: { styleOverrides: { body: { fontVariantNumeric: 'tabular-nums lining-nums' } } },
+      // Riders’ names and words are no business of the browser’s own suggestions.
+      MuiTextField: { defaultProps: { autoComplete: 'off' } },
       MuiButton: { defaultProps: { disableElevation: true }, styleOverrides: { root: { minHeight: 44 } } },
       MuiIconButton: { styleOverrides: { root: { minWidth: 44, minHeight: 44, borderRadius: 3 } } },
       MuiPaper: { defaultProps: { elevation: 0 }, styleOverrides: { root: { backgroundImage: 'none' } } },

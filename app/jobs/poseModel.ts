@@ -13,6 +13,10 @@ type Told =
   | { from: 'pose'; kind: 'failed'; why: string }
   | { from: 'pose'; kind: 'found'; id: number; points: PosePoint[] | null; why?: string };
 
+const PAGE = '/pose/frame.html';
+const NO_NETWORK =
+  'The pose model needs the network the first time it is asked for; after that it is kept on this device. The joints can be pointed out without it.';
+
 /** Loading may take a while on a slow device; after this it is given up, ms. */
 const PATIENCE_MS = 90_000;
 
@@ -20,9 +24,16 @@ const PATIENCE_MS = 90_000;
  * Opens the pose model: some 15 MB from this server, the first time it is asked for.
  * @throws with a sentence where there is no WebGL, or it can't be loaded
  */
-export function openPoseModel(): Promise<PoseModel> {
+export async function openPoseModel(): Promise<PoseModel> {
+  // Its page answers from this device once it was here; without it nothing would ever be heard.
+  const there = await fetch(PAGE).catch(() => null);
+  if (!there?.ok) throw new Error(NO_NETWORK);
+  return framed();
+}
+
+function framed(): Promise<PoseModel> {
   const page = document.createElement('iframe');
-  page.src = '/pose/frame.html';
+  page.src = PAGE;
   page.title = 'Pose model';
   page.setAttribute('aria-hidden', 'true');
   page.tabIndex = -1;

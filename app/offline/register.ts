@@ -12,6 +12,8 @@ export interface OfflineState {
 let state: OfflineState = { ready: false, newer: false, online: true };
 const listeners = new Set<() => void>();
 let worker: Workbox | null = null;
+/** A newer service worker is here and waits. */
+let waiting = false;
 let asked = false;
 
 function change(part: Partial<OfflineState>): void {
@@ -29,13 +31,34 @@ export function watchOffline(tell: () => void): () => void {
 /** Looked for again while the page stays open for days. */
 const LOOK_AGAIN_MS = 3_600_000;
 
+/** No closer together than this is it asked whether a newer version is served, ms. */
+const ASK_AGAIN_MS = 60_000;
+let askedAtMs = -Infinity;
+
+/** The version that this page was built as, as the framework has it. */
+const mine = (): string | undefined =>
+  (window as unknown as { __reactRouterManifest?: { version?: string } }).__reactRouterManifest?.version;
+
+/** Asks the server whether this page is of the version that it serves; an old page says that a newer one is ready. */
+export async function lookForNewer(): Promise<void> {
+  if (!import.meta.env?.PROD || Date.now() - askedAtMs < ASK_AGAIN_MS) return;
+  askedAtMs = Date.now();
+  const answer = await fetch('/version', { cache: 'no-store' }).catch(() => null);
+  const served = answer?.ok ? (await answer.text()).trim() : null;
+  if (served && mine() && served !== mine()) change({ newer: true });
+}
+
 /** Keeps the application on this device, once it has been drawn. Nothing happens where browsers have no service workers, or in development. */
 export function keepOffline(): void {
-  if (!import.meta.env.PROD || !('serviceWorker' in navigator) || asked) return;
+  if (!import.meta.env.PROD || asked) return;
   asked = true;
+  // Coming back to the page is when a newer version matters.
+  document.addEventListener('visibilitychange', () => void (document.hidden || lookForNewer()));
+  setInterval(() => void lookForNewer(), LOOK_AGAIN_MS);
   change({ online: navigator.onLine });
   window.addEventListener('online', () => change({ online: true }));
   window.addEventListener('offline', () => change({ online: false }));
+  if (!('serviceWorker' in navigator)) return;
   // Browsers may forbid it (private windows, their owner's settings): then the page goes on needing the network, and says so.
   void register().catch(() => change({ ready: false }));
 }
@@ -45,7 +68,10 @@ async function register(): Promise<void> {
   const { Workbox } = await import('workbox-window');
   const wb = new Workbox('/sw.js');
   worker = wb;
-  wb.addEventListener('waiting', () => change({ newer: true }));
+  wb.addEventListener('waiting', () => {
+    waiting = true;
+    change({ newer: true });
+  });
   await wb.register();
   setInterval(() => void wb.update().catch(() => undefined), LOOK_AGAIN_MS);
   const { active } = await navigator.serviceWorker.ready;
@@ -55,7 +81,10 @@ async function register(): Promise<void> {
 
 /** Takes the newer version, and draws the page anew from it: only when the fitter says so. */
 export function takeNewer(): void {
-  if (!worker) return;
-  worker.addEventListener('controlling', () => window.location.reload());
-  worker.messageSkipWaiting();
+  if (!waiting) {
+    window.location.reload();
+    return;
+  }
+  worker!.addEventListener('controlling', () => window.location.reload());
+  worker!.messageSkipWaiting();
 }

@@ -22,19 +22,29 @@ precacheAndRoute(self.__WB_MANIFEST, { cleanURLs: false });
 const shell = createHandlerBoundToURL('/');
 const network = new NetworkFirst({ cacheName: 'pages', networkTimeoutSeconds: 4 });
 registerRoute(
-  new NavigationRoute(async (options) => {
-    try {
-      const answer = await network.handle(options);
-      return answer.ok || answer.status === 404 ? answer : await shell(options);
-    } catch {
-      return shell(options);
-    }
-  }),
+  new NavigationRoute(
+    async (options) => {
+      try {
+        const answer = await network.handle(options);
+        return answer.ok || answer.status === 404 ? answer : await shell(options);
+      } catch {
+        return shell(options);
+      }
+    },
+    // The pose model's page is none of ours to draw.
+    { denylist: [/^\/pose\//] },
+  ),
 );
 
 const DEMO = 'demo-films';
 registerRoute(({ url }) => url.pathname.startsWith('/demo/'), new CacheFirst({ cacheName: DEMO }));
-registerRoute(({ url }) => url.pathname.startsWith('/pose/'), new CacheFirst({ cacheName: 'pose-model' }));
+// Once asked for, the pose model is of use without a network too. Its own two files are small, and follow the version; the model is one.
+const POSE = 'pose-model';
+registerRoute(({ url }) => url.pathname.startsWith('/pose/model/'), new CacheFirst({ cacheName: POSE }));
+registerRoute(
+  ({ url }) => url.pathname.startsWith('/pose/'),
+  new NetworkFirst({ cacheName: POSE, networkTimeoutSeconds: 4 }),
+);
 
 /** The demo's films are fetched when the page asks for it, after everything else: they are of use without a network too. */
 async function keepDemo(): Promise<void> {

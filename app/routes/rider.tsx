@@ -38,11 +38,8 @@ import type { Route } from './+types/rider';
 import { FieldPlace } from '../components/useTyped';
 import { studioIndex } from '../storage/studioIndex';
 
-export const meta: Route.MetaFunction = ({ loaderData }) => [
-  {
-    title: `${(loaderData as { rider?: { name: string } } | undefined)?.rider?.name ?? 'Rider'} · Deep Angle`,
-  },
-];
+// Titles stay in the browser’s history: no rider’s name.
+export const meta: Route.MetaFunction = () => [{ title: 'A rider · Deep Angle' }];
 
 export async function clientLoader({ params }: Route.ClientLoaderArgs) {
   await seedDemo(CATALOGUE);

@@ -166,20 +166,23 @@ export default function Riders({ loaderData, actionData }: Route.ComponentProps)
   );
 }
 
+const FIND = 'riders-find';
+
 /** The riders, searched and put in order. */
 function List({ rows, unread, binned, desk }: Studio) {
   const [search, setSearch] = useSearchParams();
-  const [words, setWords] = useState(search.get('find') ?? '');
+  const [words, setWords] = useState(() => sessionStorage.getItem(FIND) ?? '');
   const [order, setOrder] = useState<RiderOrder>(
     ORDERS.find(([key]) => key === search.get('order'))?.[0] ?? 'visit',
   );
-  // The address follows what is typed, so that the way back leads to the same list.
+  // The way back leads to the same list; what was looked for stays in this tab, and out of the browser’s history.
   useEffect(() => {
-    const next = new URLSearchParams({ ...(words && { find: words }), ...(order !== 'visit' && { order }) });
+    const next = new URLSearchParams(order === 'visit' ? {} : { order });
     if (next.toString() !== search.toString()) setSearch(next, { replace: true, preventScrollReset: true });
     // `search` and `setSearch` are new with every address, and would make this run for ever.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [words, order]);
+  }, [order]);
+  useEffect(() => sessionStorage.setItem(FIND, words), [words]);
   const asked = useDeferredValue(words);
   const ordered = useMemo(() => inOrder(rows, order), [rows, order]);
   const found = useMemo(() => findRiders(ordered, asked), [ordered, asked]);

@@ -15,6 +15,7 @@ import {
   type ShouldRevalidateFunctionArgs,
 } from 'react-router';
 import { useStore } from 'zustand';
+import dayjs from 'dayjs';
 import { RouteTrouble } from '../components/RouteTrouble';
 import { StationRuler } from '../components/StationRuler';
 import { TopBar } from '../components/TopBar';
@@ -31,7 +32,12 @@ import type { Route } from './+types/session';
 import { notify } from '../session/notices';
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
-  { title: loaderData ? `${loaderData.rider?.name ?? 'Session'} · Deep Angle` : 'Deep Angle' },
+  // Titles stay in the browser’s history: no rider’s name.
+  {
+    title: loaderData
+      ? `Visit of ${dayjs(loaderData.session.startedIso).format('D MMM YYYY')} · Deep Angle`
+      : 'Deep Angle',
+  },
 ];
 
 export async function clientLoader({ params }: Route.ClientLoaderArgs) {

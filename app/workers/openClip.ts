@@ -29,6 +29,12 @@ const NO_INDEX: ClipTrouble = {
     'The copy or the recording was broken off. Copy it from the camera again; if the original is broken too, film again.',
 };
 
+const NO_DECODER: ClipTrouble = {
+  title: 'This browser gives the page no film.',
+  advice:
+    'Over plain http from another device no film can be opened: open Deep Angle on the device that it runs on (http://localhost), or through https. If it is there already, take a current Chrome, Edge, Firefox or Safari.',
+};
+
 /** An MP4 or MOV without its `moov` box, which cameras write last: the recording or the copy never got that far. */
 async function lacksIndex(blob: Blob): Promise<boolean> {
   if (!/ftyp/.test(await startOf(blob))) return false;
@@ -112,6 +118,7 @@ async function isCutShort(input: Input, track: InputVideoTrack, tS: Float64Array
 export async function openClip(
   blob: Blob,
 ): Promise<{ ok: true; clip: OpenedClip } | { ok: false; trouble: ClipTrouble }> {
+  if (typeof VideoDecoder === 'undefined') return { ok: false, trouble: NO_DECODER };
   const promised = await promisedFrames(blob).catch(() => 0);
   if (promised > MOST_FRAMES) return { ok: false, trouble: tooMany(promised) };
   const input = new Input({ source: new BlobSource(blob), formats: ALL_FORMATS });

@@ -1,4 +1,5 @@
 import { wrap, type Remote } from 'comlink';
+import { lookForNewer } from '../offline/register';
 import type { ClipReader } from './clip.worker';
 import type { FilesApi } from './fileReaders';
 import type { PlanApi } from './plan.worker';
@@ -25,6 +26,7 @@ export function spawned<T>(worker: Worker): Spawned<T> {
   worker.addEventListener('error', (e) => {
     // An error in the worker's own code has words; a file that did not come has none.
     broken = new Error(e.message || NOT_LOADED);
+    if (!e.message) void lookForNewer();
     for (const fail of underWay) fail(broken);
   });
   const api = new Proxy(wrap<T>(worker), {

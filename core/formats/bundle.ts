@@ -98,7 +98,8 @@ export async function writeBundle(b: Bundle): Promise<Uint8Array> {
   const bytesOf = new Map(
     Object.entries(files).map(([name, f]) => [name, Array.isArray(f) ? f[0] : f] as const),
   );
-  const first = { [INTEGRITY_NAME]: text(await integrityOf(bytesOf as Map<string, Uint8Array>)) };
+  const integrity = await integrityOf(bytesOf as Map<string, Uint8Array>);
+  const first: AsyncZippable = integrity === null ? {} : { [INTEGRITY_NAME]: text(integrity) };
   return new Promise((resolve, reject) =>
     zip({ ...first, ...files }, { level: 6 }, (error, bytes) => (error ? reject(error) : resolve(bytes))),
   );
