@@ -2,7 +2,7 @@ import { createContext, useCallback, useContext, useEffect, useId, useRef, useSt
 import { useLocation } from 'react-router';
 import { inBurst } from '../session/burst';
 import { dropDraft, keepDraft, readDraft } from '../storage/drafts';
-import { onceSaved } from '../storage/saveState';
+import { holdTyped, onceSaved, typedHandedOver } from '../storage/saveState';
 
 /** How long typing rests before what stands in a field is handed over, ms. */
 const REST_MS = 600;
@@ -59,6 +59,7 @@ export function useTyped<V>(
       if (typed === null) return;
       const got = now.read(typed);
       if (!got.ok) {
+        typedHandedOver(place);
         if (left) setTrouble(got.message);
         return;
       }
@@ -69,6 +70,7 @@ export function useTyped<V>(
         before.current ??= { value: now.value };
         inBurst(`${field} ${go.current}`, () => now.onChange(got.value));
       }
+      typedHandedOver(place);
       if (left) {
         latest.current.text = null;
         before.current = null;
@@ -99,6 +101,7 @@ export function useTyped<V>(
       setText(next);
       setTrouble(null);
       keepDraft(place, next);
+      holdTyped(place);
       if (timer.current) clearTimeout(timer.current);
       timer.current = setTimeout(() => handOver(false), REST_MS);
     },
@@ -106,6 +109,7 @@ export function useTyped<V>(
     drop: () => {
       if (timer.current) clearTimeout(timer.current);
       dropDraft(place);
+      typedHandedOver(place);
       const was = before.current;
       if (was) inBurst(`${field} ${go.current}`, () => latest.current.onChange(was.value));
       before.current = null;

@@ -16,7 +16,7 @@ import { seedDemo } from './demo.ts';
 import { dropFilm, filmsHeld, sweepFilms } from './films.ts';
 import { loadParts, partsThere, saveParts } from './parts.ts';
 import { allProtocols, loadShelf, saveShelf } from './protocols.ts';
-import { isFull, readSaveState, saving, watchSaveState } from './saveState.ts';
+import { holdTyped, isFull, readSaveState, saving, typedHandedOver, watchSaveState } from './saveState.ts';
 import { editVisit } from '../session/visits.ts';
 import {
   bikeStore,
@@ -332,6 +332,11 @@ describe('what the corner of the page says', () => {
   });
   it('is not “saved” before the last of several writes is', async () => {
     let done!: () => void;
+    // Typed and not handed over yet is not saved either.
+    holdTyped('a field');
+    expect(readSaveState()).toEqual({ state: 'saving' });
+    typedHandedOver('a field');
+    expect(readSaveState()).toEqual({ state: 'saved' });
     const slow = saving(() => new Promise<void>((go) => (done = go)));
     await saving(() => Promise.resolve());
     expect(readSaveState()).toEqual({ state: 'saving' });

@@ -10,6 +10,8 @@ const failed = new Map<string, { why: string; full: boolean; retry: () => void }
 /** The last write that failed and does not wait: whoever asked for it was told. */
 let refused: SaveState | null = null;
 let pending = 0;
+/** Fields in which something was typed that is not handed over yet. */
+const typedIn = new Set<string>();
 let current: SaveState = SAVED;
 const listeners = new Set<() => void>();
 
@@ -17,10 +19,22 @@ function settle(): void {
   const [first] = failed.values();
   current = first
     ? { state: 'failed', why: first.why, full: first.full, again: true }
-    : pending > 0
+    : pending > 0 || typedIn.size > 0
       ? SAVING
       : (refused ?? SAVED);
   listeners.forEach((tell) => tell());
+}
+
+/** Something was typed in a field, and rests there for a moment before it is handed over: that is not saved yet. */
+export function holdTyped(place: string): void {
+  if (typedIn.has(place)) return;
+  typedIn.add(place);
+  settle();
+}
+
+/** What was typed is handed over, or kept as a draft. */
+export function typedHandedOver(place: string): void {
+  if (typedIn.delete(place)) settle();
 }
 
 export const readSaveState = (): SaveState => current;

@@ -6,7 +6,7 @@ import type { FitSession } from '../records/types.ts';
 import { inspectBundle } from './bundle.ts';
 
 // Backups as earlier versions wrote them: a studio with five visits, from intake to hand-over.
-it.each(['backup-v9.zip'])('%s opens whole, and what was typed then is the same now', async (name) => {
+it.each(['backup-v9.zip', 'backup-v11.zip'])('%s opens whole, and what was typed then is the same now', async (name) => {
   const bytes = new Uint8Array(readFileSync(`e2e/files/${name}`));
   const read = await inspectBundle(new Blob([bytes]));
   expect(read.faults).toEqual([]);
