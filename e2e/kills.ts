@@ -59,12 +59,25 @@ export function killAll(profile: string): number {
   return killed;
 }
 
-const open = (profile: string, baseURL: string): Promise<BrowserContext> =>
-  chromium.launchPersistentContext(profile, {
-    ...chromiumLaunch,
-    baseURL,
-    viewport: { width: 1280, height: 900 },
-  });
+/** Starts the browser; one of the life before that is still dying, and the lock it left, are put out of the way first. */
+async function open(profile: string, baseURL: string): Promise<BrowserContext> {
+  const TRIES = 5;
+  for (let left = TRIES; ; left -= 1) {
+    killAll(profile);
+    for (const lock of ['SingletonLock', 'SingletonSocket', 'SingletonCookie'])
+      rmSync(join(profile, lock), { force: true });
+    try {
+      return await chromium.launchPersistentContext(profile, {
+        ...chromiumLaunch,
+        baseURL,
+        viewport: { width: 1280, height: 900 },
+      });
+    } catch (error) {
+      if (left === 0) throw error;
+      await new Promise((next) => setTimeout(next, 500));
+    }
+  }
+}
 
 const boxes = (page: Page) =>
   page.locator('main input[type="text"]:not([role]):enabled:visible, main textarea:enabled:visible');
@@ -190,7 +203,7 @@ async function erase(page: Page): Promise<void> {
   if ((await riders.count()) < 2) return;
   await riders.last().click();
   await page.waitForURL(/riders|sessions/);
-  if (/sessions/.test(page.url())) await page.getByRole('link', { name: 'Idris Bellweather' }).click();
+  if (/sessions/.test(page.url())) await page.locator('header').getByRole('link', { name: 'Idris Bellweather' }).click();
   if (/riders\/idris$/.test(page.url())) return;
   await page.getByRole('button', { name: 'Delete this rider…' }).click();
   await page.getByRole('button', { name: 'To the bin' }).click();

@@ -136,7 +136,7 @@ function harmed(good: Buffer): Buffer {
       return out;
     case 2: {
       const from = where();
-      out.fill(at(256), from, from + at(4000));
+      out.fill(at(256), from, Math.min(out.length, from + at(4000)));
       return out;
     }
     case 3: {

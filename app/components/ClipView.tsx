@@ -73,6 +73,12 @@ export function ClipView({
           aria-label={label}
           style={{ width: '100%', height: '100%', display: 'block' }}
         />
+        {clip.seeking && (
+          <LinearProgress
+            aria-label="Going to the frame"
+            sx={{ position: 'absolute', top: 0, left: 0, right: 0, height: 5, zIndex: 1 }}
+          />
+        )}
         {size && (clip.drawn || clip.broken) && (
           <Box sx={{ position: 'absolute', inset: 0 }}>{children?.(size)}</Box>
         )}

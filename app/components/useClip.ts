@@ -16,6 +16,8 @@ export interface Clip {
   broken: { frame: number; why: string } | null;
   /** The film itself, once it is here. */
   blob: Blob | null;
+  /** A frame was asked for that takes a while to come. */
+  seeking: boolean;
   /** Whether a picture of this film is on the canvas yet: before the first one, nothing is drawn over it. */
   drawn: boolean;
   /** Frame whose picture is on the canvas. */
@@ -37,6 +39,9 @@ export interface Clip {
 }
 
 export const SPEEDS = [0.1, 0.25, 0.5, 1] as const;
+
+/** A jump that is not there by then is shown as one on its way, ms. */
+const SEEKING_AFTER_MS = 80;
 
 const LOST: ClipTrouble = {
   title: 'The film of this take is not on this device.',
@@ -61,6 +66,7 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
   const [broken, setBroken] = useState<Clip['broken']>(null);
   const [shown, setShown] = useState(startFrame);
   const [drawn, setDrawn] = useState(false);
+  const [seeking, setSeeking] = useState(false);
   const [playing, setPlaying] = useState(false);
   const [speed, setSpeed] = useState(0.25);
   const [canvas, setCanvas] = useState<HTMLCanvasElement | null>(null);
@@ -76,6 +82,7 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
   const pump = useCallback(async () => {
     if (fetching.current) return;
     fetching.current = true;
+    const slow = setTimeout(() => passing.current || setSeeking(true), SEEKING_AFTER_MS);
     let done = -1;
     while (done !== wanted.current) {
       const index = wanted.current;
@@ -97,6 +104,8 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
       done = index;
     }
     fetching.current = false;
+    clearTimeout(slow);
+    setSeeking(false);
   }, []);
 
   useEffect(() => {
@@ -227,6 +236,7 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
       state,
       broken,
       blob,
+      seeking,
       drawn,
       shown,
       playing,
@@ -240,6 +250,22 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
       togglePlay,
       setSpeed,
     }),
-    [state, broken, blob, drawn, shown, playing, speed, canvas, attach, goTo, ahead, paint, step, togglePlay],
+    [
+      state,
+      broken,
+      blob,
+      seeking,
+      drawn,
+      shown,
+      playing,
+      speed,
+      canvas,
+      attach,
+      goTo,
+      ahead,
+      paint,
+      step,
+      togglePlay,
+    ],
   );
 }

@@ -1,4 +1,4 @@
-import { wrap, type Remote } from 'comlink';
+import { releaseProxy, wrap, type Remote } from 'comlink';
 import { lookForNewer } from '../offline/register';
 import type { ClipReader } from './clip.worker';
 import type { FilesApi } from './fileReaders';
@@ -23,31 +23,40 @@ export function spawned<T>(worker: Worker): Spawned<T> {
   let broken: Error | null = null;
   // Calls under way, and nothing of those that were answered: a film's frames would stay in memory with them.
   const underWay = new Set<(error: Error) => void>();
-  worker.addEventListener('error', (e) => {
+  const onError = (e: ErrorEvent): void => {
     // An error in the worker's own code has words; a file that did not come has none.
     broken = new Error(e.message || NOT_LOADED);
     if (!e.message) void lookForNewer();
     for (const fail of underWay) fail(broken);
-  });
-  const api = new Proxy(wrap<T>(worker), {
+  };
+  worker.addEventListener('error', onError);
+  const remote = wrap<T>(worker);
+  const api = new Proxy(remote, {
     get: (target, key) => {
-      const held = Reflect.get(target, key) as (...args: unknown[]) => Promise<unknown>;
-      if (typeof key === 'symbol' || key === 'then') return held;
+      if (typeof key === 'symbol' || key === 'then') return Reflect.get(target, key) as unknown;
       return (...args: unknown[]) =>
         new Promise((answer, fail) => {
           if (broken) return void fail(broken);
           underWay.add(fail);
+          const held = Reflect.get(target, key) as (...given: unknown[]) => Promise<unknown>;
           held(...args)
             .then(answer, fail)
             .finally(() => underWay.delete(fail));
         });
     },
   });
+  let ended = false;
   const end = (): void => {
+    if (ended) return;
+    ended = true;
+    // Let go of on both sides: comlink’s own register would keep the worker, and the page that asked it, for good.
+    worker.removeEventListener('error', onError);
+    remote[releaseProxy]();
     worker.terminate();
     // Whoever still waits for an answer hears that none comes.
     broken ??= new Error(ENDED);
     for (const fail of underWay) fail(broken);
+    underWay.clear();
   };
   return { api, end };
 }
