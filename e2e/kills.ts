@@ -203,7 +203,8 @@ async function erase(page: Page): Promise<void> {
   if ((await riders.count()) < 2) return;
   await riders.last().click();
   await page.waitForURL(/riders|sessions/);
-  if (/sessions/.test(page.url())) await page.locator('header').getByRole('link', { name: 'Idris Bellweather' }).click();
+  if (/sessions/.test(page.url()))
+    await page.locator('header').getByRole('link', { name: 'Idris Bellweather' }).click();
   if (/riders\/idris$/.test(page.url())) return;
   await page.getByRole('button', { name: 'Delete this rider…' }).click();
   await page.getByRole('button', { name: 'To the bin' }).click();

@@ -33,11 +33,28 @@ console.log('\nDemo clips in Chromium, the round with the median ratio of five')
 for (const c of b.clips) {
   line(
     c.clip,
-    `bare decode ${c.decodeFps.toFixed(0)} frames/s; decode and track ${c.trackFps.toFixed(0)} frames/s; ratio ${c.ratio.toFixed(2)} (goal 0.80); tracker ${c.trackerMs.toFixed(2)} ms a frame (goal 1.5)`,
+    `bare decode ${c.decodeFps.toFixed(0)} frames/s; decode and track ${c.trackFps.toFixed(0)} frames/s; ratio ${c.ratio.toFixed(2)} (goal 0.90); tracker ${c.trackerMs.toFixed(2)} ms a frame (goal 1.5)`,
   );
 }
 console.log('\nThe page');
-line('riders on the page, new browser', `${b.readyMs.map((t) => t.toFixed(0)).join(', ')} ms (goal 1500)`);
+const median = (list: readonly number[]): number => [...list].sort((x, y) => x - y)[list.length >> 1];
+line(
+  'riders on the page, new browser',
+  `${b.readyMs.map((t) => t.riders.toFixed(0)).join(', ')} ms; the framework's page with nothing on it ${b.readyMs.map((t) => t.empty.toFixed(0)).join(', ')} ms; ratio of the medians ${(median(b.readyMs.map((t) => t.riders)) / median(b.readyMs.map((t) => t.empty))).toFixed(2)} (goal 1.2)`,
+);
+line(
+  'typing in Bike',
+  `a key is drawn in ${b.typing.longestKeyMs.toFixed(0)} ms at the most (goal 50), longest task ${b.typing.longestTaskMs.toFixed(0)} ms (none over 50 is 0)`,
+);
+line(
+  'End and Home',
+  `answered in ${Math.max(...b.jumps.answeredMs).toFixed(0)} ms at the most, by the picture or by the sign that it comes (goal 100); the picture in ${median(b.jumps.pictureMs).toFixed(0)} ms, at most ${Math.max(...b.jumps.pictureMs).toFixed(0)}`,
+);
+const { rounds } = b;
+line(
+  `${rounds.rounds} × Film, Track, Read`,
+  `DOM nodes ${rounds.nodes.join(' → ')}, heap ${rounds.heapMb.map((m) => m.toFixed(1)).join(' → ')} MB, process ${rounds.processMb.map((m) => m.toFixed(0)).join(' → ')} MB, workers ${rounds.workers} (from the 8th round to the last)`,
+);
 const { many } = b;
 line(
   `${many.riders} riders, ${many.visits} visits: list`,
@@ -51,7 +68,7 @@ const [bare] = b.dragFps;
 for (const d of b.dragFps) {
   line(
     `dragging ${d.what}`,
-    `${d.fps.toFixed(0)} frames/s drawn, longest gap ${d.worstGapMs.toFixed(0)} ms; ${(d.fps / bare.fps).toFixed(2)} of the bare line (goal 50 frames/s)`,
+    `${d.fps.toFixed(0)} frames/s drawn, longest gap ${d.worstGapMs.toFixed(0)} ms; ${(d.fps / bare.fps).toFixed(2)} of the bare line (goal 0.95)`,
   );
 }
 
@@ -65,7 +82,7 @@ if (b.big) {
   console.log('\nLarge films (made by ffmpeg, not shipped)');
   line(
     '10 s of 1080p at 60 frames/s',
-    `bare decode ${tenS.decodeS.toFixed(1)} s; from Track to the reading ${tenS.trackAndReadS.toFixed(1)} s; ratio ${tenS.ratio.toFixed(2)} (goal 1.3); the page drew ${tenS.pageFps.toFixed(0)} frames/s meanwhile (goal 50), longest gap ${tenS.worstGapMs.toFixed(0)} ms`,
+    `bare decode ${tenS.decodeS.toFixed(1)} s; from Track to the reading ${tenS.trackAndReadS.toFixed(1)} s; ratio ${tenS.ratio.toFixed(2)} (goal 1.2); the page drew ${tenS.pageFps.toFixed(0)} frames/s meanwhile (goal 50), longest gap ${tenS.worstGapMs.toFixed(0)} ms`,
   );
   line(
     `${large.megabytes.toFixed(0)} MB, ${large.frames} frames of 1080p`,

@@ -18,7 +18,7 @@ import { eraseTake } from '../session/erase';
 import { editVisit } from '../session/visits';
 import { eraseRider, eraseSessionById } from '../storage/bin';
 import { erasePart, loadParts, saveParts } from '../storage/parts';
-import { loadRider, loadSession, saveRider, saveSession } from '../storage/sessions';
+import { binVisit, changeRider } from '../storage/sessions';
 import { studioIndex } from '../storage/studioIndex';
 import type { Route } from './+types/bin';
 
@@ -98,11 +98,9 @@ export const clientAction = answering(async ({ request }: Route.ClientActionArgs
   } else if (what === 'erase') {
     await (kind === 'rider' ? eraseRider(id) : eraseSessionById(id));
   } else if (kind === 'rider') {
-    const rider = await loadRider(id);
-    if (rider) await saveRider({ ...rider, deletedIso: null });
+    await changeRider(id, (rider) => ({ ...rider, deletedIso: null }));
   } else {
-    const stored = await loadSession(id);
-    if (stored?.ok) await saveSession({ ...stored.value, deletedIso: null });
+    await binVisit(id, null);
   }
   return null;
 });

@@ -33,7 +33,15 @@ import { editVisit } from '../session/visits';
 import { newBike, storedBikes } from '../storage/bikes';
 import { sessionsOf } from '../storage/bin';
 import { seedDemo } from '../storage/demo';
-import { blankSession, loadRider, loadSession, saveBike, saveRider, saveSession } from '../storage/sessions';
+import {
+  binVisit,
+  blankSession,
+  changeRider,
+  loadRider,
+  loadSession,
+  saveBike,
+  saveSession,
+} from '../storage/sessions';
 import type { Route } from './+types/rider';
 import { FieldPlace } from '../components/useTyped';
 import { studioIndex } from '../storage/studioIndex';
@@ -79,14 +87,14 @@ export const clientAction = answering(async ({ request, params }: Route.ClientAc
     case 'name': {
       const { error, value } = riderName.required().validate(asked.text);
       if (error) return { message: error.message };
-      await saveRider({ ...rider, name: value as string });
+      await changeRider(rider.id, (r) => ({ ...r, name: value as string }));
       return null;
     }
     case 'note':
-      await saveRider({ ...rider, note: asked.text.slice(0, 2000) });
+      await changeRider(rider.id, (r) => ({ ...r, note: asked.text.slice(0, 2000) }));
       return null;
     case 'delete':
-      await saveRider({ ...rider, deletedIso: now });
+      await changeRider(rider.id, (r) => ({ ...r, deletedIso: now }));
       return redirect('/');
     case 'bike':
       await saveBike(newBike(rider.id, nanoid(), now));
@@ -102,7 +110,7 @@ export const clientAction = answering(async ({ request, params }: Route.ClientAc
     case 'habits': {
       const checked = checkRecord('rider', { ...rider, habits: { ...asked.habits, learnedIso: now } });
       if (!checked.ok) return { message: checked.message };
-      await saveRider(checked.value);
+      await changeRider(rider.id, (r) => ({ ...r, habits: checked.value.habits }));
       return null;
     }
     case 'due': {
@@ -115,12 +123,10 @@ export const clientAction = answering(async ({ request, params }: Route.ClientAc
       return redirect(`/sessions/${session.id}/intake`);
     }
     default: {
-      const stored = await loadSession(asked.sessionId);
+      const going = asked.what === 'delete-session';
+      const stored = await (going ? binVisit(asked.sessionId, now) : loadSession(asked.sessionId));
       if (!stored?.ok) return { message: stored?.message ?? 'This session is no longer on this device.' };
-      if (asked.what === 'delete-session') {
-        await saveSession({ ...stored.value, deletedIso: now });
-        return null;
-      }
+      if (going) return null;
       const session = nextVisit(stored.value, nanoid(), now);
       await saveSession(session);
       return redirect(`/sessions/${session.id}/intake`);

@@ -3,6 +3,7 @@ import { checkRecord } from '../../core/records/schemas.ts';
 import type { FitSession } from '../../core/records/types.ts';
 import { isDue } from '../../core/records/visits.ts';
 import { saving } from './saveState';
+import { alone } from './tabs';
 import { dropPast, takesOfPast } from './past';
 import { storedBikes } from './bikes';
 import { bikeStore, dropTake, removeRider, removeSession, sessionStore } from './stores';
@@ -25,8 +26,11 @@ const filmsOf = (v: VisitSummary): string[] => [...v.takes, ...v.removed].map((t
 /** A session gone whole: film, tracks, then the record; a crash in between leaves a session without film, never film without one. */
 async function eraseSession(id: string, takeIds: readonly string[]): Promise<void> {
   for (const dropped of new Set([...takeIds, ...(await takesOfPast(id))])) await dropTake(dropped);
-  await dropPast(id);
-  await removeSession(id);
+  // Between an edit's reading and its writing the visit would come back.
+  await alone(id, async () => {
+    await dropPast(id);
+    await removeSession(id);
+  });
 }
 
 /** A rider gone whole, with every bike, session and film, those that can't be read among them. */

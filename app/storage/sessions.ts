@@ -9,6 +9,7 @@ import { NO_STATICS } from '../../core/records/statics.ts';
 import type { Bike, FitSession, Rider, Take } from '../../core/records/types.ts';
 import type { Tracks } from '../../core/stroke/tracks.ts';
 import { saving } from './saveState';
+import { alone } from './tabs';
 import {
   bikeStore,
   loadClip,
@@ -52,6 +53,26 @@ export function blankSession(riderId: string, bikeId: string, id: string, nowIso
 }
 
 export const saveRider = (rider: Rider): Promise<unknown> => saving(() => putRider(rider));
+
+/** Changes a rider as stored now; no other tab's change comes between. @returns whether the rider is there to be changed */
+export const changeRider = (id: string, change: (rider: Rider) => Rider): Promise<boolean> =>
+  saving(() =>
+    alone(id, async () => {
+      const rider = await loadRider(id);
+      if (rider) await putRider(change(rider));
+      return rider !== null;
+    }),
+  );
+
+/** Puts a visit into the bin, or takes it out (null), as it is stored now: what another tab has just edited goes along. */
+export const binVisit = (id: string, deletedIso: string | null): Promise<Checked<FitSession> | null> =>
+  saving(() =>
+    alone(id, async () => {
+      const stored = await loadSession(id);
+      if (stored?.ok) await putSession({ ...stored.value, deletedIso });
+      return stored;
+    }),
+  );
 /** Stores a visit whole: a new one, or one that goes into the trash or out of it. */
 export const saveSession = (session: FitSession): Promise<unknown> => saving(() => putSession(session));
 export const saveBike = (bike: Bike): Promise<unknown> => saving(() => bikeStore.setItem(bike.id, bike));

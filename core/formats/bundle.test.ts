@@ -91,24 +91,23 @@ describe('a backup', () => {
 });
 
 it('a small file that unpacks to very much is given up early, whatever it is split into', async () => {
-  const much = text('0,'.repeat(20_000_000));
+  const much = new Uint8Array(45_000_000);
   const many: Zippable = {};
-  for (let k = 0; k < 12; k += 1) many[`takes/t${k}/tracks.csv`] = much;
-  const bytes = zipSync(many, { level: 9 });
+  for (let k = 0; k < 6; k += 1) many[`takes/t${k}/tracks.csv`] = much;
+  const bytes = zipSync(many, { level: 1 });
   const { faults, tracks } = await inspect(bytes);
-  expect(bytes.length).toBeLessThan(1_000_000);
+  expect(bytes.length).toBeLessThan(1_500_000);
   expect(tracks.size).toBe(0);
   expect(faults.map((f) => f.why)).toContain(
     'It unpacks to far more than any backup does: the rest is left out.',
   );
 });
 
-it('more files than any backup has are left out, unknown ones counted too', async () => {
+it('what is left out is listed up to a length that a page can show', async () => {
   const many: Zippable = {};
-  for (let k = 0; k < 100_050; k += 1) many[`n${k}`] = new Uint8Array(0);
+  for (let k = 0; k < 3000; k += 1) many[`n${k}`] = new Uint8Array(0);
   const { faults } = await inspect(zipSync(many, { level: 0 }));
-  expect(faults.length).toBeLessThanOrEqual(2001);
-  expect(faults.at(-1)!.why).toContain('more than 100000 files');
+  expect(faults.length).toBe(2000);
 });
 
 it('a visit taken in beside keeps its pairs, its baseline, its removed films and the visit it follows, all by their new ids', async () => {
@@ -227,7 +226,7 @@ const BAD_ENTRIES: [string, string, Uint8Array][] = [
     text(JSON.stringify(idris).replace('{', '{"__proto__":{"admin":true},')),
   ],
   ['far too large', 'riders/idris.json', json({ ...idris, note: 'n'.repeat(3_000_000) })],
-  ['a hundred megabytes of JSON', 'sessions/idris-1.json', text(`{"a":"${'0'.repeat(100_000_000)}"}`)],
+  ['twenty megabytes of JSON', 'sessions/idris-1.json', text(`{"a":"${'0'.repeat(20_000_000)}"}`)],
   ['a visit of nobody', 'sessions/idris-1.json', json(idrisVisit)],
   ['a visit without intake', 'sessions/idris-1.json', visit({ riderId: 'maren', intake: undefined })],
   [

@@ -14,6 +14,8 @@ import {
 } from '../../e2e/studio.ts';
 import { measureBigClips, type BigClips } from './bigClips.ts';
 import { manyRiders, type ManyRiders } from './manyRiders.ts';
+import { measureRounds, type Rounds } from './rounds.ts';
+import { measureJumps, measureTyping, type Jumps, type Typing } from './typing.ts';
 import { phasePlayback, type PhaseFigures } from './phase.ts';
 
 const PORT = 4183;
@@ -22,7 +24,11 @@ export interface BrowserFigures {
   many: ManyRiders;
   /** Null where there is no ffmpeg to make the films. */
   big: BigClips | null;
-  readyMs: number[];
+  /** Riders on the page, and the framework's page with nothing on it, by turns in new browsers, ms. */
+  readyMs: { riders: number; empty: number }[];
+  typing: Typing;
+  jumps: Jumps;
+  rounds: Rounds;
   clips: { clip: string; decodeFps: number; trackFps: number; ratio: number; trackerMs: number }[];
   dragFps: { what: string; fps: number; worstGapMs: number }[];
   phase: PhaseFigures;
@@ -36,18 +42,24 @@ async function serve(): Promise<ChildProcess> {
   return server;
 }
 
-/** From a new browser's first request to the riders on the page. */
-async function readiness(browser: Browser): Promise<number[]> {
-  const times: number[] = [];
-  for (let k = 0; k < 4; k += 1) {
+/** From a new browser's first request to the riders on the page, beside the framework's page with nothing on it. */
+async function readiness(browser: Browser): Promise<BrowserFigures['readyMs']> {
+  const to = async (path: string, heading: string): Promise<number> => {
     const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
     const page = await context.newPage();
     const t0 = performance.now();
-    await page.goto(`http://localhost:${PORT}/`, { waitUntil: 'commit' });
-    await page.getByRole('heading', { name: 'Maren Toft' }).waitFor();
-    times.push(performance.now() - t0);
+    await page.goto(`http://localhost:${PORT}${path}`, { waitUntil: 'commit' });
+    await page.getByRole('heading', { name: heading }).waitFor();
+    const ms = performance.now() - t0;
     await context.close();
-  }
+    return ms;
+  };
+  const times: BrowserFigures['readyMs'] = [];
+  for (let k = 0; k < 6; k += 1)
+    times.push({
+      riders: await to('/', 'Maren Toft'),
+      empty: await to('/no/such/page', 'There is nothing at this address'),
+    });
   return times.slice(1);
 }
 
@@ -218,8 +230,12 @@ export async function measureBrowser(): Promise<BrowserFigures> {
     for (const rider of ['maren', 'juno']) clips.push(await clipSpeed(page, truthOf(rider)));
     const dragFps = await dragging(browser, page);
     const phase = await phasePlayback(browser, `http://localhost:${PORT}`);
+    const base = `http://localhost:${PORT}`;
+    const typing = await measureTyping(browser, base);
+    const jumps = await measureJumps(browser, base);
+    const rounds = await measureRounds(browser, base);
     const big = await measureBigClips(browser, `http://localhost:${PORT}`);
-    return { readyMs, many, clips, dragFps, phase, big };
+    return { readyMs, many, clips, dragFps, phase, typing, jumps, rounds, big };
   } finally {
     await browser.close();
     server.kill();

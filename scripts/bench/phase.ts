@@ -54,7 +54,8 @@ export async function phasePlayback(browser: Browser, baseURL: string): Promise<
   const page = await context.newPage();
   await page.addInitScript(COUNTER);
   await page.goto('/sessions/maren-1/trial?view=compare');
-  await page.getByTestId('phase-after').filter({ hasText: '39' }).waitFor({ timeout: 60_000 });
+  await page.getByTestId('phase-after').filter({ hasText: /\d/ }).waitFor({ timeout: 60_000 });
+  await page.waitForTimeout(2500);
   await page.getByLabel('Playing speed').click();
   await page.getByRole('option', { name: '× 1' }).last().click();
   await page.getByRole('button', { name: 'Play (Space)' }).click();

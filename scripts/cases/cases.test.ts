@@ -431,7 +431,11 @@ describe('the command line', () => {
     };
     const ajv = new Ajv({ strict: false });
     expect(ajv.validate(schema('case'), of), JSON.stringify(ajv.errors)).toBe(true);
-    const out = execFileSync('npx', ['tsx', 'scripts/plan.ts', write('case.json', of)], { encoding: 'utf8' });
+    const out = execFileSync(
+      process.execPath,
+      ['--import', 'tsx', 'scripts/plan.ts', write('case.json', of)],
+      { encoding: 'utf8' },
+    );
     const made = JSON.parse(out) as Answer;
     expect(ajv.validate(schema('plan'), made), JSON.stringify(ajv.errors)).toBe(true);
     expect(by(made.now, 'saddleUp')).toBe(10);
@@ -447,7 +451,9 @@ describe('the command line', () => {
     ['a complaint of nowhere', 'where.json', { visit: { intake: { complaints: [{ region: 'soul' }] } } }],
   ])('%s: one line, exit 2', (_, name, content) => {
     const path = content === null ? join(folder, name) : write(name, content);
-    const run = spawnSync('npx', ['tsx', 'scripts/plan.ts', path], { encoding: 'utf8' });
+    const run = spawnSync(process.execPath, ['--import', 'tsx', 'scripts/plan.ts', path], {
+      encoding: 'utf8',
+    });
     expect(run.status).toBe(2);
     expect(run.stdout).toBe('');
     expect(
