@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { chromium, expect, test, type Page } from './watched.ts';
+import { expect, test, type Page } from './watched.ts';
 import { chromiumLaunch } from './chromium.ts';
 import { beforeFilming, newSession, openSession, takeDemoFilm } from './studio.ts';
 
@@ -94,8 +94,8 @@ test('front beside side: one visit, one set of findings; width and crank check e
   await expect(page.getByTestId('laid-table')).toContainText(/pelvis deg from −?\d\.\d to \d\.\d/);
 });
 
-test('without WebGL the pose model says so, and the rest goes on', async ({ baseURL }) => {
-  const browser = await chromium.launch({
+test('without WebGL the pose model says so, and the rest goes on', async ({ baseURL, launch }) => {
+  const browser = await launch({
     ...chromiumLaunch,
     args: [...chromiumLaunch.args, '--disable-3d-apis'],
   });
@@ -107,14 +107,14 @@ test('without WebGL the pose model says so, and the rest goes on', async ({ base
   await page.getByRole('button', { name: 'Mark the rider' }).click();
   await expect(page.getByRole('alert')).toContainText('has no WebGL', { timeout: 60_000 });
   await expect(page.getByText('Point out 1 of 8')).toBeVisible();
-  await browser.close();
 });
 
 test('one click marks the rider: the pose model proposes, stickers pull each point to their centre', async ({
   baseURL,
+  launch,
 }) => {
   test.setTimeout(240_000);
-  const browser = await chromium.launch({
+  const browser = await launch({
     ...chromiumLaunch,
     args: [
       ...chromiumLaunch.args.filter((a) => a !== '--disable-gpu'),
@@ -123,34 +123,30 @@ test('one click marks the rider: the pose model proposes, stickers pull each poi
       '--ignore-gpu-blocklist',
     ],
   });
-  try {
-    const page = await (
-      await browser.newContext({ baseURL, viewport: { width: 1280, height: 800 } })
-    ).newPage();
-    const others: string[] = [];
-    page.on('request', (r) => {
-      if (!r.url().startsWith(baseURL!) && !/^(blob|data):/.test(r.url())) others.push(r.url());
-    });
-    await beforeFilming(page);
-    await page.getByRole('link', { name: /^4 Film/ }).click();
-    await takeDemoFilm(page);
-    await page.getByRole('link', { name: /^6 Mark/ }).click();
-    await page.getByText('Point out 1 of 8').waitFor();
-    await page.getByRole('button', { name: 'Mark the rider' }).click();
-    const proposed = page.getByRole('region', { name: 'Proposed marks' });
-    await expect(proposed.getByText('on a sticker')).toHaveCount(8, { timeout: 180_000 });
-    await proposed.getByRole('button', { name: 'Take them' }).click();
-    const truth = JSON.parse(readFileSync('public/demo/maren.truth.json', 'utf8')) as {
-      jointsPx: Record<string, [number, number][]>;
-    };
-    await expect(page.getByTestId('point-wrist')).toContainText('sticker');
-    for (const [key, path] of Object.entries(truth.jointsPx)) {
-      const text = await page.getByTestId(`point-${key}`).innerText();
-      const [x, y] = /([\d.]+), ([\d.]+) px/.exec(text)!.slice(1).map(Number);
-      expect(Math.hypot(x - path[0][0], y - path[0][1]), key).toBeLessThan(0.5);
-    }
-    expect(others).toEqual([]);
-  } finally {
-    await browser.close();
+  const page = await (
+    await browser.newContext({ baseURL, viewport: { width: 1280, height: 800 } })
+  ).newPage();
+  const others: string[] = [];
+  page.on('request', (r) => {
+    if (!r.url().startsWith(baseURL!) && !/^(blob|data):/.test(r.url())) others.push(r.url());
+  });
+  await beforeFilming(page);
+  await page.getByRole('link', { name: /^4 Film/ }).click();
+  await takeDemoFilm(page);
+  await page.getByRole('link', { name: /^6 Mark/ }).click();
+  await page.getByText('Point out 1 of 8').waitFor();
+  await page.getByRole('button', { name: 'Mark the rider' }).click();
+  const proposed = page.getByRole('region', { name: 'Proposed marks' });
+  await expect(proposed.getByText('on a sticker')).toHaveCount(8, { timeout: 180_000 });
+  await proposed.getByRole('button', { name: 'Take them' }).click();
+  const truth = JSON.parse(readFileSync('public/demo/maren.truth.json', 'utf8')) as {
+    jointsPx: Record<string, [number, number][]>;
+  };
+  await expect(page.getByTestId('point-wrist')).toContainText('sticker');
+  for (const [key, path] of Object.entries(truth.jointsPx)) {
+    const text = await page.getByTestId(`point-${key}`).innerText();
+    const [x, y] = /([\d.]+), ([\d.]+) px/.exec(text)!.slice(1).map(Number);
+    expect(Math.hypot(x - path[0][0], y - path[0][1]), key).toBeLessThan(0.5);
   }
+  expect(others).toEqual([]);
 });

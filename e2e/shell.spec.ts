@@ -1,19 +1,18 @@
 import { readFileSync } from 'node:fs';
 import { chromiumLaunch } from './chromium.ts';
-import { chromium, expect, test, watch } from './watched.ts';
+import { expect, test } from './watched.ts';
 import { openSession } from './studio.ts';
 
 test('over plain http from another device every page says what the browser gives no page there', async ({
   baseURL,
+  launch,
 }) => {
   const { port } = new URL(baseURL!);
-  const browser = await chromium.launch({
+  const browser = await launch({
     ...chromiumLaunch,
     args: [...chromiumLaunch.args, '--host-resolver-rules=MAP studio.test 127.0.0.1'],
   });
   const context = await browser.newContext({ baseURL: `http://studio.test:${port}` });
-  const troubles: string[] = [];
-  await watch(context, troubles);
   const page = await context.newPage();
   const told = page.getByText('Opened over plain http from another device');
   for (const path of ['/', '/backup', '/sessions/pilar-1/intake', '/sessions/pilar-1/read']) {
@@ -37,8 +36,6 @@ test('over plain http from another device every page says what the browser gives
     page.getByRole('button', { name: 'Save everything' }).click(),
   ]);
   expect(saved.suggestedFilename()).toContain('.zip');
-  expect(troubles).toEqual([]);
-  await browser.close();
 });
 
 test('a newer version on the server is told to an old page; a part of the old one that is gone loses nothing typed', async ({

@@ -262,5 +262,13 @@ test('Stop keeps what is tracked, and it can be tracked again', async ({ page })
   await expect(page.getByRole('heading', { name: 'Followed in part' })).toBeVisible();
   await page.reload();
   await expect(page.getByText(/[1-9]\d* of 420 frames are followed and kept/)).toBeVisible();
-  await track(page);
+  // Tracked again, it goes on while the fitter is elsewhere, and tells its end there.
+  await page.getByRole('button', { name: 'Track again' }).click();
+  await expect(page.getByRole('heading', { name: 'Following the joints' })).toBeVisible();
+  await page.getByRole('link', { name: /^3 Bike/ }).click();
+  await expect(page.getByText(/^Tracking .*: done\.$/)).toBeVisible({ timeout: 120_000 });
+  await expect(page.getByRole('link', { name: /^7 Track/ })).toContainText('whole clip');
+  // All the tries are one step each: the last one taken back, the part that was kept before stands.
+  await page.getByRole('button', { name: 'Undo the last change' }).click();
+  await expect(page.getByRole('link', { name: /^7 Track/ })).toContainText('a part');
 });

@@ -1,4 +1,11 @@
-import { test as plain, type Browser, type BrowserContext, type Page } from '@playwright/test';
+import {
+  chromium,
+  test as plain,
+  type Browser,
+  type BrowserContext,
+  type LaunchOptions,
+  type Page,
+} from '@playwright/test';
 
 /** What no page and no console may ever show: a figure that is none. */
 const NO_FIGURE = /(^|[^A-Za-z])(NaN|Infinity|undefined|\[object Object\])(?![A-Za-z])/;
@@ -59,13 +66,18 @@ function watchAll(browser: Browser, troubles: string[]): () => void {
 }
 
 /** Every interface test fails where a page or a console showed something that is no figure, or an error that nobody caught. */
-export const test = plain.extend<{ watched: void }>({
+export const test = plain.extend<{
+  troubles: string[];
+  watched: void;
+  /** A browser of the test's own, watched like the others, and closed in the end. */
+  launch: (options: LaunchOptions) => Promise<Browser>;
+}>({
+  troubles: async ({}, give) => give([]),
   watched: [
-    async ({ context, browser }, use) => {
-      const troubles: string[] = [];
+    async ({ context, browser, troubles }, give) => {
       await watch(context, troubles);
       const asBefore = watchAll(browser, troubles);
-      await use();
+      await give();
       asBefore();
       for (const page of context.pages())
         await page
@@ -75,6 +87,17 @@ export const test = plain.extend<{ watched: void }>({
     },
     { auto: true },
   ],
+  launch: async ({ troubles }, give) => {
+    const own: Browser[] = [];
+    await give(async (options) => {
+      const browser = await chromium.launch(options);
+      own.push(browser);
+      watchAll(browser, troubles);
+      return browser;
+    });
+    for (const browser of own) await browser.close();
+    plain.expect(troubles, 'what no page may show').toEqual([]);
+  },
 });
 
-export { chromium, expect, type BrowserContext, type Download, type Page } from '@playwright/test';
+export { expect, type BrowserContext, type Download, type Page } from '@playwright/test';

@@ -97,7 +97,12 @@ const DOORS: Door[] = [
     input: 'protocols-file',
     good: text(writeProtocols([{ ...PROTOCOLS[0], id: 'own' }])),
     extension: 'json',
-    answered: alertOf,
+    answered: async (page) =>
+      page
+        .locator('main [role="alert"]')
+        .or(page.getByText(/^Read in:/))
+        .first()
+        .waitFor({ timeout: 90_000 }),
   },
   {
     name: 'plan and log',

@@ -11,7 +11,7 @@ import { jobStore, stopJob, type Job } from '../jobs/jobs';
 const SHOWN_AFTER_MS = 400;
 
 function OneJob({ job }: { job: Job }) {
-  const [shown, setShown] = useState(false);
+  const [shown, setShown] = useState(() => performance.now() - job.beganMs > SHOWN_AFTER_MS);
   useEffect(() => {
     const timer = setTimeout(() => setShown(true), SHOWN_AFTER_MS);
     return () => clearTimeout(timer);

@@ -114,6 +114,7 @@ function Filmed({ session, take, onReturned }: FilmedProps) {
     <Workbench clip={clip} label="The film" sideWidth={400} over={over} handlers={handlers}>
       <TakeList session={session} edit={edit} />
       <AddingState adding={adding} />
+      <FilmWhole take={take} blob={clip.blob} onChange={(trim) => set(`takes.#${take.id}.trim`, trim)} />
       {held ? (
         <Alert severity="warning" variant="outlined">
           {held} No further film is taken in.
@@ -130,7 +131,6 @@ function Filmed({ session, take, onReturned }: FilmedProps) {
         <TakeDetails key={take.id} session={session} take={take} set={set} />
       </FieldPlace>
       <OnceMore session={session} take={take} />
-      <FilmWhole take={take} blob={clip.blob} onChange={(trim) => set(`takes.#${take.id}.trim`, trim)} />
       <Trim take={take} frame={clip.shown} onChange={(trim) => set(`takes.#${take.id}.trim`, trim)} />
       <CameraStood session={session} take={take} blob={clip.blob} />
       <Button variant="contained" fullWidth component={Link} to="../scale" relative="path">
