@@ -3,8 +3,8 @@ import './shell.css';
 import type { ReactNode } from 'react';
 import { data, Links, Meta, Outlet, Scripts, ScrollRestoration, useRevalidator } from 'react-router';
 import type { Route } from './+types/root';
-import { RouteTrouble } from './components/RouteTrouble';
-import { StudioTheme } from './components/StudioTheme';
+import { RouteTrouble } from './ui/RouteTrouble';
+import { StudioTheme } from './ui/StudioTheme';
 import { NonceContext } from './nonce';
 import { use, useEffect } from 'react';
 import { keepOffline } from './offline/register';
@@ -17,8 +17,8 @@ import { loadStudio } from './storage/studio';
 import { followStudio } from './storage/tabs';
 import { anythingUnsaved } from './session/visits';
 import { loadDrafts } from './storage/drafts';
-import { PlainHttp } from './components/PlainHttp';
-import { NoticeBar } from './components/NoticeBar';
+import { PlainHttp } from './ui/PlainHttp';
+import { NoticeBar } from './ui/NoticeBar';
 
 export const meta: Route.MetaFunction = () => [
   { title: 'Deep Angle' },

@@ -4,7 +4,7 @@
  */
 import { readFileSync } from 'node:fs';
 import { dirname, resolve } from 'node:path';
-import { fromToWords } from '../app/components/moveText.ts';
+import { fromToWords } from '../app/ui/words/moveText.ts';
 import { parseTracksCsv } from '../core/formats/tracksCsv.ts';
 import { readFrontal } from '../core/frontal/readFrontal.ts';
 import { parseCase, planReport, type CaseFilm, type CaseReadings } from '../core/plan/machine.ts';

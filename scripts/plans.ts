@@ -1,6 +1,6 @@
 /** Writes docs/worked-cases.md: the four demo riders' prescriptions with the reasoning behind each line. */
 import { writeFileSync } from 'node:fs';
-import { lineTitle } from '../app/components/moveText.ts';
+import { lineTitle } from '../app/ui/words/moveText.ts';
 import { cautionsFor, adviceFor } from '../core/plan/cautions.ts';
 import { roundLines, type PlanLine } from '../core/plan/plan.ts';
 import { prescribe } from '../core/plan/prescribe.ts';

@@ -5,7 +5,7 @@ import { seated, stickOn } from '../../sim/human.ts';
 import { seededRandom } from '../../sim/random.ts';
 import { hoodMm, type JointKey, type VirtualRider } from '../../sim/rider.ts';
 import { ridden, type Felt } from '../../sim/answer.ts';
-import { fromToWords } from '../../app/components/moveText.ts';
+import { fromToWords } from '../../app/ui/words/moveText.ts';
 
 /** A rider of human kind, as the handbook's cases have them: knee 37°, knee over spindle −12 unless said. */
 export const WELL: VirtualRider = {

@@ -1,0 +1,32 @@
+import { useCallback, useState } from 'react';
+import { useParams } from 'react-router';
+import { useStore } from 'zustand';
+import type { EditResult, SessionEdit } from '../../core/records/edits.ts';
+import { currentBurst } from './burst';
+import { editVisit, visitStore } from './visits';
+
+/** Edits the open visit: shown at once, stored behind it; says why when one was refused. */
+export function useEdit(): {
+  edit: (e: SessionEdit) => Promise<EditResult>;
+  refused: string | null;
+} {
+  const { sessionId = '' } = useParams();
+  const [refused, setRefused] = useState<string | null>(null);
+  const edit = useCallback(
+    async (e: SessionEdit) => {
+      const answer = await editVisit(sessionId, e, currentBurst());
+      setRefused(answer.ok ? null : answer.message);
+      return answer;
+    },
+    [sessionId],
+  );
+  return { edit, refused };
+}
+
+/** Whether an edit of the open visit is not stored yet. */
+export function useEditUnderWay(): boolean {
+  const { sessionId = '' } = useParams();
+  return useStore(visitStore, ({ open }) =>
+    open[sessionId] ? open[sessionId].given > open[sessionId].kept : false,
+  );
+}

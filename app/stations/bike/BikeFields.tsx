@@ -1,0 +1,211 @@
+import Box from '@mui/material/Box';
+import Checkbox from '@mui/material/Checkbox';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import Typography from '@mui/material/Typography';
+import { BIKE_PARTS, EXTENSION_FIELDS, FOOT_FIELDS } from '../../../core/bike/fields.ts';
+import type { Figured, ResolvedBike } from '../../../core/bike/resolve.ts';
+import type { BikeSetup } from '../../../core/bike/setup.ts';
+import { BIKE_BOUNDS, FOOT_BOUNDS, UNDER_CLEAT } from '../../../core/records/stationSchemas.ts';
+import { lengthWithUnit } from '../../../core/units/length.ts';
+import { Choice } from '../../ui/Choice';
+import { Fields, Sheet } from '../../ui/Desk';
+import { LengthField, NumberField } from '../../ui/NumberField';
+import { useStudio } from '../../session/useStudio';
+import { WordsField } from '../../ui/WordsField';
+import { FieldPlace } from '../../session/useTyped';
+
+type BoundKey = keyof typeof BIKE_BOUNDS;
+
+const valueAt = (bike: BikeSetup, key: BoundKey): number | null => {
+  const [part, name] = key.split('.') as ['frame', 'stackMm'];
+  return (bike[part] as unknown as Record<string, number | null> | null)?.[name] ?? null;
+};
+
+/** Every measurement of a set-up, part by part. */
+export function BikeFields({
+  bike,
+  resolved,
+  put,
+}: {
+  bike: BikeSetup;
+  resolved: ResolvedBike;
+  put: (at: string) => (value: unknown) => void;
+}) {
+  const computed: Partial<Record<BoundKey, Figured | null>> = {
+    'saddle.heightMm': resolved.heightMm,
+    'saddle.heightToSpindleMm': resolved.heightToSpindleMm,
+    'saddle.setback80Mm': resolved.setback80Mm,
+    'saddle.setbackNoseMm': resolved.setbackNoseMm,
+    'frame.wheelbaseMm': resolved.wheelbaseMm,
+    'frame.frontCentreMm': resolved.frontCentreMm,
+  };
+  const rows = (list: readonly (readonly [BoundKey, string, string?])[]) =>
+    list.map(([key, label, how]) => (
+      <OneField
+        key={key}
+        label={label}
+        how={how}
+        unit={key.endsWith('Deg') ? '°' : 'mm'}
+        value={valueAt(bike, key)}
+        computed={computed[key] ?? null}
+        schema={BIKE_BOUNDS[key]}
+        needed={key === 'frame.seatAngleDeg'}
+        onChange={put(key)}
+      />
+    ));
+  return (
+    <>
+      {BIKE_PARTS.map((part) => (
+        <Sheet key={part.title} title={part.title} note={part.note}>
+          <Fields>
+            {part.title === 'Saddle' && (
+              <WordsField
+                label="Saddle"
+                most={120}
+                value={bike.saddle.model}
+                onChange={put('saddle.model')}
+              />
+            )}
+            {part.title === 'Stem and bar' && (
+              <WordsField label="Bar" most={120} value={bike.bar.model} onChange={put('bar.model')} />
+            )}
+            {part.title === 'Crank and pedals' && (
+              <WordsField
+                label="Pedals"
+                most={120}
+                value={bike.pedals.model}
+                onChange={put('pedals.model')}
+              />
+            )}
+            {rows(part.rows)}
+            {part.title === 'Saddle' && (
+              <Choice
+                label="Relief channel"
+                options={[
+                  ['yes', 'has one'],
+                  ['no', 'none'],
+                ]}
+                value={bike.saddle.reliefChannel === null ? null : bike.saddle.reliefChannel ? 'yes' : 'no'}
+                onChange={(v) => put('saddle.reliefChannel')(v === null ? null : v === 'yes')}
+              />
+            )}
+            {part.title === 'Stem and bar' && (
+              <FormControlLabel
+                control={
+                  <Checkbox
+                    checked={bike.stem.flipped}
+                    onChange={(e) => put('stem.flipped')(e.target.checked)}
+                  />
+                }
+                label="Stem flipped"
+              />
+            )}
+          </Fields>
+        </Sheet>
+      ))}
+      <Sheet title="Feet" note="each for itself">
+        <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr' }, gap: 3 }}>
+          {(['left', 'right'] as const).map((side) => (
+            <FieldPlace key={side} value={side}>
+              <Box>
+                <Typography variant="h3" sx={{ mb: 1 }}>
+                  {side === 'left' ? 'Left' : 'Right'}
+                </Typography>
+                <Fields least={150}>
+                  {FOOT_FIELDS.map(([key, label, how]) => (
+                    <OneField
+                      key={key}
+                      label={label}
+                      how={how}
+                      unit={key.endsWith('Deg') ? '°' : key.endsWith('Mm') ? 'mm' : 'EU'}
+                      value={bike.feet[side][key]}
+                      computed={null}
+                      schema={FOOT_BOUNDS[key]}
+                      onChange={put(`feet.${side}.${key}`)}
+                    />
+                  ))}
+                  <NumberField
+                    label="Wedge"
+                    unit="°"
+                    help="inside raised is plus"
+                    value={bike.feet[side].wedgeDeg}
+                    schema={UNDER_CLEAT.wedgeDeg}
+                    onChange={put(`feet.${side}.wedgeDeg`)}
+                  />
+                  <LengthField
+                    label="Shim"
+                    help="under the cleat"
+                    value={bike.feet[side].shimMm}
+                    schema={UNDER_CLEAT.shimMm}
+                    onChange={put(`feet.${side}.shimMm`)}
+                  />
+                  <WordsField
+                    label="Insole"
+                    most={200}
+                    value={bike.feet[side].insole}
+                    onChange={put(`feet.${side}.insole`)}
+                  />
+                  <Choice
+                    label="Washers"
+                    options={[
+                      ['0', 'none'],
+                      ['1', 'one'],
+                      ['2', 'two'],
+                    ]}
+                    value={String(bike.feet[side].washers) as '0'}
+                    onChange={(v) => put(`feet.${side}.washers`)(Number(v ?? 0))}
+                  />
+                </Fields>
+              </Box>
+            </FieldPlace>
+          ))}
+        </Box>
+      </Sheet>
+      <Sheet title="Extensions" note="time trial and pursuit">
+        <FormControlLabel
+          control={
+            <Checkbox
+              checked={bike.extensions !== null}
+              onChange={(e) =>
+                put('extensions')(
+                  e.target.checked
+                    ? { padRiseMm: null, padAheadMm: null, padSpacingMm: null, lengthMm: null }
+                    : null,
+                )
+              }
+            />
+          }
+          label="This bike has extensions"
+        />
+        {bike.extensions && <Fields>{rows(EXTENSION_FIELDS)}</Fields>}
+      </Sheet>
+    </>
+  );
+}
+
+interface OneFieldProps {
+  label: string;
+  how?: string;
+  unit: string;
+  value: number | null;
+  computed: Figured | null;
+  schema: (typeof BIKE_BOUNDS)[BoundKey];
+  needed?: boolean;
+  onChange: (value: number | null) => void;
+}
+
+/** One measurement; while it is open, what follows for it from the others stands under it. */
+function OneField({ label, how, unit, value, computed, schema, needed, onChange }: OneFieldProps) {
+  const { lengthUnit } = useStudio();
+  const help =
+    value === null && computed?.from === 'computed'
+      ? `follows: ${lengthWithUnit(computed.mm, lengthUnit)}`
+      : how;
+  const shared = { label, value, schema, help };
+  if (unit === 'mm') return <LengthField {...shared} optional onChange={onChange} />;
+  return needed ? (
+    <NumberField {...shared} unit={unit} onChange={onChange} />
+  ) : (
+    <NumberField {...shared} optional unit={unit} onChange={onChange} />
+  );
+}

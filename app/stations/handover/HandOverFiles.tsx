@@ -1,0 +1,178 @@
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { useRef, useState } from 'react';
+import { writeAnglesCsv } from '../../../core/formats/angles.ts';
+import { writeC3d } from '../../../core/formats/c3d.ts';
+import { planLogJsonSchema, restoredFrom, writePlanLog } from '../../../core/formats/planLog.ts';
+import { markersOf } from '../../../core/formats/trackMarkers.ts';
+import { writeTracksCsv } from '../../../core/formats/tracksCsv.ts';
+import type { FitSession } from '../../../core/records/types.ts';
+import { useSession } from '../session';
+import { saveBundle } from '../../storage/backup';
+import { Sheet } from '../../ui/Desk';
+import { download } from '../../ui/download';
+import { fileName } from './PaperBar';
+import { useEdit } from '../../session/useEdit';
+import { whyNot } from '../../storage/saveState';
+import { readFile } from '../../jobs/files';
+import { useTracksIn } from '../../session/useTracksIn';
+import { sideTake, useReading } from '../../session/useTakeResults';
+import { FileField } from '../../ui/FileField';
+
+/** Everything of the visit as files that open elsewhere; what is written can be read in again. */
+export function HandOverFiles({ session }: { session: FitSession }) {
+  const { rider } = useSession();
+  const { edit, refused } = useEdit();
+  const tracksIn = useTracksIn(session);
+  const state = useReading(session);
+  const take = sideTake(session);
+  const read =
+    state.status === 'read' && state.result.ok ? { reading: state.result, tracks: state.tracks } : null;
+  const [said, setSaid] = useState<{ ok: boolean; text: string } | null>(null);
+  const [packing, setPacking] = useState(false);
+  const files = {
+    plan: useRef<HTMLInputElement | null>(null),
+    tracks: useRef<HTMLInputElement | null>(null),
+  };
+  const stem = fileName(rider?.name ?? 'rider', session.startedIso.slice(0, 10));
+  const pack = async (): Promise<void> => {
+    setPacking(true);
+    try {
+      download(`${stem}.zip`, await saveBundle(session.riderId, () => undefined, session.id));
+    } catch (error) {
+      setSaid({ ok: false, text: whyNot(error) });
+    } finally {
+      setPacking(false);
+    }
+  };
+  const readTracksIn = async (file: File): Promise<void> => {
+    if (take && read) setSaid(await tracksIn(file, take, read));
+  };
+  const readPlan = async (file: File): Promise<void> => {
+    const parsed = await readFile('planLog', file);
+    if (!parsed.ok) {
+      setSaid({ ok: false, text: `${file.name}: ${parsed.message}` });
+      return;
+    }
+    const kept = await edit({ kind: 'restored', part: restoredFrom(parsed.log) });
+    if (!kept.ok) {
+      setSaid({ ok: false, text: `${file.name}: ${kept.message}` });
+      return;
+    }
+    setSaid({
+      ok: true,
+      text: `${parsed.log.plans.length} plans and ${parsed.log.changes.length} changes read in from ${file.name}; Undo takes them back.`,
+    });
+  };
+  return (
+    <Box sx={{ p: { xs: 2, md: 3 }, maxWidth: 860, mx: 'auto', '& section + section': { mt: 3 } }}>
+      {said && (
+        <Alert
+          severity={said.ok ? 'success' : 'error'}
+          variant="outlined"
+          onClose={() => setSaid(null)}
+          sx={{ mb: 2 }}
+        >
+          {said.text}
+        </Alert>
+      )}
+      {refused && <Alert severity="error">{refused}</Alert>}
+      <Sheet
+        title="The visit"
+        note="records, tracks and films in one zip of open files; comes back on Backup"
+      >
+        <Button variant="contained" disabled={packing} onClick={() => void pack()}>
+          {packing ? 'Packing…' : 'Visit as zip'}
+        </Button>
+      </Sheet>
+      <Sheet title="Plan and log" note="JSON, with its published schema">
+        <Line text="What was found, planned, moved and said, with the bike as found, as it stands and as handed over.">
+          <Button
+            variant="outlined"
+            onClick={() => download(`${stem}-plan-log.json`, writePlanLog(session), 'application/json')}
+          >
+            Plan and log (JSON)
+          </Button>
+          <Button
+            onClick={() =>
+              download(
+                'deep-angle-plan-log.schema.json',
+                `${JSON.stringify(planLogJsonSchema(), null, 2)}\n`,
+                'application/schema+json',
+              )
+            }
+          >
+            Its JSON Schema
+          </Button>
+          <Button onClick={() => files.plan.current?.click()}>Read one in…</Button>
+        </Line>
+      </Sheet>
+      <Sheet title="Measurements" note={take ? take.clipName : 'no film yet'}>
+        {read && take ? (
+          <>
+            <Line text="Joints on every frame, in pixels.">
+              <Button
+                variant="outlined"
+                onClick={() => download(`${stem}-tracks.csv`, writeTracksCsv(read.tracks), 'text/csv')}
+              >
+                Tracks (CSV)
+              </Button>
+            </Line>
+            <Line text="Angles of every counted stroke against the crank; a table like it is laid beside on Read.">
+              <Button
+                variant="outlined"
+                onClick={() => download(`${stem}-angles.csv`, writeAnglesCsv(read.reading), 'text/csv')}
+              >
+                Angles (CSV)
+              </Button>
+            </Line>
+            <Line text="Markers in millimetres about the bottom bracket, an event at each top dead centre: for motion-capture programs.">
+              <Button
+                variant="outlined"
+                onClick={() =>
+                  download(
+                    `${stem}.c3d`,
+                    new Blob([writeC3d(markersOf(read.tracks, read.reading)) as Uint8Array<ArrayBuffer>]),
+                  )
+                }
+              >
+                Markers (C3D)
+              </Button>
+              <Button onClick={() => files.tracks.current?.click()}>Read tracks or C3D in…</Button>
+            </Line>
+            <Typography variant="body2" color="textSecondary">
+              Charts go out as SVG and PNG under each chart on Read and on Trial.
+            </Typography>
+          </>
+        ) : (
+          <Typography color="textSecondary">
+            Film, mark and track first: then tracks, angles and markers stand here.
+          </Typography>
+        )}
+      </Sheet>
+      {(
+        [
+          [files.plan, readPlan, 'plan-file', '.json,application/json'],
+          [files.tracks, readTracksIn, 'markers-file', '.c3d,.csv,text/csv'],
+        ] as const
+      ).map(([ref, take_, testId, accept]) => (
+        <FileField
+          key={testId}
+          ref={ref}
+          accept={accept}
+          testId={testId}
+          onFile={(file) => void take_(file)}
+        />
+      ))}
+    </Box>
+  );
+}
+
+const Line = ({ text, children }: { text: string; children: React.ReactNode }) => (
+  <Box sx={{ mb: 1.5 }}>
+    <Typography sx={{ mb: 0.5 }}>{text}</Typography>
+    <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>{children}</Box>
+  </Box>
+);

@@ -1,0 +1,324 @@
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableHead from '@mui/material/TableHead';
+import TableRow from '@mui/material/TableRow';
+import Typography from '@mui/material/Typography';
+import { useEffect, useMemo, useState } from 'react';
+import { resolveBike } from '../../../core/bike/resolve.ts';
+import { UNMEASURED_BIKE, type BikeSetup } from '../../../core/bike/setup.ts';
+import { away, transfer, type Priority, type Transfer } from '../../../core/handover/transfer.ts';
+import { applyMoves } from '../../../core/plan/controls.ts';
+import { bikesOf } from '../../../core/records/bikes.ts';
+import { BIKE_BOUNDS } from '../../../core/records/stationSchemas.ts';
+import { lastSetup } from '../../../core/records/setups.ts';
+import type { FitSession } from '../../../core/records/types.ts';
+import { lengthWithUnit } from '../../../core/units/length.ts';
+import { useSession } from '../session';
+import { storedBikes } from '../../storage/bikes';
+import { sessionsOf } from '../../storage/bin';
+import { BikeDrawing } from '../../ui/drawings/BikeDrawing';
+import { Choice } from '../../ui/Choice';
+import { Fields, Sheet } from '../../ui/Desk';
+import { LengthField, NumberField } from '../../ui/NumberField';
+import { useSet } from '../../session/useSet';
+import { useStudio } from '../../session/useStudio';
+import { WordsField } from '../../ui/WordsField';
+
+/** What is asked of the other bike, in the order of its sheet. */
+const ASKED: readonly (readonly [key: keyof typeof BIKE_BOUNDS, label: string, how?: string])[] = [
+  ['frame.stackMm', 'Stack'],
+  ['frame.reachMm', 'Reach'],
+  ['frame.headAngleDeg', 'Head angle'],
+  ['frame.seatAngleDeg', 'Seat tube angle'],
+  ['frame.seatTubeMm', 'Seat tube', 'BB to its top'],
+  ['saddle.postShowingMostMm', 'Post may show', 'to its mark'],
+  ['crank.lengthMm', 'Crank length'],
+  ['pedals.stackMm', 'Pedal stack'],
+  ['bar.reachMm', 'Clamp to hoods, forward'],
+  ['bar.hoodRiseMm', 'Clamp to hoods, up'],
+  ['stem.lengthMm', 'Stem on it', 'empty: none yet'],
+  ['stem.angleDeg', 'Its angle'],
+  ['stem.spacersMm', 'Spacers under it'],
+];
+
+const valueIn = (bike: BikeSetup, at: string): number | null => {
+  const [part, name] = at.split('.') as ['frame', 'stackMm'];
+  return (bike[part] as unknown as Record<string, number | null>)[name] ?? null;
+};
+
+/** The rider's other bikes with how each was left last. */
+function useOtherBikes(session: FitSession): { id: string; name: string; setup: BikeSetup }[] {
+  const [bikes, setBikes] = useState<{ id: string; name: string; setup: BikeSetup }[]>([]);
+  useEffect(() => {
+    let ended = false;
+    void (async () => {
+      const visits = (await sessionsOf(session.riderId)).filter((s) => s.deletedIso === null);
+      const all = bikesOf(session.riderId, await storedBikes(session.riderId), visits);
+      if (ended) return;
+      setBikes(
+        all
+          .filter((b) => b.bike.id !== session.bikeId && b.visits.length > 0)
+          .map((b) => ({
+            id: b.bike.id,
+            name: b.bike.name || 'a bike without a name',
+            setup: lastSetup(b.visits[0]),
+          })),
+      );
+    })();
+    return () => {
+      ended = true;
+    };
+  }, [session.riderId, session.bikeId]);
+  return bikes;
+}
+
+/** The position on another frame: post, rails, stem and spacers, and what can't be reached. */
+export function OtherBike({ session }: { session: FitSession }) {
+  const { set } = useSet();
+  const { parts } = useSession();
+  const [priority, setPriority] = useState<Priority>('saddle');
+  const others = useOtherBikes(session);
+  const from = lastSetup(session);
+  const { other } = session.handOver;
+  const result = useMemo(
+    () => (other ? transfer(from, other, parts, priority) : null),
+    [from, other, parts, priority],
+  );
+  const begin = (setup: BikeSetup | null): void =>
+    set(
+      'handOver.other',
+      setup ?? {
+        ...UNMEASURED_BIKE,
+        name: 'Another bike',
+        // Shoes and saddle go along; crank, pedals and bar stand in until the other ones are typed.
+        feet: from.feet,
+        saddle: {
+          ...UNMEASURED_BIKE.saddle,
+          model: from.saddle.model,
+          noseTo80Mm: from.saddle.noseTo80Mm,
+          lengthMm: from.saddle.lengthMm,
+        },
+        crank: from.crank,
+        pedals: from.pedals,
+        bar: {
+          ...UNMEASURED_BIKE.bar,
+          reachMm: from.bar.reachMm,
+          hoodRiseMm: from.bar.hoodRiseMm,
+          rotationDeg: 0,
+        },
+      },
+    );
+  if (!other)
+    return (
+      <Box sx={{ p: { xs: 2, md: 3 }, maxWidth: 760, mx: 'auto' }}>
+        <Sheet title="Carry the position over" note="to another frame of this rider">
+          <Typography sx={{ mb: 2 }}>
+            From the other frame’s sheet come seatpost, rails, stem and spacers, and what can’t be reached,
+            with the miss.
+          </Typography>
+          <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
+            <Button variant="contained" onClick={() => begin(null)}>
+              Type in a frame
+            </Button>
+            {others.map((b) => (
+              <Button key={b.id} variant="outlined" onClick={() => begin(b.setup)}>
+                {b.name}
+              </Button>
+            ))}
+          </Box>
+        </Sheet>
+      </Box>
+    );
+  return (
+    <Box
+      sx={{
+        p: { xs: 2, md: 3 },
+        maxWidth: 1280,
+        mx: 'auto',
+        display: 'grid',
+        gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 4fr) minmax(0, 5fr)' },
+        gap: 4,
+      }}
+    >
+      <Sheet title="The other bike" note="from its sheet, or measured">
+        <Box sx={{ display: 'grid', mb: 1.5, mt: 0.5 }}>
+          <WordsField
+            label="Which bike"
+            most={200}
+            value={other.name}
+            onChange={(v) => set('handOver.other.name', v)}
+          />
+        </Box>
+        <Fields least={150}>
+          {ASKED.map(([at, label, how]) => {
+            const put = (v: number | null): void => set(`handOver.other.${at}`, v);
+            const field = { label, help: how, value: valueIn(other, at), schema: BIKE_BOUNDS[at] };
+            return at === 'frame.seatAngleDeg' ? (
+              <NumberField key={at} {...field} unit="°" onChange={put} />
+            ) : at.endsWith('Deg') ? (
+              <NumberField key={at} optional {...field} unit="°" onChange={put} />
+            ) : (
+              <LengthField key={at} optional {...field} onChange={put} />
+            );
+          })}
+        </Fields>
+        <FormControlLabel
+          control={
+            <Checkbox
+              checked={other.stem.flipped}
+              onChange={(e) => set('handOver.other.stem.flipped', e.target.checked)}
+            />
+          }
+          label="Stem flipped"
+        />
+        <Box sx={{ mt: 1.5, display: 'flex', gap: 2, alignItems: 'flex-end', flexWrap: 'wrap' }}>
+          <Choice<Priority>
+            label="What comes first where both can’t be had"
+            options={[
+              ['saddle', 'the hands’ distance to the saddle'],
+              ['hands', 'the hands’ place on the bike'],
+            ]}
+            value={priority}
+            onChange={(v) => v && setPriority(v)}
+          />
+          <Button onClick={() => set('handOver.other', null)}>Another frame instead</Button>
+        </Box>
+      </Sheet>
+      {result && <Result t={result} other={other} />}
+    </Box>
+  );
+}
+
+function Result({ t, other }: { t: Transfer; other: BikeSetup }) {
+  const { lengthUnit } = useStudio();
+  const mm = (v: number): string => lengthWithUnit(Math.round(v), lengthUnit);
+  const best = t.hands?.fronts[0] ?? null;
+  // The other bike as it would stand, for the drawing.
+  const built = useMemo((): BikeSetup | null => {
+    if (!t.saddle) return null;
+    const base: BikeSetup = {
+      ...other,
+      saddle: {
+        ...other.saddle,
+        heightMm: Math.round(t.saddle.heightMm),
+        heightToSpindleMm: null,
+        setback80Mm: Math.round(t.saddle.setback80Mm),
+        setbackNoseMm: null,
+        tiltDeg: t.saddle.tiltDeg,
+      },
+      stem: {
+        ...other.stem,
+        lengthMm: other.stem.lengthMm ?? 90,
+        angleDeg: other.stem.angleDeg ?? -6,
+        spacersMm: other.stem.spacersMm ?? 10,
+      },
+    };
+    return best ? applyMoves(base, best.moves) : base;
+  }, [t, other, best]);
+  return (
+    <Box sx={{ minWidth: 0 }}>
+      <Sheet title="On it" note="the same place for saddle and hands">
+        {t.misses.length > 0 ? (
+          <Alert severity="warning" variant="outlined" sx={{ mb: 1.5 }} data-testid="misses">
+            Can’t be reached:{' '}
+            {t.misses.map((m) => (
+              <span key={m.what}>{m.words}. </span>
+            ))}
+          </Alert>
+        ) : (
+          t.saddle &&
+          best && (
+            <Alert severity="success" variant="outlined" sx={{ mb: 1.5 }} data-testid="reached">
+              Everything is reached to within {mm(Math.max(2, best.missMm))}.
+            </Alert>
+          )
+        )}
+        {t.open.length > 0 && (
+          <Typography color="textSecondary" sx={{ mb: 1 }}>
+            Still open: {t.open.join('; ')}.
+          </Typography>
+        )}
+        {t.saddle && (
+          <Box
+            component="dl"
+            sx={{
+              m: 0,
+              display: 'grid',
+              gridTemplateColumns: '1fr auto',
+              rowGap: 0.5,
+              columnGap: 2,
+              '& dd': { m: 0, textAlign: 'right', fontWeight: 620 },
+            }}
+          >
+            {(
+              [
+                ['Saddle height', mm(t.saddle.heightMm)],
+                ['Setback where 80 mm wide', mm(t.saddle.setback80Mm)],
+                ['Tilt', `${t.saddle.tiltDeg}°`.replace('-', '−')],
+                ['Post showing', t.saddle.postShowingMm === null ? 'open' : mm(t.saddle.postShowingMm)],
+                ['Post', t.saddle.postOffsetMm === 0 ? 'straight' : `${mm(t.saddle.postOffsetMm)} offset`],
+                [
+                  'Saddle on its rails',
+                  Math.abs(t.saddle.railMm) < 0.5
+                    ? 'in their middle'
+                    : `${mm(Math.abs(t.saddle.railMm))} ${t.saddle.railMm > 0 ? 'back' : 'forward'} of their middle`,
+                ],
+              ] as const
+            ).map(([name, value]) => (
+              <Box key={name} sx={{ display: 'contents' }}>
+                <Typography component="dt">{name}</Typography>
+                <Typography component="dd" data-testid={`transfer-${name}`}>
+                  {value}
+                </Typography>
+              </Box>
+            ))}
+          </Box>
+        )}
+        {t.carried.length > 0 && (
+          <Typography variant="body2" color="textSecondary" sx={{ mt: 0.5 }}>
+            Carried into the saddle: {t.carried.join('; ')}.
+          </Typography>
+        )}
+        {t.hands && (
+          <Table size="small" aria-label="Fronts for it" sx={{ mt: 1.5, '& td, & th': { px: 0.75 } }}>
+            <TableHead>
+              <TableRow>
+                <TableCell>Front</TableCell>
+                <TableCell align="right">Hoods off by</TableCell>
+                <TableCell align="right">Price</TableCell>
+              </TableRow>
+            </TableHead>
+            <TableBody>
+              {t.hands.fronts.map((f) => (
+                <TableRow key={f.words}>
+                  <TableCell>{f.words}</TableCell>
+                  <TableCell align="right">{away(f.offMm)}</TableCell>
+                  <TableCell align="right">
+                    {f.price === null
+                      ? f.inBin
+                        ? 'no price'
+                        : 'to order'
+                      : f.price === 0
+                        ? 'nothing'
+                        : f.price}
+                  </TableCell>
+                </TableRow>
+              ))}
+            </TableBody>
+          </Table>
+        )}
+      </Sheet>
+      {built && (
+        <Box sx={{ mt: 2 }}>
+          <BikeDrawing bike={built} resolved={resolveBike(built)} />
+        </Box>
+      )}
+    </Box>
+  );
+}

@@ -1,0 +1,206 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import LinearProgress from '@mui/material/LinearProgress';
+import TextField from '@mui/material/TextField';
+import Link from '@mui/material/Link';
+import Typography from '@mui/material/Typography';
+import { Link as RouterLink } from 'react-router';
+import dayjs from 'dayjs';
+import { useCallback, useMemo, useRef, useState } from 'react';
+import { reportTexts } from '../../../core/handover/report.ts';
+import { RED_FLAGS } from '../../../core/intake/intake.ts';
+import { asFindings } from '../../../core/protocol/findings.ts';
+import { adviceFor } from '../../../core/plan/cautions.ts';
+import { protocolOf } from '../../../core/plan/visitCase.ts';
+import { REPORT_PARTS, type ReportPartKey } from '../../../core/records/handOver.ts';
+import { lastSetup } from '../../../core/records/setups.ts';
+import type { FitSession } from '../../../core/records/types.ts';
+import { lengthWithUnit } from '../../../core/units/length.ts';
+import { reportPaper } from '../../pdf/reportPaper';
+import { useSession } from '../session';
+import { fileName } from './PaperBar';
+import { PaperDesk } from './PaperDesk';
+import { ReportFigures, type Figures } from './ReportFigures';
+import { useEarlierVisit } from '../../session/useEarlierVisit';
+import type { FilmedEnds } from './useFilmedEnds';
+import { usePaper } from './usePaper';
+import { useSet } from '../../session/useSet';
+import { useSignature } from '../../session/useStudio';
+import { useTyped } from '../../session/useTyped';
+
+/** The rider's report: proposed words to edit or leave out, figures from the film, and the paper as it will be saved. */
+export function ReportDesk({ session, ends }: { session: FitSession; ends: FilmedEnds | null }) {
+  if (!ends) return <LinearProgress aria-label="Reading the films" sx={{ m: 4 }} />;
+  return <Desk session={session} ends={ends} />;
+}
+
+function Desk({ session, ends }: { session: FitSession; ends: FilmedEnds }) {
+  const { rider } = useSession();
+  const studio = useSignature(session.riderId);
+  const { set } = useSet();
+  const earlier = useEarlierVisit(session);
+  const { handOver, intake } = session;
+  const leaves = lastSetup(session);
+  const [figures, setFigures] = useState<Figures | null>(null);
+  const holder = useRef<Figures | null>(null);
+  const onFigures = useCallback((f: Figures): void => {
+    holder.current = f;
+    setFigures(f);
+  }, []);
+  const proposed = useMemo(() => {
+    const first = ends.first ? asFindings(ends.first.measures) : (session.plan?.findings ?? []);
+    const last = ends.last ? asFindings(ends.last.measures) : [];
+    // At a follow-up with one film, the last visit's figures are the ones before.
+    const before = ends.last || !earlier?.handOver.findings.length ? first : earlier.handOver.findings;
+    return reportTexts({
+      riderName: rider?.name ?? 'Rider',
+      intake,
+      before,
+      after: ends.last ? last : before === first ? [] : first,
+      asFound: session.asFound,
+      leaves,
+      changes: session.changes,
+      followUps: session.followUps,
+      advice: adviceFor({
+        intake,
+        body: session.body,
+        bike: leaves,
+        measures: ends.last?.measures ?? ends.first?.measures ?? [],
+      }),
+      redFlags: intake.redFlags.map((f) => RED_FLAGS.find((r) => r.key === f.key)!.text),
+      halfSteps: protocolOf(session).halfSteps,
+      studio,
+      day: (iso) => dayjs(iso).format('D MMMM YYYY'),
+      length: (mm) => lengthWithUnit(mm, studio.lengthUnit),
+    });
+  }, [session, ends, earlier, rider, intake, leaves, studio]);
+  const compose = useMemo(() => {
+    if (!figures) return null;
+    const texts = Object.fromEntries(
+      REPORT_PARTS.map(({ key }) => [key, handOver.texts[key] ?? proposed[key]]),
+    ) as Record<ReportPartKey, string>;
+    return () =>
+      reportPaper({
+        paper: handOver.paper,
+        riderName: rider?.name ?? 'Rider',
+        day: dayjs(session.startedIso).format('D MMMM YYYY'),
+        studio,
+        bikeName: leaves.name,
+        texts,
+        leftOut: handOver.leftOut,
+        ...figures,
+      });
+  }, [
+    figures,
+    handOver.texts,
+    handOver.paper,
+    handOver.leftOut,
+    proposed,
+    rider,
+    session.startedIso,
+    studio,
+    leaves.name,
+  ]);
+  const paper = usePaper(compose);
+  return (
+    <PaperDesk
+      paper={handOver.paper}
+      state={paper}
+      name={`${fileName(rider?.name ?? 'rider', 'report', session.startedIso.slice(0, 10))}.pdf`}
+      label="The rider’s report"
+    >
+      <Typography color="textSecondary" sx={{ mb: 1 }}>
+        The words are proposed from the visit. Edit them, or leave a part out; the paper beside follows.
+      </Typography>
+      {!studio.name && !studio.fitter && (
+        <Typography color="textSecondary" sx={{ mb: 1 }}>
+          Not signed yet: your studio’s name and yours are put in under{' '}
+          <Link component={RouterLink} to="/settings">
+            Settings
+          </Link>
+          .
+        </Typography>
+      )}
+      {REPORT_PARTS.map(({ key, title }) => (
+        <PartText
+          key={key}
+          title={title}
+          proposed={proposed[key]}
+          own={handOver.texts[key]}
+          out={handOver.leftOut.includes(key)}
+          onText={(text) => {
+            const texts = { ...handOver.texts };
+            if (text === null) delete texts[key];
+            else texts[key] = text;
+            set('handOver.texts', texts);
+          }}
+          onOut={(out) =>
+            set(
+              'handOver.leftOut',
+              out ? [...handOver.leftOut, key] : handOver.leftOut.filter((k) => k !== key),
+            )
+          }
+        />
+      ))}
+      <ReportFigures ends={ends} onFigures={onFigures} />
+    </PaperDesk>
+  );
+}
+
+/** One part of the report: its words, whether it is in, and the way back to the proposed ones. */
+function PartText({
+  title,
+  proposed,
+  own,
+  out,
+  onText,
+  onOut,
+}: {
+  title: string;
+  proposed: string;
+  own: string | undefined;
+  out: boolean;
+  onText: (text: string | null) => void;
+  onOut: (out: boolean) => void;
+}) {
+  const { text, type, leave, drop } = useTyped<string>(title, {
+    value: own ?? proposed,
+    read: (typed) => ({ ok: true, value: typed }),
+    onChange: (words) => onText(words === proposed ? null : words),
+  });
+  return (
+    <Box component="section" aria-label={title} sx={{ mb: 1.5 }}>
+      <Box sx={{ display: 'flex', alignItems: 'center' }}>
+        <Typography variant="h2" sx={{ flex: 1 }}>
+          {title}
+        </Typography>
+        {own !== undefined && (
+          <Button size="small" onClick={() => onText(null)}>
+            Proposed words again
+          </Button>
+        )}
+        <FormControlLabel
+          control={<Checkbox size="small" checked={!out} onChange={(e) => onOut(!e.target.checked)} />}
+          label="in the report"
+          sx={{ mr: 0 }}
+        />
+      </Box>
+      {!out && (
+        <TextField
+          multiline
+          fullWidth
+          minRows={2}
+          maxRows={12}
+          size="small"
+          value={text ?? own ?? proposed}
+          onChange={(e) => type(e.target.value)}
+          onBlur={leave}
+          onKeyDown={(e) => e.key === 'Escape' && drop()}
+          slotProps={{ htmlInput: { maxLength: 8000, 'aria-label': `${title}: the words` } }}
+        />
+      )}
+    </Box>
+  );
+}

@@ -1,0 +1,146 @@
+import Box from '@mui/material/Box';
+import Typography from '@mui/material/Typography';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { measureName } from '../../../core/protocol/convention.ts';
+import { workFindings } from '../../../core/protocol/findings.ts';
+import { type MeasureKey } from '../../../core/protocol/protocols.ts';
+import { ANGLE_NAMES, type AngleKey } from '../../../core/stroke/angles.ts';
+import { filmPicture, isShown } from '../../pdf/filmPicture';
+import type { FilmPicture, ReportChart } from '../../pdf/reportPaper';
+import { isOut } from '../../../core/protocol/judge.ts';
+import { quoted } from '../../ui/words/angleText';
+import { wholeDrawing } from '../../charts/ChartTools';
+import { OnPaper } from './OnPaper';
+import { StrokeChart } from '../../charts/StrokeChart';
+import { useStudio } from '../../session/useStudio';
+import type { FilmedEnd, FilmedEnds } from './useFilmedEnds';
+
+export interface Figures {
+  pictures: FilmPicture[];
+  charts: ReportChart[];
+}
+
+/** As many measures are shown in pictures; each before and, where it was filmed again, after. */
+const MOST_SHOWN = 2;
+
+/** The measures that stand out most and can be shown on a picture. */
+function shownMeasures(end: FilmedEnd): MeasureKey[] {
+  const worked = workFindings(end.reading, end.measures).filter((f) => isShown(f.key) && f.frame >= 0);
+  const out = worked
+    .filter((f) => isOut(f.verdict))
+    .sort((a, b) => Math.abs(b.off) / b.uncertainty - Math.abs(a.off) / a.uncertainty);
+  return [...out, ...worked.filter((f) => f.key === 'kneeFlexionMinDeg' || f.key === 'backAngleDeg')]
+    .map((f) => f.key)
+    .filter((k, i, all) => all.indexOf(k) === i)
+    .slice(0, MOST_SHOWN);
+}
+
+/** Charts and pictures for the report, drawn here and handed on; seen before they go on paper. */
+export function ReportFigures({ ends, onFigures }: { ends: FilmedEnds; onFigures: (f: Figures) => void }) {
+  const { jointConvention } = useStudio();
+  const { first, last } = ends;
+  const charts = useRef<HTMLDivElement | null>(null);
+  const [pictures, setPictures] = useState<FilmPicture[] | null>(first ? null : []);
+  const shown = useMemo(() => (first ? shownMeasures(first) : []), [first]);
+  const curves = useMemo((): AngleKey[] => {
+    if (!first) return [];
+    const also: AngleKey = shown.some((k) => k.startsWith('back')) ? 'backAngleDeg' : 'hipAngleDeg';
+    return last ? ['kneeFlexionDeg', also] : ['kneeFlexionDeg'];
+  }, [first, last, shown]);
+  useEffect(() => {
+    if (!first) return undefined;
+    let ended = false;
+    void (async () => {
+      const made: FilmPicture[] = [];
+      for (const key of shown) {
+        for (const [end, when] of [
+          [first, last ? 'before' : ''],
+          [last, 'after'],
+        ] as const) {
+          if (!end || ended) continue;
+          const f = workFindings(end.reading, end.measures).find((m) => m.key === key);
+          if (!f || f.frame < 0) continue;
+          const value = Math.round(quoted(key, f.value, jointConvention));
+          const text = `${String(value).replace('-', '−')}${f.unit === '°' ? '°' : ' mm'}`;
+          const dataUrl = await filmPicture(end.take, end.tracks, f.frame, key, text).catch(() => null);
+          if (dataUrl)
+            made.push({
+              dataUrl,
+              caption: `${measureName(key, jointConvention)}${when ? `, ${when}` : ''}: ${text}`,
+            });
+        }
+      }
+      if (!ended) setPictures(made);
+    })();
+    return () => {
+      ended = true;
+    };
+  }, [first, last, shown, jointConvention]);
+  useEffect(() => {
+    if (pictures === null) return undefined;
+    // The charts stand in the page by now; their drawing is taken as it is.
+    const handle = requestAnimationFrame(() => {
+      const boxes = [...(charts.current?.querySelectorAll<HTMLElement>('[data-chart]') ?? [])];
+      onFigures({
+        pictures,
+        charts: boxes.flatMap((box): ReportChart[] => {
+          const whole = wholeDrawing(box, '#1d282e', '#ffffff', 'Roboto');
+          return whole
+            ? [{ svg: new XMLSerializer().serializeToString(whole.svg), caption: box.dataset.chart ?? '' }]
+            : [];
+        }),
+      });
+    });
+    return () => cancelAnimationFrame(handle);
+  }, [pictures, curves, first, last, jointConvention, onFigures]);
+  if (!first)
+    return <Typography color="textSecondary">No film was read, so the report has no pictures.</Typography>;
+  return (
+    <Box component="section" aria-label="Figures in the report" sx={{ mt: 3 }}>
+      <Typography variant="h2">Figures in the report</Typography>
+      {pictures === null && <Typography role="status">Taking pictures out of the film…</Typography>}
+      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1, mt: 1 }}>
+        {pictures?.map((p) => (
+          <Box key={p.caption} component="figure" sx={{ m: 0 }}>
+            <Box component="img" src={p.dataUrl} alt={p.caption} sx={{ width: '100%', display: 'block' }} />
+            <Typography component="figcaption" variant="body2" color="textSecondary">
+              {p.caption}
+            </Typography>
+          </Box>
+        ))}
+      </Box>
+      <OnPaper box={charts}>
+        {curves.map((key) => (
+          <Box
+            key={key}
+            data-chart={`${ANGLE_NAMES[key]} over one turn of the crank${last ? ': solid as you came, dashed after the changes' : ''}.`}
+            sx={{ p: 1, mt: 1 }}
+          >
+            <StrokeChart
+              label={ANGLE_NAMES[key]}
+              unit="°"
+              name="before"
+              measured={(first.reading.angles[key]?.meanOnGrid ?? []).map((v) =>
+                quoted(key, v, jointConvention),
+              )}
+              beside={
+                last
+                  ? [
+                      {
+                        name: 'after',
+                        values: (last.reading.angles[key]?.meanOnGrid ?? []).map((v) =>
+                          quoted(key, v, jointConvention),
+                        ),
+                      },
+                    ]
+                  : []
+              }
+              cursorDeg={null}
+              height={210}
+            />
+          </Box>
+        ))}
+      </OnPaper>
+    </Box>
+  );
+}

@@ -1,0 +1,137 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import dayjs from 'dayjs';
+import { useState } from 'react';
+import { isMinor, RED_FLAGS, type Intake } from '../../../core/intake/intake.ts';
+import type { FitSession } from '../../../core/records/types.ts';
+
+/** What stops the fit: the card stays until it is acknowledged, and after that as a reminder. */
+export function RedFlags({
+  session,
+  set,
+}: {
+  session: FitSession;
+  set: (at: string, value: unknown) => void;
+}) {
+  const flags = session.intake.redFlags;
+  const has = (key: string): boolean => flags.some((f) => f.key === key);
+  const open = flags.filter((f) => !f.acknowledgedIso);
+  return (
+    <Box sx={{ mb: 3 }}>
+      {flags.length > 0 && (
+        <Box role="alert" sx={{ border: 2, borderColor: 'error.main', p: 2, mb: 2 }}>
+          <Typography variant="h2" sx={{ color: 'error.main' }}>
+            Stop: refer first
+          </Typography>
+          <Box component="ul" sx={{ my: 1, pl: 2.5 }}>
+            {flags.map((f) => (
+              <li key={f.key}>{RED_FLAGS.find((r) => r.key === f.key)!.text}</li>
+            ))}
+          </Box>
+          <Typography variant="body2">
+            A licensed clinician sees this before anything is moved. The application gives measurements and
+            options; it makes no diagnosis. This stays on the rider’s report.
+          </Typography>
+          {open.length > 0 ? (
+            <Button
+              variant="contained"
+              color="error"
+              sx={{ mt: 1.5 }}
+              onClick={() =>
+                set(
+                  'intake.redFlags',
+                  flags.map((f) => ({
+                    ...f,
+                    acknowledgedIso: f.acknowledgedIso ?? new Date().toISOString(),
+                  })),
+                )
+              }
+            >
+              I have told the rider
+            </Button>
+          ) : (
+            <Typography variant="body2" sx={{ mt: 1 }}>
+              Told on {dayjs(flags[0].acknowledgedIso).format('D MMMM YYYY, HH:mm')}.
+            </Typography>
+          )}
+        </Box>
+      )}
+      <details open={flags.length > 0}>
+        <summary>Ask: anything that stops a fit? {flags.length === 0 && '(none so far)'}</summary>
+        {RED_FLAGS.map((r) => (
+          <FormControlLabel
+            key={r.key}
+            sx={{ display: 'flex', minHeight: 40 }}
+            control={
+              <Checkbox
+                size="small"
+                checked={has(r.key)}
+                onChange={(e) =>
+                  set(
+                    'intake.redFlags',
+                    e.target.checked
+                      ? [...flags, { key: r.key, acknowledgedIso: null }]
+                      : flags.filter((f) => f.key !== r.key),
+                  )
+                }
+              />
+            }
+            label={r.text}
+          />
+        ))}
+      </details>
+    </Box>
+  );
+}
+
+/** Consent to being filmed: who gave it and when; a guardian's for a rider under 18. */
+export function Consent({
+  session,
+  name,
+  onChange,
+}: {
+  session: FitSession;
+  name: string;
+  onChange: (c: Intake['filmConsent']) => void;
+}) {
+  const { intake } = session;
+  const minor = isMinor(intake);
+  const [by, setBy] = useState(minor ? '' : name);
+  if (intake.filmConsent) {
+    return (
+      <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', flexWrap: 'wrap' }}>
+        <Typography>
+          Given by {intake.filmConsent.by} on{' '}
+          {dayjs(intake.filmConsent.givenIso).format('D MMMM YYYY, HH:mm')}.
+        </Typography>
+        <Button onClick={() => onChange(null)}>Withdraw</Button>
+      </Box>
+    );
+  }
+  return (
+    <Box sx={{ display: 'flex', gap: 2, alignItems: 'flex-start', flexWrap: 'wrap' }}>
+      <Typography sx={{ maxWidth: 420 }}>
+        The film stays on this device and is deleted with the rider on request.{' '}
+        {minor ? 'The rider is under 18: the guardian gives consent.' : 'Without consent nothing is filmed.'}
+      </Typography>
+      <TextField
+        size="small"
+        label={minor ? 'Guardian’s name' : 'Given by'}
+        value={by}
+        onChange={(e) => setBy(e.target.value)}
+        slotProps={{ htmlInput: { maxLength: 120 } }}
+      />
+      <Button
+        variant="contained"
+        disabled={by.trim() === ''}
+        onClick={() => onChange({ givenIso: new Date().toISOString(), by: by.trim() })}
+      >
+        Record the consent
+      </Button>
+    </Box>
+  );
+}

@@ -1,0 +1,140 @@
+import Alert from '@mui/material/Alert';
+import Button from '@mui/material/Button';
+import { useCallback, useEffect, useMemo, useRef } from 'react';
+import { Link } from 'react-router';
+import { useStore } from 'zustand';
+import type { Vec2 } from '../../../core/geometry/vec.ts';
+import { openTake, type FitSession } from '../../../core/records/types.ts';
+import { GUIDES, LINES, plainName } from '../../../core/stroke/landmarks.ts';
+import { NeedsFirst } from '../../ui/NeedsFirst';
+import { ProposeMarks } from './ProposeMarks';
+import { proposalStore, propose, type Proposal } from '../../jobs/proposals';
+import { PointBoard } from '../../ui/film/PointBoard';
+import type { BoardPoints } from '../../ui/film/boardPoints';
+import { useClip } from '../../ui/film/useClip';
+import { notify } from '../../session/notices';
+import { stepVisit } from '../../session/visits';
+import { useEdit, useEditUnderWay } from '../../session/useEdit';
+import { spawnTracker, type Spawned } from '../../workers/spawn';
+import type { TrackApi } from '../../workers/track.worker';
+import { useSession } from '../session';
+
+export default function Mark() {
+  const { session } = useSession();
+  if (!openTake(session)) {
+    return (
+      <NeedsFirst
+        title="No film yet"
+        text="The joints are pointed out on one frame of the film: bring it in first."
+        to="../film"
+        action="Go to Film"
+      />
+    );
+  }
+  return <Marking session={session} />;
+}
+
+function Marking({ session }: { session: FitSession }) {
+  const take = openTake(session)!;
+  const clip = useClip(take, take.markedFrame);
+  const { edit, refused } = useEdit();
+  const busy = useEditUnderWay();
+  const worker = useRef<Spawned<TrackApi> | null>(null);
+  const snapping = useRef<Promise<unknown>>(Promise.resolve());
+  useEffect(
+    () => () => {
+      const left = worker.current;
+      worker.current = null;
+      // A point that was just placed is still drawn to its sticker, and kept.
+      void snapping.current.finally(() => left?.end());
+    },
+    [],
+  );
+  const { blob } = clip;
+  const snap = useCallback(
+    async (frame: number, at: Vec2): Promise<Vec2 | null> => {
+      if (!blob) return null;
+      worker.current ??= spawnTracker();
+      const mine = worker.current;
+      const centre = mine.api.snap(blob, frame, at).catch(() => {
+        // One that broke down is not asked again; the point stays where the finger put it.
+        mine.end();
+        if (worker.current === mine) worker.current = null;
+        return null;
+      });
+      snapping.current = centre;
+      return centre;
+    },
+    [blob],
+  );
+  const onChange = useCallback(
+    (points: BoardPoints, frame: number) => {
+      void edit({ kind: 'marks', takeId: take.id, frame, marks: points });
+      if (take.tracking.state !== 'none')
+        notify(
+          'The tracks of this take went with the mark they were made from.',
+          () => void stepVisit(session.id, 'undo').then((r) => r.ok || notify(r.message)),
+        );
+    },
+    [edit, take.id, take.tracking.state, session.id],
+  );
+  const stored: BoardPoints = take.marks;
+  const takeId = take.id;
+  // A proposal belongs to its frame: on another one it waits.
+  const waiting = useStore(proposalStore, ({ takes }) => takes[takeId] ?? null);
+  const proposal = waiting?.frame === clip.shown ? waiting.points : null;
+  const setProposal = (points: Proposal | null): void => propose(takeId, clip.shown, points);
+  const ghosts = useMemo(
+    () =>
+      proposal &&
+      Object.fromEntries(
+        Object.entries(proposal).map(([key, p]) => [key, { x: p.x, y: p.y, name: plainName(key) }]),
+      ),
+    [proposal],
+  );
+  const takeThem = (p: Proposal): void => {
+    setProposal(null);
+    const marks = Object.fromEntries(
+      Object.entries(p).map(([key, m]) => [key, { x: m.x, y: m.y, onSticker: m.onSticker }]),
+    );
+    void edit({ kind: 'marks', takeId, frame: clip.shown, marks: { ...take.marks, ...marks } });
+  };
+  return (
+    <PointBoard
+      key={`${take.id}${take.view}`}
+      clip={clip}
+      items={GUIDES[take.view]}
+      lines={LINES[take.view]}
+      stored={stored}
+      boundFrame={take.markedFrame}
+      snap={snap}
+      onChange={onChange}
+      busy={busy}
+      ghosts={ghosts}
+      tools={
+        <ProposeMarks
+          session={session}
+          take={take}
+          clip={clip}
+          proposal={proposal}
+          onPropose={setProposal}
+          onTake={takeThem}
+        />
+      }
+      done={
+        <>
+          {take.tracking.state !== 'none' && (
+            <Alert severity="info" variant="outlined">
+              These marks are tracked. Moving one makes the tracks void: they are then made again from here.
+            </Alert>
+          )}
+          <Button variant="contained" component={Link} to="../track" relative="path">
+            On to tracking
+          </Button>
+        </>
+      }
+    >
+      {refused && <Alert severity="error">{refused}</Alert>}
+    </PointBoard>
+  );
+}

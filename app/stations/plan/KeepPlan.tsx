@@ -1,0 +1,62 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import dayjs from 'dayjs';
+import { asFindings } from '../../../core/protocol/findings.ts';
+import type { MeasureReading } from '../../../core/protocol/measures.ts';
+import { keptLines, type Prescription } from '../../../core/plan/plan.ts';
+import type { FitSession } from '../../../core/records/types.ts';
+import { roundNow } from '../../../core/trial/rounds.ts';
+import type { Plan } from '../../../core/records/work.ts';
+import { movesText } from '../../ui/words/moveText';
+import { useSet } from '../../session/useSet';
+import { useStudio } from '../../session/useStudio';
+
+/** The plan as it goes on record: what was found, and the lines that stand. */
+function planOf(
+  session: FitSession,
+  measures: readonly MeasureReading[],
+  plan: Prescription,
+  keptIso: string,
+): Plan {
+  return {
+    keptIso,
+    round: roundNow(session),
+    protocolId: session.protocolId,
+    findings: asFindings(measures),
+    lines: keptLines(plan),
+  };
+}
+
+/** Keeps the plan as it stands, with what it was made from; later readings never change it. */
+export function KeepPlan({
+  session,
+  measures,
+  plan: made,
+}: {
+  session: FitSession;
+  measures: readonly MeasureReading[];
+  plan: Prescription;
+}) {
+  const { set } = useSet();
+  const { lengthUnit } = useStudio();
+  const { plan } = session;
+  const outside = plan?.findings.filter((f) => f.verdict !== 'in').length ?? 0;
+  return (
+    <Box component="section" aria-label="The plan on record">
+      <Button
+        variant={plan ? 'outlined' : 'contained'}
+        onClick={() => set('plan', planOf(session, measures, made, new Date().toISOString()))}
+      >
+        {plan ? 'Keep it anew' : 'Keep this plan'}
+      </Button>
+      {plan && (
+        <Typography sx={{ mt: 1 }} data-testid="kept-plan">
+          Kept {dayjs(plan.keptIso).format('D MMMM YYYY, HH:mm')}:{' '}
+          {plan.lines.map((l) => l.title ?? movesText(l.moves, lengthUnit)).join('; ') || 'nothing to move'}.{' '}
+          {outside} of {plan.findings.length} measures were outside their band or at its edge.
+        </Typography>
+      )}
+    </Box>
+  );
+}

@@ -1,0 +1,341 @@
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import LinearProgress from '@mui/material/LinearProgress';
+import Typography from '@mui/material/Typography';
+import { useMemo } from 'react';
+import { Link } from 'react-router';
+import { measureName } from '../../../core/protocol/convention.ts';
+import { single } from '../../../core/body/tests.ts';
+import { RED_FLAGS } from '../../../core/intake/intake.ts';
+import { balanceAfter } from '../../../core/model/balanceAfter.ts';
+import { adviceFor, cautionsFor } from '../../../core/plan/cautions.ts';
+import { CONTROLS, effectsOf, type ControlKey, type Moves } from '../../../core/plan/controls.ts';
+import { asItIs, foretell, laidOut } from '../../../core/model/foretell.ts';
+
+import { bodyOf, type Decision, type PlanLine, type Prescription } from '../../../core/plan/plan.ts';
+import { ON_BIKE } from '../../../core/suspects/onBike.ts';
+import { setupNow } from '../../../core/records/setups.ts';
+import { valuesOf } from '../../../core/trial/progress.ts';
+import type { FitSession } from '../../../core/records/types.ts';
+import type { Reading } from '../../../core/stroke/read.ts';
+import { FollowUps } from '../../ui/FollowUps';
+import { ForecastTable } from './ForecastTable';
+import { KeepPlan } from './KeepPlan';
+import { lineTitle } from '../../ui/words/moveText';
+import { PlanLines, QuietLines } from './PlanLines';
+import { SchoolsChoice } from './SchoolsChoice';
+import { handsOf, type VisitCase } from '../../../core/plan/visitCase.ts';
+import { roundNow } from '../../../core/trial/rounds.ts';
+import type { LengthUnit } from '../../../core/units/length.ts';
+import { AskFirst } from './AskFirst';
+import { sideTake } from '../../session/useTakeResults';
+import { useSet } from '../../session/useSet';
+import { useStudio } from '../../session/useStudio';
+
+/** What to move, how far, in which order, and what it will do; with everything that speaks against it in sight. */
+export function PrescriptionView({
+  session,
+  ground,
+  reading,
+  plan,
+}: {
+  session: FitSession;
+  ground: VisitCase;
+  /** Null where only a film from ahead is there. */
+  reading: Reading | null;
+  plan: Prescription | null;
+}) {
+  const { set, move, refused } = useSet();
+  const { lengthUnit, jointConvention } = useStudio();
+  const { planning, intake } = session;
+  const { case: c, measures } = ground;
+  if (!plan) return <LinearProgress aria-label="Working out the prescription" sx={{ m: 4 }} />;
+
+  const decide = (key: string, decision: Decision | null): void =>
+    set('planning.decisions', [
+      ...planning.decisions.filter((d) => d.key !== key),
+      ...(decision ? [decision] : []),
+    ]);
+  const onDone = (line: PlanLine): void => {
+    const values = valuesOf(setupNow(session), line.moves);
+    if (values.length) move(values, line.key);
+  };
+  const round = roundNow(session);
+  // Only what was moved in this round is on the bike for a line of this round.
+  const done = (line: PlanLine): boolean =>
+    Object.keys(line.moves).length > 0 &&
+    Object.keys(line.moves).every((key) =>
+      session.changes.some(
+        (ch) =>
+          !ch.putBackIso &&
+          ch.round === round &&
+          (ch.lineKey === null || ch.lineKey === line.key) &&
+          ch.values.some((v) => v.at === CONTROLS[key as ControlKey].at),
+      ),
+    );
+  const cautions = cautionsFor(c, plan);
+  const open = cautions.filter((q) => q.serious && !planning.acknowledged.includes(q.key));
+  const advice = adviceFor(c);
+  return (
+    <Box
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 1fr) 440px' },
+        gap: 4,
+        p: { xs: 2, md: 3 },
+        maxWidth: 1280,
+        mx: 'auto',
+      }}
+    >
+      <Box sx={{ minWidth: 0 }}>
+        {intake.redFlags.length > 0 && (
+          <Alert severity="error" sx={{ mb: 2 }}>
+            Intake holds a reason to refer first:{' '}
+            {intake.redFlags
+              .map((f) => RED_FLAGS.find((r) => r.key === f.key)!.text.toLowerCase())
+              .join('; ')}
+            .
+          </Alert>
+        )}
+        <Typography variant="h1" sx={{ fontSize: '1.8rem', mb: 1, textWrap: 'balance' }} data-testid="advice">
+          {headline(plan, lengthUnit)}
+        </Typography>
+        {plan.leaveAlone && <LeaveAlone />}
+        {plan.heldBack.map((w) => (
+          <Alert key={w} severity="warning" variant="outlined" sx={{ mb: 1 }}>
+            {w}
+          </Alert>
+        ))}
+        {plan.conflicts.map((w) => (
+          <Alert key={w} severity="warning" variant="outlined" sx={{ mb: 1 }}>
+            {w}
+          </Alert>
+        ))}
+        {plan.seenThrough.map((w) => (
+          <Alert key={w} severity="info" variant="outlined" sx={{ mb: 1 }}>
+            {w}
+          </Alert>
+        ))}
+        {plan.forecast?.ok && plan.forecast.rounds && (
+          <Alert severity="warning" variant="outlined" sx={{ mb: 1 }}>
+            With this the back is at its limit and rounds.
+          </Alert>
+        )}
+        {refused && <Alert severity="error">{refused}</Alert>}
+        {plan.now.length > 0 && (
+          <Part title="Now">
+            <PlanLines
+              label="Now"
+              lines={plan.now}
+              first={1}
+              planned={c}
+              plan={plan}
+              done={done}
+              onDecide={decide}
+              onOrder={(keys) => set('planning.order', [...keys, ...plan.try.map((l) => l.key)])}
+              onDone={onDone}
+            />
+          </Part>
+        )}
+        {(plan.ask.length > 0 || Object.keys(planning.answers).length > 0) && (
+          <Part title="Ask first">
+            <AskFirst
+              asks={plan.ask}
+              answers={planning.answers}
+              onAnswer={(answers) => set('planning.answers', answers)}
+            />
+          </Part>
+        )}
+        {plan.try.length > 0 && (
+          <Part title="Try and ask">
+            <PlanLines
+              label="Try and ask"
+              lines={plan.try}
+              first={plan.now.length + 1}
+              planned={c}
+              plan={plan}
+              done={done}
+              onDecide={decide}
+              onOrder={(keys) => set('planning.order', [...plan.now.map((l) => l.key), ...keys])}
+              onDone={onDone}
+            />
+          </Part>
+        )}
+        {plan.later.length > 0 && (
+          <Part title="After the next film">
+            <QuietLines
+              label="After the next film"
+              lines={plan.later}
+              note={(l) => [l.probability, l.why[l.why.length - 1]].filter(Boolean)}
+            />
+          </Part>
+        )}
+        {plan.rejected.length > 0 && (
+          <Part title="Left out">
+            <QuietLines
+              label="Left out"
+              lines={plan.rejected}
+              note={(l) =>
+                [l.decision ? `left out: ${l.decision.reason}` : '', l.changed ?? ''].filter(Boolean)
+              }
+              action={{ words: 'Take it back in', does: (l) => decide(l.key, null) }}
+            />
+          </Part>
+        )}
+        {plan.open.length > 0 && (
+          <Part title="Still out, and what to do">
+            {plan.open.map((o) => (
+              <Typography key={o.key}>
+                <strong>{measureName(o.key, jointConvention)}</strong>: {o.words}
+              </Typography>
+            ))}
+          </Part>
+        )}
+        {plan.noted.length > 0 && (
+          <Part title="Noted">
+            {plan.noted.map((w) => (
+              <Typography key={w}>{w}</Typography>
+            ))}
+          </Part>
+        )}
+        {advice.length > 0 && (
+          <Part title="Off the bike">
+            {advice.map((w) => (
+              <Typography key={w}>{w}</Typography>
+            ))}
+          </Part>
+        )}
+      </Box>
+      <Box sx={{ minWidth: 0 }}>
+        <ForecastTable
+          measures={measures}
+          foretold={plan.forecast?.ok ? plan.forecast.measures : null}
+          convention={jointConvention}
+        />
+        {reading && <HandsShare session={session} ground={ground} reading={reading} moves={plan.total} />}
+        {cautions.length > 0 && (
+          <Part title="Cautions">
+            {cautions.map((q) =>
+              q.serious ? (
+                <FormControlLabel
+                  key={q.key}
+                  sx={{ display: 'flex', alignItems: 'flex-start', mr: 0 }}
+                  control={
+                    <Checkbox
+                      checked={planning.acknowledged.includes(q.key)}
+                      onChange={(e) =>
+                        set(
+                          'planning.acknowledged',
+                          e.target.checked
+                            ? [...planning.acknowledged, q.key]
+                            : planning.acknowledged.filter((k) => k !== q.key),
+                        )
+                      }
+                    />
+                  }
+                  label={<Typography sx={{ pt: 1 }}>{q.words}</Typography>}
+                />
+              ) : (
+                <Typography key={q.key} sx={{ pl: 5.25, py: 0.25 }} color="textSecondary">
+                  {q.words}
+                </Typography>
+              ),
+            )}
+            {open.length > 0 && (
+              <Typography variant="body2" color="textSecondary">
+                {open.length === 1 ? 'One is' : `${open.length} are`} not acknowledged yet.
+              </Typography>
+            )}
+          </Part>
+        )}
+        <Part title="Schools">
+          <SchoolsChoice schools={planning.schools} onChange={(s) => set('planning.schools', s)} />
+        </Part>
+        <Part title="On record">
+          <KeepPlan session={session} measures={measures} plan={plan} />
+          {session.plan && (
+            <Button variant="contained" component={Link} to="../trial" relative="path" sx={{ mt: 1 }}>
+              On to the trial
+            </Button>
+          )}
+        </Part>
+        <Part title="Follow-ups">
+          <FollowUps list={session.followUps} onChange={(list) => set('followUps', list)} />
+        </Part>
+        {planning.decisions.length > 0 && (
+          <Button onClick={() => set('planning.decisions', [])}>Forget all decisions</Button>
+        )}
+      </Box>
+    </Box>
+  );
+}
+
+function Part({ title, children }: { title: string; children: React.ReactNode }) {
+  return (
+    <Box component="section" aria-label={title} sx={{ mt: 3 }}>
+      <Typography variant="h2" sx={{ borderBottom: 1, borderColor: 'text.primary', mb: 1 }}>
+        {title}
+      </Typography>
+      {children}
+    </Box>
+  );
+}
+
+/** What to do in one line: the changes of this round, or that there is none. */
+function headline(plan: Prescription, unit: LengthUnit): string {
+  const title = (l: PlanLine): string => lineTitle(l.key, l.moves, unit, l.title);
+  if (plan.leaveAlone) return 'Leave it alone';
+  if (plan.now.length > 0) return plan.now.map(title).join('; ');
+  if (plan.try.length > 0) return `Try and ask: ${title(plan.try[0])}`;
+  return plan.ask.length > 0 ? 'Ask first' : 'Nothing to move now';
+}
+
+/** Nothing to do is an answer. */
+function LeaveAlone() {
+  return (
+    <Alert severity="info" variant="outlined" sx={{ fontSize: '1.1rem' }}>
+      Nothing is surely out of its band, and nothing hurts. Leave it alone.
+    </Alert>
+  );
+}
+
+const percent = (v: number): string => `${Math.round(100 * v)} %`;
+
+/** The share of the weight on the hands, before and after, beside what the complaint says. */
+function HandsShare({
+  session,
+  ground,
+  reading,
+  moves,
+}: {
+  session: FitSession;
+  ground: VisitCase;
+  reading: Reading;
+  moves: Moves;
+}) {
+  const { case: c, near, measures } = ground;
+  const shares = useMemo(() => {
+    if (!near) return null;
+    const take = sideTake(session);
+    const known = { powerW: take?.effortW ?? null, massKg: single(session.body, 'mass') };
+    const prepared = laidOut(near);
+    const start = asItIs(prepared);
+    const then = foretell(prepared, measures, effectsOf(c.bike, moves), c.habits, bodyOf(c), true);
+    const now = handsOf(session, take, reading);
+    const after =
+      then.ok && then.turn && start?.turn ? balanceAfter(reading, start.turn, then.turn, known) : null;
+    return now && after ? { now, after } : null;
+  }, [session, near, measures, c, moves, reading]);
+  if (!shares) return null;
+  return (
+    <Typography sx={{ mt: 1.5 }} data-testid="hands-share">
+      On the hands: {percent(shares.now.handsShare)} → <strong>{percent(shares.after.handsShare)}</strong> (
+      {percent(shares.after.handsLow)} to {percent(shares.after.handsHigh)}) of the weight. An indicator; the
+      hands-off test decides:{' '}
+      {ON_BIKE[0].options.find(([k]) => k === c.onBike?.handsOff)?.[1] ?? 'not done yet'}.
+    </Typography>
+  );
+}

@@ -1,0 +1,76 @@
+import { useEffect, useMemo, useState } from 'react';
+import type { Part } from '../../../core/bike/parts.ts';
+import type { Habits } from '../../../core/model/bodyModel.ts';
+import { filmedTake, visitCase, type VisitCase } from '../../../core/plan/visitCase.ts';
+import type { PlanCase, Prescription } from '../../../core/plan/plan.ts';
+import { roundNow, setupOf } from '../../../core/trial/rounds.ts';
+import { partnerOf } from '../../../core/records/pairs.ts';
+import type { FitSession } from '../../../core/records/types.ts';
+import type { Reading } from '../../../core/stroke/read.ts';
+import { planOf } from '../../jobs/plans';
+import { useStudio } from '../../session/useStudio';
+import { sideTake, useFrontal, useTakeReadings } from '../../session/useTakeResults';
+
+/** Everything that the plan is made from: both sides' models where both were filmed, bands, suspects, parts. */
+export function useVisitCase(
+  session: FitSession,
+  reading: Reading | null,
+  parts: readonly Part[],
+  habits: Habits | null,
+): VisitCase {
+  const { jointConvention } = useStudio();
+  const frontal = useFrontal(session);
+  const take = sideTake(session);
+  const partner = take ? partnerOf(session, take) : null;
+  const others = useTakeReadings(session, partner ? [partner.id] : []);
+  const farReading = others[0]?.reading ?? null;
+  const seat = setupOf(session, take).frame.seatAngleDeg;
+  // Models are fitted anew with the readings, not with every word that is edited.
+  const near = useMemo(
+    () => (reading ? filmedTake(session, take, reading) : null),
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [reading, take, seat],
+  );
+  const far = useMemo(
+    () => (farReading && partner ? filmedTake(session, partner, farReading) : null),
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [farReading, partner, seat],
+  );
+  return useMemo(
+    () =>
+      visitCase({
+        session,
+        near,
+        far,
+        frontal,
+        parts,
+        habits,
+        convention: jointConvention,
+        round: roundNow(session),
+      }),
+    [session, near, far, frontal, parts, habits, jointConvention],
+  );
+}
+
+/** The prescription, worked out beside the page; the last one stands while the next is made. Null until there is one. */
+export function usePrescription(c: PlanCase): Prescription | null {
+  const [plan, setPlan] = useState<Prescription | null>(null);
+  useEffect(() => {
+    let ended = false;
+    planOf(c, () => !ended).then(
+      (made) => {
+        if (!ended && made) setPlan(made);
+      },
+      (error: unknown) => {
+        if (!ended)
+          setPlan(() => {
+            throw error;
+          });
+      },
+    );
+    return () => {
+      ended = true;
+    };
+  }, [c]);
+  return plan;
+}

@@ -1,0 +1,110 @@
+import Box from '@mui/material/Box';
+import { useTheme } from '@mui/material/styles';
+import { line, scaleLinear } from 'd3';
+import { evaluateCurve } from '../../../core/signal/harmonics.ts';
+import type { FrontalReading } from '../../../core/frontal/readFrontal.ts';
+
+const W = 480;
+const H = 300;
+const MARGIN = 34;
+
+/**
+ * Both knees' ways in the plane across the bike, to scale, seen from behind whichever way it was filmed, each over its foot: push
+ * drawn full, the way back up dashed.
+ */
+export function KneeTrace({ reading, cursorDeg }: { reading: FrontalReading; cursorDeg: number | null }) {
+  const { palette } = useTheme();
+  const sides = (['left', 'right'] as const).map((side) => {
+    const leg = reading.legs[side];
+    const out = side === 'right' ? 1 : -1;
+    const points = leg.kneeLateralMm.meanOnGrid.map((v, i): [number, number] => [
+      out * v,
+      leg.kneeHeightMm.meanOnGrid[i],
+    ]);
+    const foot = out * (leg.kneeLateralMm.curve.mean - leg.kneeOverFootMm.curve.mean);
+    const own = cursorDeg === null ? null : cursorDeg + (side === 'left' ? 180 : 0);
+    const now =
+      own === null
+        ? null
+        : ([
+            out * evaluateCurve(leg.kneeLateralMm.curve, own),
+            evaluateCurve(leg.kneeHeightMm.curve, own),
+          ] as const);
+    return { side, points, foot, now, width: leg.pathWidthMm };
+  });
+  const all = sides.flatMap((s) => [...s.points, [s.foot, s.points[0][1]] as [number, number]]);
+  const reach = Math.max(...all.map((p) => Math.abs(p[0]))) + 30;
+  const [low, high] = [Math.min(...all.map((p) => p[1])), Math.max(...all.map((p) => p[1]))];
+  const k = Math.min((W - 2 * MARGIN) / (2 * reach), (H - 2 * MARGIN) / (high - low));
+  const x = scaleLinear([-1, 1], [W / 2 - k, W / 2 + k]);
+  const y = scaleLinear([low, low + 1], [H - MARGIN, H - MARGIN - k]);
+  const path = line<[number, number]>(
+    (p) => x(p[0]),
+    (p) => y(p[1]),
+  );
+  return (
+    <Box
+      component="svg"
+      viewBox={`0 0 ${W} ${H}`}
+      role="img"
+      aria-label={`Knee paths seen from behind: left ${sides[0].width.value.toFixed(0)} mm wide, right ${sides[1].width.value.toFixed(0)} mm wide`}
+      sx={{ width: '100%', display: 'block', '& text': { fontSize: 13, fill: palette.text.secondary } }}
+    >
+      <line x1={x(0)} x2={x(0)} y1={16} y2={H - 20} stroke={palette.ink.faint} strokeDasharray="12 3 2 3" />
+      <text x={x(0)} y={H - 6} textAnchor="middle">
+        bike’s middle
+      </text>
+      {sides.map(({ side, points, foot, now, width }) => {
+        const xs = points.map((p) => p[0]);
+        const [from, to] = [Math.min(...xs), Math.max(...xs)];
+        return (
+          <g key={side}>
+            <line
+              x1={x(foot)}
+              x2={x(foot)}
+              y1={MARGIN - 12}
+              y2={H - MARGIN + 8}
+              stroke={palette.text.secondary}
+              strokeDasharray="3 4"
+            />
+            <path
+              d={`M${x(foot) - 13},${H - MARGIN + 8} h26 l-4,7 h-18 z`}
+              fill={palette.ink.band}
+              stroke={palette.text.secondary}
+            />
+            <path
+              d={path(points.slice(0, 73)) ?? ''}
+              fill="none"
+              stroke={palette.ink.measured}
+              strokeWidth={2.4}
+            />
+            <path
+              d={path([...points.slice(72), points[0]]) ?? ''}
+              fill="none"
+              stroke={palette.ink.measured}
+              strokeWidth={1.4}
+              strokeDasharray="5 4"
+            />
+            <path
+              d={`M${x(from)},18 v8 M${x(to)},18 v8 M${x(from)},22 H${x(to)}`}
+              stroke={palette.text.primary}
+              fill="none"
+            />
+            <text x={x((from + to) / 2)} y={13} textAnchor="middle">
+              {side} {width.value.toFixed(0)} mm
+            </text>
+            {now && (
+              <circle
+                cx={x(now[0])}
+                cy={y(now[1])}
+                r={5}
+                fill={palette.primary.main}
+                stroke={palette.ink.plate}
+              />
+            )}
+          </g>
+        );
+      })}
+    </Box>
+  );
+}

@@ -1,0 +1,334 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { useMemo } from 'react';
+import { Link, useSearchParams } from 'react-router';
+import type { FrontalColumn } from '../../../core/formats/angles.ts';
+import { readFile } from '../../jobs/files';
+import type { FrontalReading, Obliquity } from '../../../core/frontal/readFrontal.ts';
+import { legsCompared } from '../../../core/protocol/asymmetry.ts';
+import { inMm, judgeReading } from '../../../core/protocol/measures.ts';
+import type { FitSession, Take } from '../../../core/records/types.ts';
+import type { CurveReading } from '../../../core/stroke/curves.ts';
+import type { Tracks } from '../../../core/stroke/tracks.ts';
+import { ChartTools } from '../../charts/ChartTools';
+import { Figure } from '../../ui/Figure';
+import { Breakdown, Findings } from './Findings';
+import { FrontalExport } from './FrontalExport';
+import { FrontalOverlay } from '../../ui/film/FrontalOverlay.client';
+import { KneeTrace } from './KneeTrace';
+import { LaidTables, useLaidTables, type LaidTable } from './LaidTables';
+import { Multiples } from './Multiples';
+import { CadenceNote, LossNote, ProvisionalNote, TurnFigures } from './readingNotes';
+import { SideTable } from './Sides';
+import { StrokeChart } from '../../charts/StrokeChart';
+import { protocolOf } from '../../../core/plan/visitCase.ts';
+import { useClip } from '../../ui/film/useClip';
+import { useStudio } from '../../session/useStudio';
+import { useReading } from '../../session/useTakeResults';
+import { useTurnCursor } from './useTurnCursor';
+import { Workbench } from '../../ui/film/Workbench';
+
+interface Drawn {
+  key: string;
+  name: string;
+  unit: '°' | 'mm';
+  hint: string;
+  /** One curve on the right arm's turn, or both legs' each on its own. */
+  curves: readonly { name: string; curve: CurveReading }[];
+  /** The columns of a table that go beside it. */
+  columns: readonly FrontalColumn[];
+}
+
+const PELVIS: Record<Obliquity['of'], string> = {
+  asis: 'ASIS',
+  psis: 'PSIS',
+  hip: 'hips',
+  shoulder: 'shoulders',
+};
+
+/** Everything that a reading from the front or the rear has through the stroke. */
+function drawnOf(r: FrontalReading): Drawn[] {
+  const legs = (pick: (leg: FrontalReading['legs']['left']) => CurveReading | null): Drawn['curves'] =>
+    (['right', 'left'] as const).flatMap((side) => {
+      const curve = pick(r.legs[side]);
+      return curve ? [{ name: side, curve }] : [];
+    });
+  const offLine = legs((l) => l.kneeOffLineMm);
+  return [
+    {
+      key: 'kneeLateral',
+      columns: ['knee_right_mm', 'knee_left_mm'] as const,
+      name: 'Knee across',
+      unit: 'mm',
+      hint: 'from the bike’s middle, outward +, each leg on its own crank arm',
+      curves: legs((l) => l.kneeLateralMm),
+    },
+    {
+      key: 'kneeOverFoot',
+      columns: ['knee_over_foot_right_mm', 'knee_over_foot_left_mm'] as const,
+      name: 'Knee over foot',
+      unit: 'mm',
+      hint: 'outward +, each leg on its own crank arm',
+      curves: legs((l) => l.kneeOverFootMm),
+    },
+    ...(offLine.length === 2
+      ? [
+          {
+            key: 'kneeOffLine',
+            columns: [],
+            name: 'Knee off the line',
+            unit: 'mm' as const,
+            hint: 'against the line from hip to foot, outward +',
+            curves: offLine,
+          },
+        ]
+      : []),
+    ...(r.pelvis
+      ? [
+          {
+            key: 'pelvis',
+            columns: ['pelvis_deg'] as const,
+            name: 'Pelvis',
+            unit: '°' as const,
+            hint: `${PELVIS[r.pelvis.of]}, left higher +, on the right arm’s turn`,
+            curves: [{ name: 'pelvis', curve: r.pelvis.curve }],
+          },
+        ]
+      : []),
+    ...(r.shoulders
+      ? [
+          {
+            key: 'shoulders',
+            columns: ['shoulders_deg'] as const,
+            name: 'Shoulders',
+            unit: '°' as const,
+            hint: 'left higher +, on the right arm’s turn',
+            curves: [{ name: 'shoulders', curve: r.shoulders.curve }],
+          },
+        ]
+      : []),
+    ...(r.hipShiftMm
+      ? [
+          {
+            key: 'hipShift',
+            columns: ['hip_shift_mm'] as const,
+            name: 'Hips across',
+            unit: 'mm' as const,
+            hint: 'pelvis from the bike’s middle, rider’s right +',
+            curves: [{ name: 'hips', curve: r.hipShiftMm.curve }],
+          },
+        ]
+      : []),
+  ];
+}
+
+/** The reading of a film from the front or the rear: knee paths, pelvis and shoulders, stance, left against right. */
+export function ReadFrontal({
+  session,
+  take,
+  reading,
+  tracks,
+}: {
+  session: FitSession;
+  take: Take;
+  reading: FrontalReading;
+  tracks: Tracks;
+}) {
+  const clip = useClip(take, take.markedFrame);
+  const { jointConvention } = useStudio();
+  const [search, setSearch] = useSearchParams();
+  const drawn = useMemo(() => drawnOf(reading), [reading]);
+  const shown = drawn.find((d) => d.key === search.get('curve')) ?? drawn[0];
+  const { cursorDeg, goToTheta } = useTurnCursor(clip, reading);
+  const side = useReading(session);
+  const sideReading = side.status === 'read' && side.result.ok ? side.result : null;
+  const measures = useMemo(
+    () => judgeReading(sideReading, protocolOf(session), reading),
+    [session, sideReading, reading],
+  );
+  const laid = useLaidTables((file) => readFile('frontal', file));
+  const ground = useMemo(
+    () => ({
+      name: shown.curves[0].name,
+      measured: shown.curves[0].curve.meanOnGrid,
+      spread: shown.curves[0].curve.sdOnGrid,
+      sure: shown.curves[0].curve.ciOnGrid,
+      beside: [
+        ...shown.curves.slice(1).map((c) => ({ name: c.name, values: c.curve.meanOnGrid })),
+        ...laid.tables.flatMap((t) =>
+          shown.columns.flatMap((c) => {
+            const values = t.curves[c];
+            return values ? [{ name: `${t.name}, ${c.replaceAll('_', ' ')}`, values }] : [];
+          }),
+        ),
+      ],
+    }),
+    [shown, laid.tables],
+  );
+  const small = useMemo(
+    () =>
+      drawn.map((d) => ({ key: d.key, name: d.name, unit: d.unit, values: d.curves[0].curve.meanOnGrid })),
+    [drawn],
+  );
+  const { left, right } = reading.legs;
+  const stance = reading.stanceMm;
+  return (
+    <Workbench
+      clip={clip}
+      label={`The film from the ${reading.view} with the points drawn on the rider`}
+      sideWidth={520}
+      top={
+        <Box sx={{ display: 'flex', gap: 4, px: 1.5, pb: 1, flexWrap: 'wrap' }}>
+          {(
+            [
+              ['Knee path, left', left],
+              ['Knee path, right', right],
+            ] as const
+          ).map(([name, leg]) => (
+            <Figure
+              key={name}
+              name={name}
+              value={leg.pathWidthMm.value.toFixed(0)}
+              plusMinus={`± ${leg.pathWidthMm.uncertainty.absoluteMm.toFixed(0)} mm`}
+              testId={`path-${name.endsWith('left') ? 'left' : 'right'}`}
+            />
+          ))}
+          <Figure
+            name="Stance"
+            value={stance.value.toFixed(0)}
+            plusMinus={`± ${stance.uncertainty.absoluteMm.toFixed(0)} mm`}
+            testId="stance"
+          />
+          <TurnFigures reading={reading} />
+        </Box>
+      }
+      overlay={(size) => <FrontalOverlay size={size} tracks={tracks} frame={clip.shown} />}
+    >
+      <ProvisionalNote reading={reading} />
+      <CadenceNote typed={take.cadenceRpm} read={reading.cadenceRpm} />
+      <Box sx={{ display: 'flex', alignItems: 'center' }}>
+        <Typography variant="h2" sx={{ flex: 1 }}>
+          Knee paths, seen from behind
+        </Typography>
+        <FrontalExport session={session} reading={reading} tracks={tracks} />
+      </Box>
+      <ChartTools name={`${session.id}-knee-paths`}>
+        <KneeTrace reading={reading} cursorDeg={cursorDeg} />
+      </ChartTools>
+      <Multiples
+        curves={small}
+        selected={shown.key}
+        cursorDeg={cursorDeg}
+        onSelect={(key) => setSearch({ curve: key }, { replace: true, preventScrollReset: true })}
+      />
+      <Typography variant="body2" color="textSecondary">
+        {shown.name}: {shown.hint}.{shown.curves.length === 2 && ' Full line: right. Dashed: left.'}
+      </Typography>
+      <ChartTools name={`${session.id}-${shown.key}`}>
+        <StrokeChart
+          label={shown.name}
+          unit={shown.unit === 'mm' ? ' mm' : '°'}
+          {...ground}
+          cursorDeg={cursorDeg}
+          onCursor={goToTheta}
+        />
+      </ChartTools>
+      <LaidTables
+        laid={laid}
+        what="a table of curves"
+        firstDash={shown.curves.length - 1}
+        full={laid.tables.length > 0}
+      >
+        {(table) => <FromTable table={table} columns={shown.columns} />}
+      </LaidTables>
+      <Typography variant="h2" sx={{ mt: 2 }}>
+        Left against right
+      </Typography>
+      <SideTable rows={legsCompared(reading)} convention={jointConvention} />
+      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 2, mt: 2 }}>
+        <Box>
+          <Typography variant="h3">Level</Typography>
+          <Line name="Pelvis" of={reading.pelvis} />
+          <Line name="Shoulders" of={reading.shoulders} />
+          {reading.hipShiftMm ? (
+            <Typography variant="body2">
+              Hips {reading.hipShiftMm.mean.value.toFixed(0).replace('-', '−')} ±{' '}
+              {reading.hipShiftMm.mean.uncertainty.absoluteMm.toFixed(0)} mm to the right, swaying{' '}
+              {reading.hipShiftMm.swing.value.toFixed(0)} mm.
+            </Typography>
+          ) : (
+            <Typography variant="body2" color="textSecondary">
+              Hips: not marked.
+            </Typography>
+          )}
+          <ScaleNote reading={reading} />
+        </Box>
+        <Breakdown unit="mm" {...inMm(right.pathWidthMm)} />
+      </Box>
+      <Findings
+        session={session}
+        reading={sideReading}
+        frontal={reading}
+        measures={measures.filter((m) => m.key === 'kneePathWidthMm')}
+        convention={jointConvention}
+        onSee={clip.goTo}
+      />
+      <LossNote reading={reading} />
+      <Button variant="contained" component={Link} to="../plan" relative="path" sx={{ mt: 2 }}>
+        On to the plan
+      </Button>
+    </Workbench>
+  );
+}
+
+/** What a table says of the curve that is shown. */
+const FromTable = ({
+  table,
+  columns,
+}: {
+  table: LaidTable<FrontalColumn>;
+  columns: readonly FrontalColumn[];
+}) => (
+  <Typography variant="body2" color="textSecondary">
+    {columns
+      .filter((c) => table.ends[c])
+      .map((c) => {
+        const { min, max } = table.ends[c]!;
+        return `${c.replaceAll('_', ' ')} from ${min.toFixed(1)} to ${max.toFixed(1)}`.replaceAll('-', '−');
+      })
+      .join('; ') || 'The table has nothing of this curve.'}
+  </Typography>
+);
+
+function Line({ name, of }: { name: string; of: Obliquity | null }) {
+  if (!of)
+    return (
+      <Typography variant="body2" color="textSecondary">
+        {name}: not marked.
+      </Typography>
+    );
+  const level = Math.abs(of.meanDeg) <= of.absoluteDeg;
+  return (
+    <Typography variant="body2">
+      {name} {level ? 'level' : `${of.meanDeg > 0 ? 'left' : 'right'} higher`}:{' '}
+      {Math.abs(of.meanDeg).toFixed(1)} ± {of.absoluteDeg.toFixed(1)}°, rocking {of.swingDeg.toFixed(1)}°.
+    </Typography>
+  );
+}
+
+/** From what the millimetres come, and whether the two lengths agree. */
+function ScaleNote({ reading }: { reading: FrontalReading }) {
+  const { crankRatio, distanceMm } = reading;
+  return (
+    <Typography variant="body2" color="textSecondary" sx={{ mt: 1 }}>
+      Millimetres by {reading.scaleFrom === 'crank' ? 'the crank’s rise and fall' : 'the width alone'}
+      {distanceMm && `; the lens stood about ${(distanceMm / 1000).toFixed(1)} m from the bottom bracket`}
+      {crankRatio &&
+        !distanceMm &&
+        Math.abs(crankRatio - 1) > 0.15 &&
+        '; width and crank do not agree: see on Scale'}
+      .
+    </Typography>
+  );
+}

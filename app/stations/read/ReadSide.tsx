@@ -1,0 +1,243 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import ToggleButton from '@mui/material/ToggleButton';
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
+import Typography from '@mui/material/Typography';
+import { useMemo, useState } from 'react';
+import { Link, useFetcher, useSearchParams } from 'react-router';
+import { readFile } from '../../jobs/files';
+import { inDegrees, judgeReading } from '../../../core/protocol/measures.ts';
+import { partnerOf } from '../../../core/records/pairs.ts';
+import { openTake, type FitSession } from '../../../core/records/types.ts';
+import { ANGLE_NAMES, type AnyAngleKey } from '../../../core/stroke/angles.ts';
+import type { Reading } from '../../../core/stroke/read.ts';
+import type { Tracks } from '../../../core/stroke/tracks.ts';
+import { ANGLE_HINTS, conventionWord, degrees, quoted, type Convention } from '../../ui/words/angleText';
+import { quotedBand } from '../../../core/protocol/convention.ts';
+import { Beside } from './Beside';
+import { BodyFigures } from './BodyFigures';
+import { ChartTools } from '../../charts/ChartTools';
+import { ExportMenu } from './ExportMenu';
+import { Figure } from '../../ui/Figure';
+import { CadenceNote, LossNote, NotSeenNote, ProvisionalNote, TurnFigures } from './readingNotes';
+import { Breakdown, Findings } from './Findings';
+import { Glance } from './Glance';
+import { useLaidTables } from './LaidTables';
+import { Multiples } from './Multiples';
+import { OnceMore } from '../../ui/OnceMore';
+import { PerStroke } from './PerStroke';
+import { RiderOverlay } from '../../ui/film/RiderOverlay.client';
+import { Sides } from './Sides';
+import { StrokeChart } from '../../charts/StrokeChart';
+import { StrokeClock } from './StrokeClock';
+import { takeText } from '../../ui/words/takeWords';
+import { protocolOf } from '../../../core/plan/visitCase.ts';
+import { useClip } from '../../ui/film/useClip';
+import { useStudio } from '../../session/useStudio';
+import { useFrontal, useTakeReadings } from '../../session/useTakeResults';
+import { useTurnCursor } from './useTurnCursor';
+import { readable, ValueTable } from './ValueTable';
+import { Workbench } from '../../ui/film/Workbench';
+
+/** The reading of a film from the side: angles through the stroke, the body in millimetres, findings. */
+export function ReadSide({
+  session,
+  reading,
+  tracks,
+}: {
+  session: FitSession;
+  reading: Reading;
+  tracks: Tracks;
+}) {
+  const take = openTake(session)!;
+  const clip = useClip(take, take.markedFrame);
+  const { jointConvention } = useStudio();
+  const [search, setSearch] = useSearchParams();
+  const asked = search.get('angle') as AnyAngleKey | null;
+  const told = readable(reading);
+  const angle: AnyAngleKey = asked && told.includes(asked) ? asked : told[0];
+  const { cursorDeg, goToTheta, frameIndex } = useTurnCursor(clip, reading);
+  const now = frameIndex >= 0 ? reading.frameAnglesDeg[angle]![frameIndex] : NaN;
+  const shown = reading.angles[angle]!;
+  const flip = (v: number): number => quoted(angle, v, jointConvention);
+  const frontal = useFrontal(session);
+  const measures = useMemo(
+    () => judgeReading(reading, protocolOf(session), frontal),
+    [reading, session, frontal],
+  );
+  const knee = measures.find((m) => m.key === 'kneeFlexionMinDeg');
+  const [chosen, setChosen] = useState<string[]>([]);
+  const partner = partnerOf(session, take);
+  const further = useTakeReadings(session, partner ? [...new Set([...chosen, partner.id])] : chosen);
+  const beside = further.filter((b) => chosen.includes(b.take.id));
+  const other = further.find((b) => b.take.id === partner?.id) ?? null;
+  const [glancing, setGlancing] = useState(false);
+  // What changes with neither cursor nor frame is handed on as it is, so that the chart's ground is not drawn anew.
+  const laid = useLaidTables((file) => readFile('angles', file));
+  const besideKey = beside.map((b) => b.take.id).join();
+  const ground = useMemo(
+    () => ({
+      name: takeText(take),
+      measured: shown.meanOnGrid.map((v) => quoted(angle, v, jointConvention)),
+      spread: shown.sdOnGrid,
+      sure: shown.ciOnGrid,
+      target:
+        knee && angle === 'kneeFlexionDeg'
+          ? { band: quotedBand('knee', knee.band, jointConvention), text: 'target, straightest' }
+          : null,
+      // One that has not this angle keeps its place all the same: dashes are told by it.
+      beside: [
+        ...beside.map((b) => ({ name: takeText(b.take), values: b.reading.angles[angle]?.meanOnGrid ?? [] })),
+        ...laid.tables.map((t) => ({ name: t.name, values: t.curves[angle] ?? [] })),
+      ].map((b) => ({ ...b, values: b.values.map((v) => quoted(angle, v, jointConvention)) })),
+    }),
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [shown, angle, knee, jointConvention, besideKey, laid.tables],
+  );
+  const curves = useMemo(
+    () =>
+      readable(reading).map((key) => ({
+        key,
+        name: ANGLE_NAMES[key],
+        unit: '°' as const,
+        values: reading.angles[key]!.meanOnGrid.map((v) => quoted(key, v, jointConvention)),
+      })),
+    [reading, jointConvention],
+  );
+  return (
+    <Workbench
+      clip={clip}
+      label="The film with the angles drawn on the rider"
+      sideWidth={520}
+      top={
+        <Box sx={{ display: 'flex', gap: 4, px: 1.5, pb: 1, flexWrap: 'wrap' }}>
+          {knee && (
+            <Figure
+              name={`Knee, straightest (${conventionWord('knee', jointConvention)})`}
+              value={degrees(quoted('knee', knee.value, jointConvention), 0)}
+              plusMinus={`± ${degrees(knee.uncertainty, 0)}`}
+              testId="knee-min"
+            />
+          )}
+          <Figure
+            name={`${ANGLE_NAMES[angle]} here`}
+            value={degrees(flip(now), 0)}
+            plusMinus={cursorDeg === null ? '' : `crank ${cursorDeg.toFixed(0)}°`}
+          />
+          <TurnFigures reading={reading} />
+        </Box>
+      }
+      overlay={(size) => (
+        <RiderOverlay
+          size={size}
+          tracks={tracks}
+          frame={clip.shown}
+          map={reading.map}
+          convention={jointConvention}
+        />
+      )}
+    >
+      <Box sx={{ display: 'flex', gap: 1, mb: 1.5, flexWrap: 'wrap' }}>
+        <ConventionSwitch convention={jointConvention} />
+        <Button variant="outlined" onClick={() => setGlancing(true)}>
+          Glance
+        </Button>
+        <Box sx={{ flex: 1 }} />
+        <ExportMenu session={session} reading={reading} tracks={tracks} />
+      </Box>
+      {glancing && (
+        <Glance
+          measures={measures}
+          convention={jointConvention}
+          onClose={() => setGlancing(false)}
+          chart={<StrokeChart label={ANGLE_NAMES[angle]} unit="°" {...ground} cursorDeg={cursorDeg} />}
+        />
+      )}
+      <ProvisionalNote reading={reading} />
+      <NotSeenNote reading={reading} />
+      <CadenceNote typed={take.cadenceRpm} read={reading.cadenceRpm} />
+      <Multiples
+        curves={curves}
+        selected={angle}
+        cursorDeg={cursorDeg}
+        onSelect={(key) => setSearch({ angle: key }, { replace: true, preventScrollReset: true })}
+      />
+      <Typography variant="body2" color="textSecondary">
+        {ANGLE_NAMES[angle]}: {ANGLE_HINTS[angle]}{' '}
+        {conventionWord(angle, jointConvention) && `(${conventionWord(angle, jointConvention)})`}. Line: mean
+        of {reading.usedStrokes} strokes; close shading: where that mean lies (95 %), wide: 95 % of strokes.
+      </Typography>
+      <ChartTools name={`${session.id}-${angle}`}>
+        <StrokeChart
+          label={ANGLE_NAMES[angle]}
+          unit="°"
+          {...ground}
+          cursorDeg={cursorDeg}
+          onCursor={goToTheta}
+        />
+      </ChartTools>
+      <Box sx={{ display: 'grid', gridTemplateColumns: '220px 1fr', gap: 2, alignItems: 'center', mt: 1 }}>
+        <StrokeClock
+          label={ANGLE_NAMES[angle]}
+          values={shown.meanOnGrid.map(flip)}
+          spread={shown.sdOnGrid}
+          cursorDeg={cursorDeg}
+          onCursor={goToTheta}
+          mirrored={reading.map.facing === 'left'}
+        />
+        <Breakdown unit="°" {...inDegrees(shown.min, shown.uncertainty)} />
+      </Box>
+      <ValueTable reading={reading} convention={jointConvention} />
+      <PerStroke reading={reading} angle={angle} convention={jointConvention} />
+      <Sides take={take} reading={reading} other={other} convention={jointConvention} />
+      <Beside
+        session={session}
+        take={take}
+        reading={reading}
+        chosen={chosen}
+        beside={beside}
+        laid={laid}
+        convention={jointConvention}
+        onChoose={setChosen}
+      />
+      <BodyFigures session={session} take={take} reading={reading} />
+      <Findings
+        session={session}
+        reading={reading}
+        frontal={frontal}
+        measures={measures}
+        convention={jointConvention}
+        onSee={clip.goTo}
+      />
+      <LossNote reading={reading} />
+      <Box sx={{ mt: 2 }}>
+        <OnceMore session={session} take={take} to="../film" />
+      </Box>
+      <Button variant="contained" component={Link} to="../plan" relative="path" sx={{ mt: 2 }}>
+        On to the plan
+      </Button>
+    </Workbench>
+  );
+}
+
+function ConventionSwitch({ convention }: { convention: Convention }) {
+  const fetcher = useFetcher();
+  return (
+    <ToggleButtonGroup
+      exclusive
+      size="small"
+      value={convention}
+      aria-label="How knee and elbow are quoted"
+      onChange={(_, v: Convention | null) =>
+        v &&
+        void fetcher.submit(
+          { jointConvention: v },
+          { method: 'post', action: '/settings', encType: 'application/json' },
+        )
+      }
+    >
+      <ToggleButton value="bend">Bend, straight 0°</ToggleButton>
+      <ToggleButton value="inside">Inside, straight 180°</ToggleButton>
+    </ToggleButtonGroup>
+  );
+}

@@ -1,0 +1,171 @@
+import Redo from '@mui/icons-material/Redo';
+import Undo from '@mui/icons-material/Undo';
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import IconButton from '@mui/material/IconButton';
+import Typography from '@mui/material/Typography';
+import { useCallback, useEffect, useState } from 'react';
+import {
+  data,
+  Link,
+  Outlet,
+  useFetcher,
+  useParams,
+  useRouteLoaderData,
+  type ShouldRevalidateFunctionArgs,
+} from 'react-router';
+import { useStore } from 'zustand';
+import dayjs from 'dayjs';
+import { RouteTrouble } from '../ui/RouteTrouble';
+import { StationRuler } from './StationRuler';
+import { TopBar } from '../ui/TopBar';
+import { CATALOGUE } from '../demo/catalogue';
+import { seedDemo } from '../storage/demo';
+import { newestOf } from '../../core/protocol/shelf.ts';
+import { allProtocols } from '../storage/protocols';
+import { partsThere } from '../storage/parts';
+import { followSession } from '../storage/tabs';
+import type { Direction } from '../storage/past';
+import { openVisit, refreshVisit, stepVisit, visitStore } from '../session/visits';
+import { loadRider } from '../storage/sessions';
+import type { Route } from './+types/session';
+import { notify } from '../session/notices';
+
+export const meta: Route.MetaFunction = ({ loaderData }) => [
+  // Titles stay in the browser’s history: no rider’s name.
+  {
+    title: loaderData
+      ? `Visit of ${dayjs(loaderData.session.startedIso).format('D MMM YYYY')} · Deep Angle`
+      : 'Deep Angle',
+  },
+];
+
+export async function clientLoader({ params }: Route.ClientLoaderArgs) {
+  await seedDemo(CATALOGUE);
+  const stored = await openVisit(params.sessionId);
+  if (!stored)
+    throw data('This session is not on this device. It may have been deleted, or made in another browser.', {
+      status: 404,
+    });
+  if (!stored.ok) throw data(stored.message, { status: 409 });
+  const rider = await loadRider(stored.value.riderId);
+  const lies = stored.value.deletedIso ? 'This visit' : rider?.deletedIso ? 'This rider' : null;
+  if (lies) throw data(`${lies} lies in the bin. Restore it there, then go on.`, { status: 410 });
+  return {
+    session: stored.value,
+    rider,
+    protocols: newestOf(await allProtocols()),
+    parts: await partsThere(),
+  };
+}
+
+/** Steps back and forward; edits themselves go to the same store without a detour (`useEdit`). */
+export async function clientAction({ request, params }: Route.ClientActionArgs) {
+  const { kind } = (await request.json()) as { kind: Direction };
+  return stepVisit(params.sessionId, kind);
+}
+
+/** What is drawn follows the store; a step back needs nothing loaded again. */
+export const shouldRevalidate = ({
+  formAction,
+  defaultShouldRevalidate,
+}: ShouldRevalidateFunctionArgs): boolean =>
+  formAction?.startsWith('/sessions/') ? false : defaultShouldRevalidate;
+
+/** The session that the current station works on, as it is shown: what is on its way to the store is in it. */
+export function useSession() {
+  const loaded = useRouteLoaderData<typeof clientLoader>('routes/session');
+  if (!loaded) throw new Error('A station is drawn outside its session.');
+  const shown = useStore(visitStore, ({ open }) => open[loaded.session.id]?.shown);
+  return { ...loaded, session: shown ?? loaded.session };
+}
+
+/** Takes back and does again what was edited in this session, by button or Ctrl+Z. Boards of points have their own. */
+function UndoRedo() {
+  const { sessionId = '' } = useParams();
+  const fetcher = useFetcher<typeof clientAction>();
+  const { submit, data: answer } = fetcher;
+  const steps = useStore(visitStore, ({ open }) => open[sessionId]?.steps);
+  useEffect(() => {
+    if (answer?.ok === false) notify(answer.message);
+  }, [answer]);
+  const go = useCallback(
+    (kind: Direction) => void submit({ kind }, { method: 'post', encType: 'application/json' }),
+    [submit],
+  );
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent): void => {
+      if (e.defaultPrevented || !(e.ctrlKey || e.metaKey) || e.target instanceof HTMLTextAreaElement) return;
+      // In a field being typed in, the browser's own undo is meant.
+      if (e.target instanceof HTMLInputElement && ['text', 'date'].includes(e.target.type)) return;
+      const key = e.key.toLowerCase();
+      if (key !== 'z' && key !== 'y') return;
+      e.preventDefault();
+      go(key === 'y' || e.shiftKey ? 'redo' : 'undo');
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [go]);
+  return (
+    <>
+      <IconButton aria-label="Undo the last change" disabled={!steps?.undo} onClick={() => go('undo')}>
+        <Undo />
+      </IconButton>
+      <IconButton aria-label="Redo" disabled={!steps?.redo} onClick={() => go('redo')}>
+        <Redo />
+      </IconButton>
+    </>
+  );
+}
+
+export default function Session({ loaderData }: Route.ComponentProps) {
+  const { rider } = loaderData;
+  const { session } = useSession();
+  const [company, setCompany] = useState(false);
+  useEffect(() => followSession(session.id, () => void refreshVisit(session.id), setCompany), [session.id]);
+  return (
+    <Box sx={{ height: { md: '100vh' }, minHeight: '100vh', display: 'flex', flexDirection: 'column' }}>
+      <TopBar tools={<UndoRedo />}>
+        <Typography noWrap title={rider?.note}>
+          {rider ? (
+            <Box component={Link} to={`/riders/${rider.id}`} sx={{ color: 'inherit', fontWeight: 700 }}>
+              {rider.name}
+            </Box>
+          ) : (
+            <strong>Rider not found</strong>
+          )}
+          <Typography component="span" color="textSecondary" sx={{ ml: 1.5 }}>
+            {rider?.note}
+          </Typography>
+        </Typography>
+      </TopBar>
+      {company && (
+        <Alert severity="info" variant="outlined" className="no-print" sx={{ borderRadius: 0, py: 0 }}>
+          This session is also open in another tab. Both show the same: what is changed in one, the other
+          follows.
+        </Alert>
+      )}
+      <StationRuler session={session} />
+      <Box component="main" sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: 'column' }}>
+        {/* For those who hear the page: the stations have no heading of their own over everything. */}
+        <Box
+          component="h1"
+          sx={{
+            position: 'absolute',
+            width: '1px',
+            height: '1px',
+            overflow: 'hidden',
+            clipPath: 'inset(50%)',
+          }}
+        >
+          {rider?.name ?? 'Rider not found'}, visit
+        </Box>
+        <Outlet />
+      </Box>
+    </Box>
+  );
+}
+
+export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
+  return <RouteTrouble error={error} />;
+}

@@ -1,0 +1,91 @@
+import Button from '@mui/material/Button';
+import Dialog from '@mui/material/Dialog';
+import DialogActions from '@mui/material/DialogActions';
+import DialogContent from '@mui/material/DialogContent';
+import DialogTitle from '@mui/material/DialogTitle';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { useState } from 'react';
+import type { BikeSetup } from '../../../core/bike/setup.ts';
+import { cannot, CONTROL_KEYS, CONTROLS, standsAt, type ControlKey } from '../../../core/plan/controls.ts';
+import { valuesOf } from '../../../core/trial/progress.ts';
+import { ControlField } from '../../ui/ControlField';
+import { byText } from '../../ui/words/moveText';
+import { useStudio } from '../../session/useStudio';
+
+/** Something that is not the plan's next step: any control that was measured on this bike, by any amount it can be moved. */
+export function AnotherChange({
+  bike,
+  onMake,
+}: {
+  bike: BikeSetup;
+  onMake: (values: { at: string; value: unknown }[]) => void;
+}) {
+  const { lengthUnit } = useStudio();
+  const [open, setOpen] = useState(false);
+  const there = CONTROL_KEYS.filter((key) => standsAt(bike, key) !== null);
+  const [key, setKey] = useState<ControlKey>('saddleUp');
+  const [by, setBy] = useState(0);
+  const chosen = there.includes(key) ? key : there[0];
+  const trouble = chosen && by !== 0 ? cannot(bike, { [chosen]: by }) : null;
+  return (
+    <>
+      <Button onClick={() => setOpen(true)}>Something else…</Button>
+      <Dialog open={open} onClose={() => setOpen(false)} fullWidth maxWidth="xs">
+        <DialogTitle>Something else</DialogTitle>
+        <DialogContent sx={{ display: 'grid', gap: 2, pt: 1 }}>
+          {there.length === 0 ? (
+            <Typography>Nothing was measured on this bike yet: type its figures on Bike first.</Typography>
+          ) : (
+            <>
+              <TextField
+                select
+                label="What is moved"
+                value={chosen}
+                onChange={(e) => {
+                  setKey(e.target.value as ControlKey);
+                  setBy(0);
+                }}
+                sx={{ mt: 1 }}
+              >
+                {there.map((k) => (
+                  <MenuItem key={k} value={k}>
+                    {CONTROLS[k].name}
+                  </MenuItem>
+                ))}
+              </TextField>
+              <ControlField
+                control={chosen}
+                label={`${CONTROLS[chosen].name}, to`}
+                from={standsAt(bike, chosen)}
+                by={by}
+                onChange={setBy}
+              />
+              {by !== 0 && <Typography>{byText(chosen, by, lengthUnit)}</Typography>}
+              {trouble && (
+                <Typography role="alert" color="error">
+                  Impossible: {trouble}.
+                </Typography>
+              )}
+            </>
+          )}
+        </DialogContent>
+        <DialogActions>
+          <Button onClick={() => setOpen(false)}>Cancel</Button>
+          <Button
+            variant="contained"
+            disabled={by === 0 || trouble !== null}
+            onClick={() => {
+              onMake(valuesOf(bike, { [chosen]: by }));
+              setOpen(false);
+              setBy(0);
+            }}
+          >
+            On the bike
+          </Button>
+        </DialogActions>
+      </Dialog>
+    </>
+  );
+}

@@ -1,0 +1,299 @@
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { useCallback, useEffect, useMemo } from 'react';
+import { Link } from 'react-router';
+import { takesHalfSteps } from '../../../core/intake/intake.ts';
+import { differences, setupNow } from '../../../core/records/setups.ts';
+import type { FitSession } from '../../../core/records/types.ts';
+import type { KeptLine, RiderWord } from '../../../core/records/work.ts';
+import {
+  nextLine,
+  progressOf,
+  souredLines,
+  valuesOf,
+  type LineProgress,
+} from '../../../core/trial/progress.ts';
+import { roundNow, roundSetup, wantsFilm } from '../../../core/trial/rounds.ts';
+import { AnotherChange } from './AnotherChange';
+import { DeviceLine } from './DeviceLine';
+import { LoggedChanges } from './LoggedChanges';
+import { lineTitle, movesText } from '../../ui/words/moveText';
+import { SetupTable } from './SetupTable';
+import { isTyping } from '../../ui/typing';
+import type { Devices } from './useDevices';
+import { useSet } from '../../session/useSet';
+import { useStudio } from '../../session/useStudio';
+import { VerdictCard } from './VerdictCard';
+
+const WORD_KEYS: Record<string, RiderWord> = { b: 'better', s: 'same', w: 'worse' };
+
+const sentence = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1);
+
+/** “+3 mm of +9 mm up”: the step that comes next, of what its line wants in all. */
+function StepText({ p }: { p: LineProgress }) {
+  const { lengthUnit } = useStudio();
+  const whole = JSON.stringify(p.next) === JSON.stringify(p.left) && Object.keys(p.done).length === 0;
+  return (
+    <>
+      <Typography
+        sx={{ fontSize: '1.9rem', fontWeight: 620, lineHeight: 1.15, textWrap: 'balance' }}
+        data-testid="next-step"
+      >
+        {sentence(movesText(p.next, lengthUnit))}
+      </Typography>
+      {!whole && (
+        <Typography color="textSecondary">
+          of {movesText(p.line.moves, lengthUnit)}
+          {Object.keys(p.done).length > 0 && `; done ${movesText(p.done, lengthUnit)}`}
+        </Typography>
+      )}
+    </>
+  );
+}
+
+/** The change log: one key starts the plan's next step, one more says what the rider says; undone as easily. */
+export function ChangeLog({ session, devices }: { session: FitSession; devices: Devices }) {
+  const { set, step, putBack, allBack, refused } = useSet();
+  const { lengthUnit } = useStudio();
+  const now = setupNow(session);
+  const round = roundNow(session);
+  const filmed = roundSetup(session, round);
+  const progress = useMemo(
+    () => progressOf(session.plan?.lines ?? [], filmed, now, takesHalfSteps(session.intake)),
+    [session.plan, session.intake, filmed, now],
+  );
+  const soured = useMemo(() => souredLines(session.changes, round), [session.changes, round]);
+  const next = nextLine(progress, soured);
+  // A bike that was handed over as it stands is not asked to be moved on.
+  const left = session.final !== null && differences(session.final, now).length === 0;
+  const last = session.changes.at(-1) ?? null;
+  const asked = last && last.word === null && last.putBackIso === null ? last : null;
+
+  const start = useCallback((): void => {
+    if (next && !asked) step(valuesOf(now, next.next), next.line.key);
+  }, [next, asked, now, step]);
+  const say = useCallback(
+    (word: RiderWord | null): void => {
+      if (!last) return;
+      set(`changes.#${last.id}.word`, word);
+      const told = word === null ? null : devices.ridden();
+      if (told) set(`changes.#${last.id}.ridden`, told);
+    },
+    [last, set, devices],
+  );
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent): void => {
+      if (e.ctrlKey || e.metaKey || e.altKey || e.defaultPrevented) return;
+      if (isTyping(e) || (e.target as HTMLElement).closest('[role="dialog"]')) return;
+      const key = e.key.toLowerCase();
+      if (key === 'n' && next && !asked) start();
+      else if (WORD_KEYS[key] && last && !last.putBackIso) say(WORD_KEYS[key]);
+      else if (key === 'u' && last && !last.putBackIso) putBack(last.id);
+      else return;
+      e.preventDefault();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [next, asked, last, start, say, putBack]);
+
+  const waiting = progress.filter((p) => p.state === 'today');
+  const worse = progress.filter((p) => soured.has(p.line.key) && p.state !== 'done');
+  return (
+    <Box
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 1fr) 470px' },
+        gap: 4,
+        p: { xs: 2, md: 3 },
+        maxWidth: 1280,
+        mx: 'auto',
+      }}
+    >
+      <Box sx={{ minWidth: 0 }}>
+        {refused && <Alert severity="error">{refused}</Alert>}
+        <Typography variant="body2" color="textSecondary">
+          Round {round}
+        </Typography>
+        {asked ? (
+          <VerdictCard change={asked} devices={devices} onWord={say} onUndo={() => putBack(asked.id)} />
+        ) : next && !left ? (
+          <Box component="section" aria-label="Next step">
+            <Typography color="textSecondary">
+              {lineTitle(next.line.key, next.line.moves, lengthUnit, next.line.title)}
+            </Typography>
+            <StepText p={next} />
+            <Box sx={{ display: 'flex', gap: 1, mt: 1.5, flexWrap: 'wrap' }}>
+              <Button
+                variant="contained"
+                size="large"
+                onClick={start}
+                sx={{ minHeight: 56, px: 3, fontSize: '1.05rem' }}
+              >
+                On the bike&nbsp;<Key>N</Key>
+              </Button>
+              <AnotherChange bike={now} onMake={(values) => step(values, null)} />
+            </Box>
+            {next.line.check && (
+              <Typography variant="body2" color="textSecondary" sx={{ mt: 1 }}>
+                Then check: {next.line.check}
+              </Typography>
+            )}
+          </Box>
+        ) : (
+          <NothingNext
+            session={session}
+            waiting={waiting}
+            left={left}
+            open={next !== null}
+            another={<AnotherChange bike={now} onMake={(values) => step(values, null)} />}
+          />
+        )}
+        {!asked && last?.word === 'worse' && last.putBackIso === null && !left && (
+          <Alert
+            severity="warning"
+            variant="outlined"
+            sx={{ mt: 2 }}
+            action={
+              <Button color="inherit" onClick={() => putBack(last.id)}>
+                Back to the last good&nbsp;<Key>U</Key>
+              </Button>
+            }
+          >
+            The last change was worse, and is still on the bike.
+          </Alert>
+        )}
+        {worse.length > 0 && !left && (
+          <Typography sx={{ mt: 2 }} color="textSecondary" data-testid="passed-over">
+            Passed over, since its last step was worse:{' '}
+            {worse.map((p) => movesText(p.left, lengthUnit)).join('; ')}. “Something else…” still moves it.
+          </Typography>
+        )}
+        {!left && <ToAsk lines={session.plan?.lines ?? []} />}
+        {progress.some((p) => p.unmeasured.length > 0) && (
+          <Alert severity="info" variant="outlined" sx={{ mt: 2 }}>
+            Not measured on this bike, so no step of it can be kept:{' '}
+            {progress
+              .filter((p) => p.unmeasured.length > 0)
+              .map((p) => lineTitle(p.line.key, p.line.moves, lengthUnit).toLowerCase())
+              .join(', ')}
+            . Type it on Bike, as it stands.
+          </Alert>
+        )}
+        <DeviceLine devices={devices} />
+        <LoggedChanges
+          changes={session.changes}
+          onWord={(id, word) => set(`changes.#${id}.word`, word)}
+          onNote={(id, note) => set(`changes.#${id}.note`, note)}
+          onPutBack={putBack}
+        />
+      </Box>
+      <SetupTable session={session} progress={progress} onAllBack={allBack} />
+    </Box>
+  );
+}
+
+/** Lines of the plan that move nothing on the bike: what is to be tried or asked. */
+function ToAsk({ lines }: { lines: readonly KeptLine[] }) {
+  const asks = lines.filter((l) => Object.keys(l.moves).length === 0 && l.title);
+  if (asks.length === 0) return null;
+  return (
+    <Box component="section" aria-label="To try and ask" sx={{ mt: 2 }}>
+      <Typography variant="h3">To try and ask</Typography>
+      {asks.map((l) => (
+        <Box key={l.key} sx={{ mt: 0.75 }}>
+          <Typography sx={{ fontWeight: 600 }}>{l.title}</Typography>
+          <Typography variant="body2" color="textSecondary">
+            {l.check}
+          </Typography>
+        </Box>
+      ))}
+    </Box>
+  );
+}
+
+/** A key on the keyboard, beside what it does. */
+export const Key = ({ children }: { children: string }) => (
+  <Box
+    component="kbd"
+    aria-hidden
+    sx={{
+      font: 'inherit',
+      fontSize: '0.85em',
+      border: 1,
+      borderColor: 'currentcolor',
+      borderRadius: '3px',
+      px: 0.6,
+      ml: 0.5,
+      opacity: 0.8,
+    }}
+  >
+    {children}
+  </Box>
+);
+
+/** Why no step comes next, and what to do instead. */
+function NothingNext({
+  session,
+  waiting,
+  left,
+  open,
+  another,
+}: {
+  session: FitSession;
+  waiting: readonly LineProgress[];
+  /** The bike was handed over as it stands. */
+  left: boolean;
+  /** The plan has steps that were not done. */
+  open: boolean;
+  another: React.ReactNode;
+}) {
+  const { lengthUnit } = useStudio();
+  const film = wantsFilm(session);
+  const [title, text, to, action] = left
+    ? [
+        'Handed over as it stands',
+        waiting.length || open
+          ? 'What the plan still holds is for the next visit; something else can be tried all the same.'
+          : 'Nothing of the plan is left.',
+        '../handover',
+        'Go to Hand over',
+      ]
+    : !session.plan
+      ? [
+          session.earlierPlans.length ? 'What remains open is planned anew' : 'No plan is kept yet',
+          'Keep a plan on the Plan station: its steps then come one by one. Something else can be tried all the same.',
+          '../plan',
+          'Go to Plan',
+        ]
+      : waiting.length > 0
+        ? [
+            'As far as today allows',
+            `The rest waits for a film: ${waiting.map((p) => movesText(p.left, lengthUnit)).join('; ')}.`,
+            '../film',
+            'Film again',
+          ]
+        : film
+          ? ['Every line is on the bike', 'Film again: it shows whether it worked.', '../film', 'Film again']
+          : [
+              'Every line is on the bike',
+              'Filmed, too: hand the bike over.',
+              '../handover',
+              'Go to Hand over',
+            ];
+  return (
+    <Box component="section" aria-label="Next step">
+      <Typography sx={{ fontSize: '1.6rem', fontWeight: 620 }} data-testid="nothing-next">
+        {title}
+      </Typography>
+      <Typography sx={{ mb: 1.5 }}>{text}</Typography>
+      <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
+        <Button variant="contained" component={Link} to={to} relative="path">
+          {action}
+        </Button>
+        {another}
+      </Box>
+    </Box>
+  );
+}

@@ -1,0 +1,207 @@
+import Box from '@mui/material/Box';
+import { useTheme } from '@mui/material/styles';
+import { extent, line as d3line, scaleLinear } from 'd3';
+import type { Band } from '../../../core/protocol/judge.ts';
+import type { Sweep } from '../../../core/trial/sweep.ts';
+
+export interface LadderLine {
+  name: string;
+  unit: string;
+  points: { setting: number; value: number }[];
+  band: Band | null;
+  filmedAt: { setting: number; value: number } | null;
+}
+
+const W = 900;
+const FELT = { top: 26, bottom: 190 };
+const READ = { top: 236, bottom: 380 };
+const H = 424;
+const LEFT = 84;
+const RIGHT = W - 24;
+
+/** The rider's word over the setting, and under it a measure over the same setting. */
+export function LadderChart({ sweep, unit, line }: { sweep: Sweep; unit: string; line: LadderLine | null }) {
+  const { palette } = useTheme();
+  const settings = sweep.points.map((p) => p.setting);
+  const [low = 0, high = 1] = extent([...settings, ...(line?.filmedAt ? [line.filmedAt.setting] : [])]);
+  const pad = Math.max(0.5, 0.08 * (high - low));
+  const x = scaleLinear([low - pad, high + pad], [LEFT, RIGHT]);
+  const felt = sweep.points.filter((p) => p.said);
+  const [least = 0, most = 1] = extent(felt.map((p) => p.felt));
+  const y = scaleLinear([Math.min(0, least) - 0.5, Math.max(1, most) + 0.5], [FELT.bottom, FELT.top]);
+  const values = line?.points.map((p) => p.value) ?? [];
+  const band = line?.band ?? null;
+  const [vLow = 0, vHigh = 1] = extent([
+    ...values,
+    ...[band?.low, band?.high].filter((v): v is number => v !== null && v !== undefined),
+  ]);
+  const vPad = Math.max(1, 0.12 * (vHigh - vLow));
+  const v = scaleLinear([vLow - vPad, vHigh + vPad], [READ.bottom, READ.top]).nice(4);
+  const ticks = [...new Set(settings)].sort((a, b) => a - b);
+  const number = (n: number): string => String(Math.round(10 * n) / 10).replace('-', '−');
+  const stepText = sweep.points
+    .map(
+      (p, i) =>
+        `${number(p.setting)} ${unit}: ${i === 0 ? 'start' : p.said ? `felt ${number(p.felt)}` : 'not said'}`,
+    )
+    .join('; ');
+  return (
+    <Box sx={{ '& text': { fontSize: 13, fill: palette.text.secondary } }}>
+      <svg
+        viewBox={`0 0 ${W} ${H}`}
+        width="100%"
+        role="img"
+        aria-label={`Step ladder. ${stepText}`}
+        style={{ display: 'block' }}
+      >
+        {sweep.plateau && (
+          <g>
+            <rect
+              x={x(sweep.plateau.from) - 9}
+              width={x(sweep.plateau.to) - x(sweep.plateau.from) + 18}
+              y={FELT.top - 12}
+              height={(line ? READ.bottom : FELT.bottom) - FELT.top + 12}
+              fill={palette.ink.band}
+            />
+            <text
+              x={(x(sweep.plateau.from) + x(sweep.plateau.to)) / 2}
+              y={FELT.top - 16}
+              textAnchor="middle"
+              style={{ fill: palette.text.primary }}
+            >
+              plateau
+            </text>
+          </g>
+        )}
+        {sweep.turnsAt !== null && (
+          <g stroke={palette.primary.main}>
+            <line
+              x1={x(sweep.turnsAt)}
+              x2={x(sweep.turnsAt)}
+              y1={FELT.top - 12}
+              y2={line ? READ.bottom : FELT.bottom}
+              strokeDasharray="2 4"
+            />
+            <path
+              d={`M${x(sweep.turnsAt) - 5},${FELT.top - 12} h10 l-5,9 z`}
+              fill={palette.primary.main}
+              stroke="none"
+            />
+            <text
+              x={x(sweep.turnsAt)}
+              y={FELT.top - 16}
+              textAnchor="middle"
+              stroke="none"
+              style={{ fill: palette.primary.main }}
+            >
+              turns
+            </text>
+          </g>
+        )}
+        <text x={LEFT - 70} y={FELT.top + 4}>
+          better
+        </text>
+        <text x={LEFT - 70} y={FELT.bottom}>
+          worse
+        </text>
+        <line x1={LEFT} x2={RIGHT} y1={y(0)} y2={y(0)} stroke={palette.divider} />
+        <path
+          d={
+            d3line<(typeof felt)[number]>(
+              (p) => x(p.setting),
+              (p) => y(p.felt),
+            )(felt) ?? ''
+          }
+          fill="none"
+          stroke={palette.text.primary}
+          strokeWidth={1.6}
+        />
+        {sweep.points.map((p, i) => (
+          <g key={i}>
+            <rect
+              x={x(p.setting) - 6}
+              y={y(p.felt) - 6}
+              width={12}
+              height={12}
+              fill={p.said ? palette.text.primary : palette.background.default}
+              stroke={palette.text.primary}
+            />
+            <text x={x(p.setting) + (i === 0 ? -6 : 10)} y={y(p.felt) + (i === 0 ? 24 : -9)}>
+              {i === 0 ? 'start' : i}
+            </text>
+          </g>
+        ))}
+        {ticks.map((t) => (
+          <g key={t}>
+            <line
+              x1={x(t)}
+              x2={x(t)}
+              y1={(line ? READ.bottom : FELT.bottom) + 2}
+              y2={(line ? READ.bottom : FELT.bottom) + 8}
+              stroke={palette.text.secondary}
+            />
+            <text x={x(t)} y={(line ? READ.bottom : FELT.bottom) + 24} textAnchor="middle">
+              {number(t)}
+            </text>
+          </g>
+        ))}
+        <text x={RIGHT} y={(line ? READ.bottom : FELT.bottom) + 42} textAnchor="end">
+          {unit === '°' ? 'degrees' : unit}
+        </text>
+        {line && (
+          <g>
+            <text x={LEFT} y={READ.top - 16} style={{ fill: palette.text.primary }}>
+              {line.name}, {line.unit}
+            </text>
+            {band && (band.low !== null || band.high !== null) && (
+              <g stroke={palette.text.secondary} strokeDasharray="8 3">
+                {[band.low, band.high].map(
+                  (b) => b !== null && <line key={b} x1={LEFT} x2={RIGHT} y1={v(b)} y2={v(b)} />,
+                )}
+              </g>
+            )}
+            {band &&
+              [band.low, band.high].map(
+                (b) =>
+                  b !== null && (
+                    <text key={b} x={RIGHT} y={v(b) - 5} textAnchor="end">
+                      band {number(b)}
+                    </text>
+                  ),
+              )}
+            {v.ticks(4).map((t) => (
+              <text key={t} x={LEFT - 10} y={v(t) + 4} textAnchor="end">
+                {number(t)}
+              </text>
+            ))}
+            <line x1={LEFT} x2={RIGHT} y1={READ.bottom} y2={READ.bottom} stroke={palette.divider} />
+            <path
+              d={
+                d3line<LadderLine['points'][number]>(
+                  (p) => x(p.setting),
+                  (p) => v(p.value),
+                )(line.points) ?? ''
+              }
+              fill="none"
+              stroke={palette.ink.predicted}
+              strokeWidth={2}
+              strokeDasharray={line.filmedAt ? '7 5' : undefined}
+            />
+            {!line.filmedAt &&
+              line.points.map((p, i) => (
+                <circle key={i} cx={x(p.setting)} cy={v(p.value)} r={4} fill={palette.ink.predicted} />
+              ))}
+            {line.filmedAt && (
+              <circle
+                cx={x(line.filmedAt.setting)}
+                cy={v(line.filmedAt.value)}
+                r={6}
+                fill={palette.ink.measured}
+              />
+            )}
+          </g>
+        )}
+      </svg>
+    </Box>
+  );
+}

@@ -1,0 +1,162 @@
+import Box from '@mui/material/Box';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { useMemo, useState } from 'react';
+import { measureName } from '../../../core/protocol/convention.ts';
+import { fieldName, fieldUnit } from '../../../core/bike/fields.ts';
+import { CONTROL_KEYS, CONTROLS, effectsOf, standsAt } from '../../../core/plan/controls.ts';
+import { foretell, laidOut } from '../../../core/model/foretell.ts';
+import { bodyOf } from '../../../core/plan/plan.ts';
+import { filmedTake, visitCase } from '../../../core/plan/visitCase.ts';
+import { type MeasureKey } from '../../../core/protocol/protocols.ts';
+import type { FitSession } from '../../../core/records/types.ts';
+import type { Ridden } from '../../../core/records/work.ts';
+import type { Reading } from '../../../core/stroke/read.ts';
+import { sweepOf, sweptPlaces } from '../../../core/trial/sweep.ts';
+import { useSession } from '../session';
+import { quoted } from '../../ui/words/angleText';
+import { ChartTools } from '../../charts/ChartTools';
+import { LadderChart, type LadderLine } from './LadderChart';
+import { useStudio } from '../../session/useStudio';
+import { sideTake } from '../../session/useTakeResults';
+
+/** What was read on a setting by a device. */
+const READ: readonly (readonly [keyof Ridden, string, string])[] = [
+  ['powerW', 'Power', 'W'],
+  ['cadenceRpm', 'Cadence', 'rpm'],
+  ['leftPercent', 'Left leg', '%'],
+  ['saddleFrontPercent', 'Saddle, front', '%'],
+  ['saddleLeftPercent', 'Saddle, left', '%'],
+  ['saddlePeakKPa', 'Saddle, peak', 'kPa'],
+];
+
+/** One setting stepped through: the rider's word and a measure against it in one chart, with the plateau and where it turns. */
+export function StepLadder({ session, reading }: { session: FitSession; reading: Reading | null }) {
+  const { rider } = useSession();
+  const { jointConvention } = useStudio();
+  const places = useMemo(() => sweptPlaces(session.changes), [session.changes]);
+  const [asked, setAsked] = useState<string | null>(null);
+  const [measure, setMeasure] = useState<string>('kneeFlexionMinDeg');
+  const at = asked && places.includes(asked) ? asked : (places[0] ?? null);
+  const sweep = useMemo(
+    () => (at ? sweepOf(session.asFound, session.changes, at) : null),
+    [session.asFound, session.changes, at],
+  );
+  const take = sideTake(session);
+  const model = useMemo(() => {
+    if (!reading) return null;
+    // The plan's own case and model: what a step is foretold to do is the same figure on both pages.
+    const made = visitCase({
+      session,
+      near: filmedTake(session, take, reading),
+      parts: null,
+      habits: rider?.habits ?? null,
+    });
+    return { measures: made.measures, prepared: laidOut(made.near!), case: made.case };
+  }, [session, reading, take, rider?.habits]);
+  const line = useMemo((): LadderLine | null => {
+    if (!sweep) return null;
+    const read = READ.find(([key]) => key === measure);
+    if (read) {
+      const points = sweep.points.flatMap((p) => {
+        const v = p.ridden?.[read[0]] ?? null;
+        return v === null ? [] : [{ setting: p.setting, value: v }];
+      });
+      return { name: read[1], unit: read[2], points, band: null, filmedAt: null };
+    }
+    const control = CONTROL_KEYS.find((key) => CONTROLS[key].at === sweep.at);
+    const from = control && model ? standsAt(model.case.bike, control) : null;
+    const m = model?.measures.find((q) => q.key === measure);
+    if (!model || !control || from === null || !m) return null;
+    const points = [...new Set([...sweep.points.map((p) => p.setting), from])]
+      .sort((a, b) => a - b)
+      .flatMap((setting) => {
+        const { case: c, prepared } = model;
+        const fx = effectsOf(c.bike, { [control]: setting - from });
+        const f = foretell(prepared, [m], fx, c.habits, bodyOf(c));
+        const value = f.ok ? f.measures[0]?.after : undefined;
+        return value === undefined ? [] : [{ setting, value: quoted(m.key, value, jointConvention) }];
+      });
+    const ends = [m.band.low, m.band.high]
+      .map((v) => (v === null ? null : quoted(m.key, v, jointConvention)))
+      .sort((a, b) => (a ?? -Infinity) - (b ?? -Infinity));
+    return {
+      name: measureName(m.key as MeasureKey, jointConvention),
+      unit: m.unit,
+      points,
+      band: { low: ends[0], high: ends[1] },
+      filmedAt: { setting: from, value: quoted(m.key, m.value, jointConvention) },
+    };
+  }, [sweep, measure, model, jointConvention]);
+  if (!at || !sweep)
+    return (
+      <Box sx={{ p: 4, maxWidth: 640, mx: 'auto' }}>
+        <Typography variant="h1">No ladder yet</Typography>
+        <Typography>
+          Step one setting on Changes, asking the rider after each: height, setback, tilt, whichever. The
+          words line up here against the setting.
+        </Typography>
+      </Box>
+    );
+  const unit = fieldUnit(at);
+  const text = (v: number): string => `${String(v).replace('-', '−')}${unit === '°' ? '°' : ` ${unit}`}`;
+  const { plateau, turnsAt } = sweep;
+  return (
+    <Box sx={{ p: { xs: 2, md: 3 }, maxWidth: 1000, mx: 'auto' }}>
+      <Box sx={{ display: 'flex', gap: 2, mb: 2, flexWrap: 'wrap' }}>
+        <TextField
+          select
+          size="small"
+          label="What was stepped"
+          value={at}
+          onChange={(e) => setAsked(e.target.value)}
+          sx={{ minWidth: 260 }}
+        >
+          {places.map((p) => (
+            <MenuItem key={p} value={p}>
+              {fieldName(p)}
+            </MenuItem>
+          ))}
+        </TextField>
+        <TextField
+          select
+          size="small"
+          label="Beside it"
+          value={measure}
+          onChange={(e) => setMeasure(e.target.value)}
+          sx={{ minWidth: 260 }}
+        >
+          {(model?.measures ?? [])
+            .filter((m) => m.key !== 'kneePathWidthMm' && m.key !== 'hipVerticalTravelMm')
+            .map((m) => (
+              <MenuItem key={m.key} value={m.key}>
+                {measureName(m.key, jointConvention)}
+              </MenuItem>
+            ))}
+          {READ.map(([key, name]) => (
+            <MenuItem key={key} value={key}>
+              {name}
+            </MenuItem>
+          ))}
+        </TextField>
+      </Box>
+      <Typography sx={{ fontSize: '1.5rem', fontWeight: 620 }} data-testid="ladder-answer">
+        {plateau === null
+          ? 'Two words at least are needed'
+          : plateau.from === plateau.to
+            ? `Best at ${text(plateau.from)}`
+            : `Best from ${text(plateau.from)} to ${text(plateau.to)}`}
+        {turnsAt !== null && `; turns at ${text(turnsAt)}`}
+      </Typography>
+      <Typography color="textSecondary" sx={{ mb: 1 }}>
+        {fieldName(at)}. The steps’ line counts each “better” up and each “worse” down, from the setting it
+        was moved from.
+        {line?.filmedAt && ` ${line.name}: filmed at the dot, predicted along the dashes.`}
+      </Typography>
+      <ChartTools name={`${session.id}-ladder`}>
+        <LadderChart sweep={sweep} unit={unit} line={line} />
+      </ChartTools>
+    </Box>
+  );
+}

@@ -1,0 +1,44 @@
+import Box from '@mui/material/Box';
+import Tab from '@mui/material/Tab';
+import Tabs from '@mui/material/Tabs';
+import { useSearchParams } from 'react-router';
+import { BeforeAfter } from './BeforeAfter';
+import { ChangeLog } from './ChangeLog';
+import { DevicePanel } from './DevicePanel';
+import { StepLadder } from './StepLadder';
+import { useDevices } from './useDevices';
+import { useReading } from '../../session/useTakeResults';
+import { useSession } from '../session';
+
+const VIEWS = ['changes', 'ladder', 'compare', 'devices'] as const;
+type TrialView = (typeof VIEWS)[number];
+
+/** One station, four ways to look at it: what is being tried, how it went step by step, whether it worked, and the devices. */
+export default function Trial() {
+  const { session } = useSession();
+  const [search, setSearch] = useSearchParams();
+  const view: TrialView = VIEWS.find((v) => v === search.get('view')) ?? 'changes';
+  const state = useReading(session);
+  const reading = state.status === 'read' && state.result.ok ? state.result : null;
+  const devices = useDevices(session, reading);
+  return (
+    <Box sx={{ flex: 1, minHeight: 0, overflowY: 'auto' }}>
+      <Tabs
+        value={view}
+        onChange={(_, v: TrialView) => setSearch(v === 'changes' ? {} : { view: v }, { replace: true })}
+        variant="scrollable"
+        sx={{ px: 2, borderBottom: 1, borderColor: 'divider' }}
+        aria-label="Ways to look at the trial"
+      >
+        <Tab value="changes" label="Changes" />
+        <Tab value="ladder" label="Step ladder" />
+        <Tab value="compare" label="Before and after" />
+        <Tab value="devices" label="Trainer and mat" />
+      </Tabs>
+      {view === 'changes' && <ChangeLog session={session} devices={devices} />}
+      {view === 'ladder' && <StepLadder session={session} reading={reading} />}
+      {view === 'compare' && <BeforeAfter session={session} />}
+      {view === 'devices' && <DevicePanel session={session} devices={devices} />}
+    </Box>
+  );
+}

@@ -1,0 +1,179 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Dialog from '@mui/material/Dialog';
+import DialogActions from '@mui/material/DialogActions';
+import DialogContent from '@mui/material/DialogContent';
+import DialogTitle from '@mui/material/DialogTitle';
+import Typography from '@mui/material/Typography';
+import dayjs from 'dayjs';
+import { useState } from 'react';
+import { useFetcher } from 'react-router';
+import { byRider } from '../../../core/records/summaries.ts';
+import { BIN_DAYS } from '../../../core/records/visits.ts';
+import { many } from '../../ui/words/many';
+import { answering } from '../../session/answering';
+import { RouteTrouble } from '../../ui/RouteTrouble';
+import { TopBar } from '../../ui/TopBar';
+import { eraseTake } from '../../session/erase';
+import { editVisit } from '../../session/visits';
+import { eraseRider, eraseSessionById } from '../../storage/bin';
+import { erasePart, loadParts, saveParts } from '../../storage/parts';
+import { binVisit, changeRider } from '../../storage/sessions';
+import { studioIndex } from '../../storage/studioIndex';
+import type { Route } from './+types/bin';
+
+export const meta: Route.MetaFunction = () => [{ title: 'Bin · Deep Angle' }];
+
+interface Binned {
+  kind: 'rider' | 'session' | 'take' | 'part';
+  id: string;
+  /** The visit of a film. */
+  sessionId: string | null;
+  name: string;
+  deletedIso: string;
+  /** What goes and comes with it. */
+  what: string;
+}
+
+export async function clientLoader(): Promise<{ binned: Binned[] }> {
+  const { index, unreadable } = await studioIndex();
+  const studio = byRider(index);
+  const binned = studio.flatMap(({ rider, visits }): Binned[] => {
+    // A visit of a rider in the bin goes and comes with the rider.
+    if (rider.deletedIso) {
+      const unread = unreadable.filter((u) => u.riderId === rider.id).length;
+      const whole = `rider with ${many(visits.length, 'visit')}${unread ? ` and ${many(unread, 'record')} that can’t be read` : ''}`;
+      const { id, name, deletedIso } = rider;
+      return [{ kind: 'rider', id, name, deletedIso, sessionId: null, what: whole }];
+    }
+    return visits.flatMap((v): Binned[] => {
+      const name = `${rider.name}, visit of ${dayjs(v.startedIso).format('D MMMM YYYY')}`;
+      if (v.deletedIso)
+        return [
+          { kind: 'session', id: v.id, name, deletedIso: v.deletedIso, sessionId: null, what: 'one visit' },
+        ];
+      return v.removed.map((t) => ({
+        kind: 'take',
+        id: t.id,
+        name: `${t.clipName}, ${name}`,
+        deletedIso: t.removedIso,
+        sessionId: v.id,
+        what: 'one film with its marks and tracks',
+      }));
+    });
+  });
+  const parts = await loadParts();
+  for (const { part, removedIso } of parts.ok ? parts.value.removed : [])
+    binned.push({
+      kind: 'part',
+      id: part.id,
+      name: part.name,
+      deletedIso: removedIso,
+      sessionId: null,
+      what: 'one part',
+    });
+  return { binned: binned.sort((a, b) => b.deletedIso.localeCompare(a.deletedIso)) };
+}
+
+export const clientAction = answering(async ({ request }: Route.ClientActionArgs) => {
+  const { what, kind, id, sessionId } = (await request.json()) as Pick<
+    Binned,
+    'kind' | 'id' | 'sessionId'
+  > & {
+    what: 'back' | 'erase';
+  };
+  if (kind === 'take') {
+    if (what === 'erase') await eraseTake(sessionId!, id);
+    else {
+      const kept = await editVisit(sessionId!, { kind: 'take-returned', takeId: id });
+      if (!kept.ok) throw new Error(kept.message);
+    }
+  } else if (kind === 'part') {
+    if (what === 'erase') await erasePart(id);
+    else {
+      const parts = await loadParts();
+      const back = parts.ok ? parts.value.removed.find((r) => r.part.id === id) : undefined;
+      if (back) await saveParts([back.part], []);
+    }
+  } else if (what === 'erase') {
+    await (kind === 'rider' ? eraseRider(id) : eraseSessionById(id));
+  } else if (kind === 'rider') {
+    await changeRider(id, (rider) => ({ ...rider, deletedIso: null }));
+  } else {
+    await binVisit(id, null);
+  }
+  return null;
+});
+
+export default function Bin({ loaderData }: Route.ComponentProps) {
+  const { binned } = loaderData;
+  const fetcher = useFetcher();
+  const [erasing, setErasing] = useState<Binned | null>(null);
+  const ask = (what: 'back' | 'erase', { kind, id, sessionId }: Binned): void =>
+    void fetcher.submit({ what, kind, id, sessionId }, { method: 'post', encType: 'application/json' });
+  return (
+    <Box sx={{ minHeight: '100vh' }}>
+      <TopBar>
+        <Typography color="textSecondary">Bin</Typography>
+      </TopBar>
+      <Box component="main" sx={{ maxWidth: 900, mx: 'auto', p: { xs: 2, md: 4 } }}>
+        <Typography variant="h1" gutterBottom>
+          Bin
+        </Typography>
+        <Typography color="textSecondary" sx={{ mb: 2 }}>
+          What is deleted lies here for {BIN_DAYS} days. Then it is gone whole, film included.
+        </Typography>
+        {binned.length === 0 && <Typography>The bin is empty.</Typography>}
+        {binned.map((b) => (
+          <Box
+            key={b.id}
+            sx={{
+              display: 'flex',
+              gap: 2,
+              py: 1,
+              borderBottom: 1,
+              borderColor: 'divider',
+              alignItems: 'center',
+              flexWrap: 'wrap',
+            }}
+          >
+            <Box sx={{ flex: 1, minWidth: 220 }}>
+              <Typography sx={{ fontWeight: 560 }}>{b.name}</Typography>
+              <Typography variant="body2" color="textSecondary">
+                {b.what}; gone on {dayjs(b.deletedIso).add(BIN_DAYS, 'day').format('D MMMM YYYY')}
+              </Typography>
+            </Box>
+            <Button variant="outlined" onClick={() => ask('back', b)}>
+              Bring back
+            </Button>
+            <Button onClick={() => setErasing(b)}>Erase now…</Button>
+          </Box>
+        ))}
+      </Box>
+      <Dialog open={erasing !== null} onClose={() => setErasing(null)}>
+        <DialogTitle>Erase {erasing?.name} whole?</DialogTitle>
+        <DialogContent>
+          {erasing?.what}: {erasing?.kind === 'part' ? 'it is' : 'records, marks, tracks and film are'}{' '}
+          removed from this device now. This can’t be undone.
+        </DialogContent>
+        <DialogActions>
+          <Button onClick={() => setErasing(null)}>Keep</Button>
+          <Button
+            variant="contained"
+            color="error"
+            onClick={() => {
+              ask('erase', erasing!);
+              setErasing(null);
+            }}
+          >
+            Erase
+          </Button>
+        </DialogActions>
+      </Dialog>
+    </Box>
+  );
+}
+
+export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
+  return <RouteTrouble error={error} bare />;
+}

@@ -1,0 +1,246 @@
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import MenuItem from '@mui/material/MenuItem';
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableHead from '@mui/material/TableHead';
+import TableRow from '@mui/material/TableRow';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { useState } from 'react';
+import {
+  MEASURE_KEYS,
+  MEASURE_NAMES,
+  MEASURE_REASONS,
+  type MeasureKey,
+  type Protocol,
+} from '../../../core/protocol/protocols.ts';
+import { bandsApart } from '../../../core/protocol/shelf.ts';
+import { protocolSchema } from '../../../core/records/schemas.ts';
+import { bandText } from '../../ui/words/bandText';
+
+const unitOf = (key: MeasureKey): '°' | 'mm' => (key.endsWith('Mm') ? 'mm' : '°');
+
+/** What was typed into the table: kept as text until it is kept as a version. */
+type Typed = Record<MeasureKey, { low: string; high: string; reason: string }>;
+
+const typedOf = (p: Protocol): Typed =>
+  Object.fromEntries(
+    MEASURE_KEYS.map((key) => {
+      const { low, high } = p.bands[key];
+      const text = (v: number | null): string => (v === null ? '' : String(v).replace('-', '−'));
+      return [key, { low: text(low), high: text(high), reason: p.reasons[key] ?? '' }];
+    }),
+  ) as Typed;
+
+/** A typed end: empty is open; NaN is no number. */
+const endOf = (text: string): number | null =>
+  text.trim() === '' ? null : Number(text.trim().replace('−', '-').replace(',', '.'));
+
+/** What is wrong with a band as it is typed; null when nothing is. */
+function wrongBand({ low, high }: { low: string; high: string }): string | null {
+  const [a, b] = [endOf(low), endOf(high)];
+  if (Number.isNaN(a) || Number.isNaN(b)) return 'Type a number, or leave it empty: then that side is open.';
+  if (a !== null && b !== null && a > b) return 'The lower end lies above the upper one.';
+  if ([a, b].some((v) => v !== null && Math.abs(v) > 500)) return 'From −500 to 500.';
+  return null;
+}
+
+/** A protocol as a table to be changed; nothing counts until it is kept as the next version. */
+export function ProtocolTable({
+  protocol,
+  all,
+  onKeep,
+}: {
+  protocol: Protocol;
+  /** Every version of every protocol, to lay beside it. */
+  all: readonly Protocol[];
+  onKeep: (changed: Protocol) => void;
+}) {
+  const [head, setHead] = useState({
+    name: protocol.name,
+    position: protocol.position,
+    reason: protocol.reason,
+    source: protocol.source,
+  });
+  const [typed, setTyped] = useState<Typed>(() => typedOf(protocol));
+  const [besideKey, setBesideKey] = useState('');
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const beside = all.find((p) => `${p.id}@${p.revision}` === besideKey) ?? null;
+  const wrong = Object.fromEntries(MEASURE_KEYS.map((k) => [k, wrongBand(typed[k])])) as Record<
+    MeasureKey,
+    string | null
+  >;
+  const changed: Protocol = {
+    ...protocol,
+    ...head,
+    bands: Object.fromEntries(
+      MEASURE_KEYS.map((k) => [k, { low: endOf(typed[k].low), high: endOf(typed[k].high) }]),
+    ) as Protocol['bands'],
+    reasons: Object.fromEntries(
+      MEASURE_KEYS.flatMap((k) => (typed[k].reason.trim() ? [[k, typed[k].reason.trim()]] : [])),
+    ),
+  };
+  const dirty =
+    bandsApart(protocol, changed).length > 0 ||
+    JSON.stringify(protocol.reasons) !== JSON.stringify(changed.reasons) ||
+    (Object.keys(head) as (keyof typeof head)[]).some((k) => head[k] !== protocol[k]);
+  const anyWrong = MEASURE_KEYS.some((k) => wrong[k]);
+  const keep = (): void => {
+    const { error } = protocolSchema.validate({ ...changed, name: changed.name.trim() }, { convert: false });
+    if (error) setTrouble(changed.name.trim() === '' ? 'A protocol needs a name.' : error.message);
+    else onKeep({ ...changed, name: changed.name.trim() });
+  };
+  const apart = beside ? new Set(bandsApart(changed, beside)) : null;
+  const put = (key: MeasureKey, at: keyof Typed[MeasureKey], value: string): void =>
+    setTyped({ ...typed, [key]: { ...typed[key], [at]: value } });
+  return (
+    <Box component="section" aria-label={protocol.name}>
+      <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', flexWrap: 'wrap', mb: 2 }}>
+        <Typography variant="h2" component="h2" sx={{ flex: 1 }}>
+          {protocol.name}
+          <Typography component="span" color="textSecondary" sx={{ ml: 1.5 }}>
+            version {protocol.revision}, {protocol.date.slice(0, 10)}
+          </Typography>
+        </Typography>
+        <TextField
+          select
+          size="small"
+          label="Beside"
+          value={besideKey}
+          onChange={(e) => setBesideKey(e.target.value)}
+          sx={{ minWidth: 220 }}
+        >
+          <MenuItem value="">nothing</MenuItem>
+          {all
+            .filter((p) => p !== protocol)
+            .map((p) => (
+              <MenuItem key={`${p.id}@${p.revision}`} value={`${p.id}@${p.revision}`}>
+                {p.name}, version {p.revision}
+              </MenuItem>
+            ))}
+        </TextField>
+        <Button variant="contained" disabled={!dirty || anyWrong} onClick={keep}>
+          Keep as a new version
+        </Button>
+        {dirty && (
+          <Button
+            onClick={() => {
+              setHead({
+                name: protocol.name,
+                position: protocol.position,
+                reason: protocol.reason,
+                source: protocol.source,
+              });
+              setTyped(typedOf(protocol));
+              setTrouble(null);
+            }}
+          >
+            Drop the changes
+          </Button>
+        )}
+      </Box>
+      {trouble && (
+        <Alert severity="error" sx={{ mb: 2 }}>
+          {trouble}
+        </Alert>
+      )}
+      <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr' }, gap: 1.5, mb: 2 }}>
+        {(
+          [
+            ['name', 'Name', 120],
+            ['position', 'Where the hands are', 120],
+            ['reason', 'Why it is as it is', 2000],
+            ['source', 'Where it comes from', 2000],
+          ] as const
+        ).map(([key, label, most]) => (
+          <TextField
+            key={key}
+            size="small"
+            label={label}
+            multiline={most > 200}
+            value={head[key]}
+            onChange={(e) => setHead({ ...head, [key]: e.target.value })}
+            slotProps={{ htmlInput: { maxLength: most } }}
+          />
+        ))}
+      </Box>
+      {beside && (
+        <Typography sx={{ mb: 1 }} role="status">
+          {apart!.size === 0
+            ? `No band differs from “${beside.name}”, version ${beside.revision}.`
+            : `${apart!.size} of ${MEASURE_KEYS.length} bands differ from “${beside.name}”, version ${beside.revision}.`}
+        </Typography>
+      )}
+      <Box sx={{ overflowX: 'auto' }}>
+        <Table size="small" aria-label="Bands" sx={{ '& td, & th': { px: 1 } }}>
+          <TableHead>
+            <TableRow>
+              <TableCell>Measure</TableCell>
+              <TableCell>from</TableCell>
+              <TableCell>to</TableCell>
+              {beside && <TableCell>beside</TableCell>}
+              <TableCell>why</TableCell>
+            </TableRow>
+          </TableHead>
+          <TableBody>
+            {MEASURE_KEYS.map((key) => {
+              const unit = unitOf(key);
+              const other = beside?.bands[key];
+              return (
+                <TableRow key={key} data-testid={`band-${key}`}>
+                  <TableCell sx={{ minWidth: 180 }}>
+                    {MEASURE_NAMES[key]}, {unit}
+                    {wrong[key] && (
+                      <Typography variant="body2" color="error" role="alert">
+                        {wrong[key]}
+                      </Typography>
+                    )}
+                  </TableCell>
+                  {(['low', 'high'] as const).map((end) => (
+                    <TableCell key={end} sx={{ width: 92 }}>
+                      <TextField
+                        size="small"
+                        value={typed[key][end]}
+                        error={wrong[key] !== null}
+                        placeholder="open"
+                        onChange={(e) => put(key, end, e.target.value)}
+                        slotProps={{
+                          htmlInput: {
+                            'aria-label': `${MEASURE_NAMES[key]}, ${end === 'low' ? 'from' : 'to'}`,
+                            inputMode: 'decimal',
+                          },
+                        }}
+                      />
+                    </TableCell>
+                  ))}
+                  {other && (
+                    <TableCell sx={{ minWidth: 120, fontWeight: apart!.has(key) ? 640 : 400 }}>
+                      {other.low === null && other.high === null ? 'open' : bandText(other, unit)}
+                      {apart!.has(key) ? '' : ', the same'}
+                    </TableCell>
+                  )}
+                  <TableCell sx={{ minWidth: 260 }}>
+                    <TextField
+                      size="small"
+                      fullWidth
+                      multiline
+                      value={typed[key].reason}
+                      placeholder={MEASURE_REASONS[key]}
+                      onChange={(e) => put(key, 'reason', e.target.value)}
+                      slotProps={{
+                        htmlInput: { 'aria-label': `${MEASURE_NAMES[key]}, why`, maxLength: 1000 },
+                      }}
+                    />
+                  </TableCell>
+                </TableRow>
+              );
+            })}
+          </TableBody>
+        </Table>
+      </Box>
+    </Box>
+  );
+}

@@ -1,0 +1,342 @@
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Dialog from '@mui/material/Dialog';
+import DialogActions from '@mui/material/DialogActions';
+import DialogContent from '@mui/material/DialogContent';
+import DialogTitle from '@mui/material/DialogTitle';
+import Typography from '@mui/material/Typography';
+import dayjs from 'dayjs';
+import { nanoid } from 'nanoid';
+import { useState } from 'react';
+import { data, Link, redirect, useFetcher } from 'react-router';
+import type { Habits } from '../../../core/model/bodyModel.ts';
+import { historyOf } from '../../../core/handover/history.ts';
+import { bikesOf } from '../../../core/records/bikes.ts';
+import type { Bike } from '../../../core/records/types.ts';
+import type { FollowUp } from '../../../core/records/work.ts';
+import { complaintName, openComplaints } from '../../../core/intake/intake.ts';
+import { protocolUsed } from '../../../core/protocol/shelf.ts';
+import { checkRecord, riderName } from '../../../core/records/schemas.ts';
+import { BIN_DAYS, nextVisit } from '../../../core/records/visits.ts';
+import { Sheet } from '../../ui/Desk';
+import { FollowUps } from '../../ui/FollowUps';
+import { download } from '../../ui/download';
+import { answering } from '../../session/answering';
+import { RouteTrouble } from '../../ui/RouteTrouble';
+import { Timeline } from './Timeline';
+import { TopBar } from '../../ui/TopBar';
+import { WordsField } from '../../ui/WordsField';
+import { CATALOGUE } from '../../demo/catalogue';
+import { saveBundle } from '../../storage/backup';
+import { editVisit } from '../../session/visits';
+import { newBike, storedBikes } from '../../storage/bikes';
+import { sessionsOf } from '../../storage/bin';
+import { seedDemo } from '../../storage/demo';
+import {
+  binVisit,
+  blankSession,
+  changeRider,
+  loadRider,
+  loadSession,
+  saveBike,
+  saveSession,
+} from '../../storage/sessions';
+import type { Route } from './+types/rider';
+import { FieldPlace } from '../../session/useTyped';
+import { studioIndex } from '../../storage/studioIndex';
+
+// Titles stay in the browser’s history: no rider’s name.
+export const meta: Route.MetaFunction = () => [{ title: 'A rider · Deep Angle' }];
+
+export async function clientLoader({ params }: Route.ClientLoaderArgs) {
+  await seedDemo(CATALOGUE);
+  const rider = await loadRider(params.riderId);
+  if (!rider) {
+    const { unreadable } = await studioIndex();
+    if (unreadable.some((u) => u.kind === 'rider' && u.id === params.riderId))
+      throw data(
+        'This rider’s record was written by a newer version of Deep Angle, or is damaged. It is kept as it is: update, or bring the rider back from a backup.',
+        { status: 409 },
+      );
+    throw data('This rider is not on this device.', { status: 404 });
+  }
+  if (rider.deletedIso)
+    throw data('This rider lies in the bin. Restore it there, then go on.', { status: 410 });
+  const sessions = (await sessionsOf(rider.id)).filter((s) => s.deletedIso === null);
+  return { rider, sessions, bikes: bikesOf(rider.id, await storedBikes(rider.id), sessions) };
+}
+
+type Asked =
+  | { what: 'name' | 'note'; text: string }
+  | { what: 'delete' }
+  | { what: 'bike' }
+  | { what: 'bike-name' | 'bike-note'; bike: Bike; text: string }
+  | { what: 'new'; bikeId: string }
+  | { what: 'habits'; habits: Habits }
+  | { what: 'due'; sessionId: string; list: FollowUp[] }
+  | { what: 'again' | 'delete-session'; sessionId: string };
+
+export const clientAction = answering(async ({ request, params }: Route.ClientActionArgs) => {
+  const asked = (await request.json()) as Asked;
+  const rider = await loadRider(params.riderId);
+  if (!rider) return { message: 'This rider is no longer on this device.' };
+  if (rider.deletedIso) return { message: 'This rider lies in the bin. Restore it there, then go on.' };
+  const now = new Date().toISOString();
+  switch (asked.what) {
+    case 'name': {
+      const { error, value } = riderName.required().validate(asked.text);
+      if (error) return { message: error.message };
+      await changeRider(rider.id, (r) => ({ ...r, name: value as string }));
+      return null;
+    }
+    case 'note':
+      await changeRider(rider.id, (r) => ({ ...r, note: asked.text.slice(0, 2000) }));
+      return null;
+    case 'delete':
+      await changeRider(rider.id, (r) => ({ ...r, deletedIso: now }));
+      return redirect('/');
+    case 'bike':
+      await saveBike(newBike(rider.id, nanoid(), now));
+      return null;
+    case 'bike-name':
+    case 'bike-note': {
+      const change = { [asked.what === 'bike-name' ? 'name' : 'note']: asked.text };
+      const checked = checkRecord('bike', { ...asked.bike, riderId: rider.id, ...change });
+      if (!checked.ok) return { message: checked.message };
+      await saveBike(checked.value);
+      return null;
+    }
+    case 'habits': {
+      const checked = checkRecord('rider', { ...rider, habits: { ...asked.habits, learnedIso: now } });
+      if (!checked.ok) return { message: checked.message };
+      await changeRider(rider.id, (r) => ({ ...r, habits: checked.value.habits }));
+      return null;
+    }
+    case 'due': {
+      const stored = await editVisit(asked.sessionId, { kind: 'set', at: 'followUps', value: asked.list });
+      return stored.ok ? null : { message: stored.message };
+    }
+    case 'new': {
+      const session = blankSession(rider.id, asked.bikeId, nanoid(), now);
+      await saveSession(session);
+      return redirect(`/sessions/${session.id}/intake`);
+    }
+    default: {
+      const going = asked.what === 'delete-session';
+      const stored = await (going ? binVisit(asked.sessionId, now) : loadSession(asked.sessionId));
+      if (!stored?.ok) return { message: stored?.message ?? 'This session is no longer on this device.' };
+      if (going) return null;
+      const session = nextVisit(stored.value, nanoid(), now);
+      await saveSession(session);
+      return redirect(`/sessions/${session.id}/intake`);
+    }
+  }
+});
+
+export default function RiderPage({ loaderData }: Route.ComponentProps) {
+  const { rider, sessions, bikes } = loaderData;
+  const fetcher = useFetcher<{ message: string } | null>();
+  const [packing, setPacking] = useState(false);
+  const [deleting, setDeleting] = useState<'rider' | string | null>(null);
+  const ask = (asked: Asked): void =>
+    void fetcher.submit(asked as unknown as Parameters<typeof fetcher.submit>[0], {
+      method: 'post',
+      encType: 'application/json',
+    });
+  const nameOf = (bikeId: string): string =>
+    bikes.find((b) => b.bike.id === bikeId)?.bike.name || 'a bike without a name';
+  const films = sessions.reduce((n, s) => n + s.takes.length, 0);
+  return (
+    <Box sx={{ minHeight: '100vh' }}>
+      <TopBar>
+        <Typography noWrap component="h1" sx={{ fontWeight: 700 }}>
+          {rider.name}
+        </Typography>
+      </TopBar>
+      <Box
+        component="main"
+        sx={{ maxWidth: 900, mx: 'auto', p: { xs: 2, md: 4 }, '& > section + section': { mt: 4 } }}
+      >
+        {fetcher.data?.message && (
+          <Alert severity="error" sx={{ mb: 2 }}>
+            {fetcher.data.message}
+          </Alert>
+        )}
+        <Sheet title="Rider">
+          <Box sx={{ display: 'grid', gap: 1.5, maxWidth: 560 }}>
+            <WordsField
+              label="Name"
+              most={120}
+              value={rider.name}
+              onChange={(text) => ask({ what: 'name', text })}
+            />
+            <WordsField
+              label="Why they came"
+              lines={2}
+              most={2000}
+              value={rider.note}
+              onChange={(text) => ask({ what: 'note', text })}
+            />
+          </Box>
+        </Sheet>
+        <Sheet title="Bikes" note={`${bikes.length}`}>
+          {bikes.map(({ bike, visits }) => (
+            <Box
+              key={bike.id}
+              sx={{
+                display: 'grid',
+                gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr auto' },
+                gap: 2,
+                py: 1.25,
+                borderBottom: 1,
+                borderColor: 'divider',
+                alignItems: 'center',
+              }}
+            >
+              <FieldPlace value={bike.id}>
+                {' '}
+                <WordsField
+                  label="Bike"
+                  most={200}
+                  value={bike.name}
+                  onChange={(text) => ask({ what: 'bike-name', bike, text })}
+                />
+                <WordsField
+                  label="Note"
+                  most={2000}
+                  value={bike.note}
+                  onChange={(text) => ask({ what: 'bike-note', bike, text })}
+                />
+              </FieldPlace>{' '}
+              <Box>
+                <Typography variant="body2" color="textSecondary" sx={{ textAlign: 'right' }}>
+                  {visits.length === 0
+                    ? 'no visit yet'
+                    : visits.length === 1
+                      ? '1 visit'
+                      : `${visits.length} visits`}
+                </Typography>
+                {visits.length > 0 ? (
+                  <Button size="small" onClick={() => ask({ what: 'again', sessionId: visits[0].id })}>
+                    Next visit with it
+                  </Button>
+                ) : (
+                  <Button size="small" onClick={() => ask({ what: 'new', bikeId: bike.id })}>
+                    First visit with it
+                  </Button>
+                )}
+              </Box>
+            </Box>
+          ))}
+          <Button sx={{ mt: 1 }} onClick={() => ask({ what: 'bike' })}>
+            Another bike
+          </Button>
+        </Sheet>
+        {sessions.length > 0 && (
+          <Sheet title="Follow-ups">
+            {sessions
+              .filter((s, i) => i === 0 || s.followUps.some((f) => f.doneIso === null))
+              .map((s) => (
+                <Box key={s.id} sx={{ mb: 2 }}>
+                  <Typography color="textSecondary">
+                    of the visit on {dayjs(s.startedIso).format('D MMMM YYYY')}
+                  </Typography>
+                  <FollowUps
+                    list={s.followUps}
+                    onChange={(list) => ask({ what: 'due', sessionId: s.id, list })}
+                  />
+                </Box>
+              ))}
+          </Sheet>
+        )}
+        {sessions.length > 0 && (
+          <Sheet title="Timeline" note="the position each visit left, and what hurt">
+            <Timeline entries={historyOf(sessions)} />
+          </Sheet>
+        )}
+        <Sheet title="Visits" note={sessions.length === 0 ? 'none yet' : `${sessions.length}`}>
+          {sessions.map((s) => (
+            <Box
+              key={s.id}
+              sx={{
+                display: 'grid',
+                gridTemplateColumns: { xs: '1fr', md: '170px 1fr auto' },
+                gap: 2,
+                py: 1,
+                borderBottom: 1,
+                borderColor: 'divider',
+                alignItems: 'center',
+              }}
+            >
+              <Typography component={Link} to={`/sessions/${s.id}`} color="textPrimary">
+                {dayjs(s.startedIso).format('D MMMM YYYY')}
+              </Typography>
+              <Box>
+                <Typography>
+                  {protocolUsed(s).name}
+                  {`, ${nameOf(s.bikeId)}`}
+                </Typography>
+                <Typography variant="body2" color="textSecondary">
+                  {openComplaints(s.intake.complaints)
+                    .map((c) => `${complaintName(c)} ${c.severity}`)
+                    .join('; ') || 'no open complaint'}
+                </Typography>
+              </Box>
+              <Box>
+                <Button size="small" onClick={() => ask({ what: 'again', sessionId: s.id })}>
+                  Next visit from this
+                </Button>
+                <Button size="small" onClick={() => setDeleting(s.id)}>
+                  Delete…
+                </Button>
+              </Box>
+            </Box>
+          ))}
+          <Box sx={{ display: 'flex', gap: 2, mt: 2 }}>
+            <Button
+              disabled={packing}
+              onClick={() => {
+                setPacking(true);
+                void saveBundle(rider.id, () => undefined)
+                  .then((blob) => download(`${rider.name.replace(/[^\p{L}\p{N}]+/gu, '-')}.zip`, blob))
+                  .finally(() => setPacking(false));
+              }}
+            >
+              {packing ? 'Packing…' : 'Everything we hold on this rider'}
+            </Button>
+            <Button onClick={() => setDeleting('rider')}>Delete this rider…</Button>
+          </Box>
+        </Sheet>
+      </Box>
+      <Dialog open={deleting !== null} onClose={() => setDeleting(null)}>
+        <DialogTitle>{deleting === 'rider' ? `Delete ${rider.name}?` : 'Delete this visit?'}</DialogTitle>
+        <DialogContent>
+          {deleting === 'rider'
+            ? `${sessions.length} ${sessions.length === 1 ? 'visit' : 'visits'} and ${films} ${films === 1 ? 'film' : 'films'} go with the rider.`
+            : 'Its film, marks and figures go with it.'}{' '}
+          They lie in the bin for {BIN_DAYS} days and can be brought back; then they are gone whole.
+        </DialogContent>
+        <DialogActions>
+          <Button onClick={() => setDeleting(null)}>Keep</Button>
+          <Button
+            variant="contained"
+            color="error"
+            onClick={() => {
+              ask(
+                deleting === 'rider' ? { what: 'delete' } : { what: 'delete-session', sessionId: deleting! },
+              );
+              setDeleting(null);
+            }}
+          >
+            To the bin
+          </Button>
+        </DialogActions>
+      </Dialog>
+    </Box>
+  );
+}
+
+export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
+  return <RouteTrouble error={error} bare />;
+}

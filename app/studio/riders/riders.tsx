@@ -1,0 +1,264 @@
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Dialog from '@mui/material/Dialog';
+import DialogActions from '@mui/material/DialogActions';
+import DialogContent from '@mui/material/DialogContent';
+import DialogTitle from '@mui/material/DialogTitle';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import dayjs from 'dayjs';
+import { nanoid } from 'nanoid';
+import { Suspense, useDeferredValue, useEffect, useMemo, useState } from 'react';
+import {
+  Await,
+  Form,
+  Link,
+  redirect,
+  useSearchParams,
+  type ShouldRevalidateFunctionArgs,
+} from 'react-router';
+import { RECORD_VERSIONS } from '../../../core/records/migrations.ts';
+import { riderName } from '../../../core/records/schemas.ts';
+import {
+  byRider,
+  findRiders,
+  inOrder,
+  rowsOf,
+  type RiderOrder,
+  type RiderRow as Row,
+} from '../../../core/records/summaries.ts';
+import { studioDesk, type StudioDesk } from '../../../core/records/desk.ts';
+import type { Rider } from '../../../core/records/types.ts';
+import { Choice } from '../../ui/Choice';
+import { RIDER_COLUMNS, RiderList, RiderRow } from './RiderRow';
+import { answering } from '../../session/answering';
+import { RouteTrouble } from '../../ui/RouteTrouble';
+import { TodayDesk } from './TodayDesk';
+import { TopBar } from '../../ui/TopBar';
+import { useStudio } from '../../session/useStudio';
+import { CATALOGUE } from '../../demo/catalogue';
+import { studioWithoutOld } from '../../session/erase';
+import { seedDemo } from '../../storage/demo';
+import { askToKeep } from '../../storage/films';
+import { newBike } from '../../storage/bikes';
+import { blankSession, saveBike, saveRider, saveSession } from '../../storage/sessions';
+import type { Route } from './+types/riders';
+
+interface Studio {
+  rows: Row[];
+  unread: number;
+  binned: number;
+  desk: StudioDesk;
+}
+
+async function readStudio(): Promise<Studio> {
+  await seedDemo(CATALOGUE);
+  const { index, unreadable } = await studioWithoutOld(new Date().toISOString());
+  const studio = byRider(index);
+  const rows = rowsOf(studio);
+  const binned = studio.length - rows.length + index.visits.filter((v) => v.deletedIso !== null).length;
+  return { rows, unread: unreadable.length, binned, desk: studioDesk(index, dayjs().format('YYYY-MM-DD')) };
+}
+
+/** The page stands while the studio is still being read. */
+export const clientLoader = (): { studio: Promise<Studio> } => ({ studio: readStudio() });
+
+const ORDERS: readonly (readonly [RiderOrder, string])[] = [
+  ['visit', 'last visit'],
+  ['name', 'name'],
+  ['due', 'next follow-up'],
+  ['complaints', 'worst complaint'],
+];
+
+/** Rows drawn at first, and by each “Show more”. */
+const PAGE = 30;
+
+/** Looking for a rider changes the address, not what is stored. */
+export function shouldRevalidate({
+  currentUrl,
+  nextUrl,
+  formMethod,
+  defaultShouldRevalidate,
+}: ShouldRevalidateFunctionArgs) {
+  const onlyLooking =
+    !formMethod && currentUrl.pathname === nextUrl.pathname && currentUrl.search !== nextUrl.search;
+  return onlyLooking ? false : defaultShouldRevalidate;
+}
+
+/** A new rider with a first session. */
+export const clientAction = answering(async ({ request }: Route.ClientActionArgs) => {
+  const form = await request.formData();
+  const { error, value } = riderName.required().validate(String(form.get('name') ?? ''));
+  if (error) return { message: error.message };
+  const now = new Date().toISOString();
+  const rider: Rider = {
+    version: RECORD_VERSIONS.rider,
+    id: nanoid(),
+    name: value as string,
+    note: String(form.get('note') ?? '').slice(0, 2000),
+    createdIso: now,
+    deletedIso: null,
+    habits: null,
+  };
+  const bike = newBike(rider.id, nanoid(), now);
+  const session = blankSession(rider.id, bike.id, nanoid(), now);
+  await saveRider(rider);
+  await saveBike(bike);
+  await saveSession(session);
+  askToKeep();
+  return redirect(`/sessions/${session.id}/intake`);
+});
+
+export default function Riders({ loaderData, actionData }: Route.ComponentProps) {
+  const [adding, setAdding] = useState(false);
+  const { name: studioName } = useStudio();
+  return (
+    <Box sx={{ minHeight: '100vh' }}>
+      <TopBar>
+        <Typography color="textSecondary">{studioName}</Typography>
+      </TopBar>
+      <Box component="main" sx={{ maxWidth: 1280, mx: 'auto', p: { xs: 2, md: 4 } }}>
+        <Box sx={{ display: 'flex', alignItems: 'center', mb: 2 }}>
+          <Typography variant="h1" sx={{ flex: 1 }}>
+            Riders
+          </Typography>
+          <Button component={Link} to="/protocols" sx={{ mr: 1 }}>
+            Protocols
+          </Button>
+          <Button component={Link} to="/parts" sx={{ mr: 1 }}>
+            Parts bin
+          </Button>
+          <Button component={Link} to="/backup" sx={{ mr: 1 }}>
+            Backup
+          </Button>
+          <Button variant="outlined" onClick={() => setAdding(true)}>
+            New rider…
+          </Button>
+        </Box>
+        <Suspense fallback={<Typography role="status">Reading the studio…</Typography>}>
+          <Await resolve={loaderData.studio}>{(studio) => <List {...studio} />}</Await>
+        </Suspense>
+      </Box>
+      <Dialog open={adding} onClose={() => setAdding(false)} fullWidth maxWidth="sm">
+        <Form method="post">
+          <DialogTitle>New rider</DialogTitle>
+          <DialogContent sx={{ display: 'grid', gap: 2, pt: 1 }}>
+            <TextField
+              name="name"
+              label="Name"
+              autoFocus
+              error={Boolean(actionData?.message)}
+              helperText={actionData?.message}
+              sx={{ mt: 1 }}
+            />
+            <TextField name="note" label="Why they came" multiline minRows={2} />
+          </DialogContent>
+          <DialogActions>
+            <Button onClick={() => setAdding(false)}>Cancel</Button>
+            <Button type="submit" variant="contained">
+              Begin a session
+            </Button>
+          </DialogActions>
+        </Form>
+      </Dialog>
+    </Box>
+  );
+}
+
+const FIND = 'riders-find';
+
+/** The riders, searched and put in order. */
+function List({ rows, unread, binned, desk }: Studio) {
+  const [search, setSearch] = useSearchParams();
+  const [words, setWords] = useState(() => sessionStorage.getItem(FIND) ?? '');
+  const [order, setOrder] = useState<RiderOrder>(
+    ORDERS.find(([key]) => key === search.get('order'))?.[0] ?? 'visit',
+  );
+  // The way back leads to the same list; what was looked for stays in this tab, and out of the browser’s history.
+  useEffect(() => {
+    const next = new URLSearchParams(order === 'visit' ? {} : { order });
+    if (next.toString() !== search.toString()) setSearch(next, { replace: true, preventScrollReset: true });
+    // `search` and `setSearch` are new with every address, and would make this run for ever.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [order]);
+  useEffect(() => sessionStorage.setItem(FIND, words), [words]);
+  const asked = useDeferredValue(words);
+  const ordered = useMemo(() => inOrder(rows, order), [rows, order]);
+  const found = useMemo(() => findRiders(ordered, asked), [ordered, asked]);
+  const [most, setMost] = useState(PAGE);
+  useEffect(() => setMost(PAGE), [asked, order]);
+  const today = dayjs().format('YYYY-MM-DD');
+  return (
+    <>
+      {unread > 0 && (
+        <Alert severity="warning" sx={{ mb: 2 }}>
+          {unread} stored {unread === 1 ? 'record was' : 'records were'} written by a newer version or can’t
+          be read, and {unread === 1 ? 'is' : 'are'} kept untouched.
+        </Alert>
+      )}
+      <TodayDesk desk={desk} today={today} />
+      {rows.length > 0 && (
+        <Box sx={{ display: 'flex', gap: 3, alignItems: 'flex-end', flexWrap: 'wrap', mb: 2 }}>
+          <TextField
+            type="search"
+            size="small"
+            label="Find a rider"
+            value={words}
+            onChange={(e) => setWords(e.target.value)}
+            sx={{ width: 300 }}
+          />
+          <Choice label="In order of" options={ORDERS} value={order} onChange={(v) => v && setOrder(v)} />
+          <Box sx={{ flex: 1 }} />
+          {binned > 0 && (
+            <Button component={Link} to="/bin">
+              Bin ({binned})
+            </Button>
+          )}
+        </Box>
+      )}
+      {rows.length > 0 && found.length === 0 && (
+        <Typography sx={{ mb: 2 }}>No rider’s name, note, bike or complaint has “{words}”.</Typography>
+      )}
+      {rows.length === 0 && (
+        <Typography>No riders yet. The first one is a name away: “New rider…”.</Typography>
+      )}
+      {rows.length > 0 && (
+        <Box
+          aria-hidden
+          sx={{
+            display: { xs: 'none', md: 'grid' },
+            gridTemplateColumns: RIDER_COLUMNS,
+            gap: 3,
+            px: 1.5,
+            mr: '64px',
+            color: 'text.secondary',
+            typography: 'body2',
+          }}
+        >
+          <span>
+            {found.length === rows.length ? `${rows.length} riders` : `${found.length} of ${rows.length}`}
+          </span>
+          <span>last visit</span>
+          <span>next follow-up</span>
+          <span>open complaints</span>
+          <span>how far</span>
+        </Box>
+      )}
+      <RiderList>
+        {found.slice(0, most).map((row) => (
+          <RiderRow key={row.rider.id} row={row} today={today} />
+        ))}
+      </RiderList>
+      {found.length > most && (
+        <Button sx={{ mt: 2 }} onClick={() => setMost(most + PAGE)}>
+          Show more: {found.length - most} are left
+        </Button>
+      )}
+    </>
+  );
+}
+
+export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
+  return <RouteTrouble error={error} bare />;
+}

@@ -1,0 +1,111 @@
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Typography from '@mui/material/Typography';
+import { useFetcher } from 'react-router';
+import type { Studio as StudioRecord } from '../../../core/records/types.ts';
+import { lengthWithUnit } from '../../../core/units/length.ts';
+import { Choice } from '../../ui/Choice';
+import { answering } from '../../session/answering';
+import { RouteTrouble } from '../../ui/RouteTrouble';
+import { TopBar } from '../../ui/TopBar';
+import { isSample } from '../../demo/signature';
+import { useStudio } from '../../session/useStudio';
+import { WordsField } from '../../ui/WordsField';
+import { saveStudio } from '../../storage/studio';
+import type { Route } from './+types/settings';
+
+export const meta: Route.MetaFunction = () => [{ title: 'Settings · Deep Angle' }];
+
+/** Studio settings are changed from any page. */
+export const clientAction = answering(async ({ request }: Route.ClientActionArgs) => {
+  const saved = await saveStudio((await request.json()) as Partial<StudioRecord>);
+  return saved.ok ? null : { message: saved.message };
+});
+
+export default function Settings() {
+  const studio = useStudio();
+  const fetcher = useFetcher<{ message: string } | null>();
+  const change = (by: Partial<StudioRecord>): void =>
+    void fetcher.submit(by, { method: 'post', action: '/settings', encType: 'application/json' });
+  return (
+    <Box sx={{ minHeight: '100vh' }}>
+      <TopBar>
+        <Typography color="textSecondary">Studio and settings</Typography>
+      </TopBar>
+      <Box component="main" sx={{ maxWidth: 720, mx: 'auto', p: { xs: 2, md: 4 }, display: 'grid', gap: 3 }}>
+        <Typography variant="h1">Studio</Typography>
+        {fetcher.data?.message && <Alert severity="error">{fetcher.data.message}</Alert>}
+        {isSample(studio) && (
+          <Alert severity="info" variant="outlined">
+            These are the sample studio’s words. They stand on the sample riders’ papers alone: put in your
+            own, and your riders’ papers carry them.
+          </Alert>
+        )}
+        <WordsField label="Name" most={120} value={studio.name} onChange={(name) => change({ name })} />
+        <WordsField
+          label="Who fits here"
+          most={120}
+          value={studio.fitter}
+          onChange={(fitter) => change({ fitter })}
+        />
+        <WordsField
+          label="Where and when to be reached"
+          most={500}
+          lines={2}
+          value={studio.contact}
+          onChange={(contact) => change({ contact })}
+        />
+        <Typography variant="h2" component="h2" sx={{ mt: 1 }}>
+          How figures are shown
+        </Typography>
+        <Choice
+          label="Lengths"
+          options={[
+            ['mm', 'millimetres'],
+            ['cm', 'centimetres'],
+            ['in', 'inches'],
+          ]}
+          value={studio.lengthUnit}
+          onChange={(lengthUnit) => lengthUnit && change({ lengthUnit })}
+        />
+        <Typography variant="body2" color="textSecondary" sx={{ mt: -2 }}>
+          A saddle height of 735 mm is shown as {lengthWithUnit(735, studio.lengthUnit)}. Any unit may be
+          typed in any field: “31 1/2 in”, “80cm”, “803”. Corrections to the bike stay in millimetres, as
+          tools and scales have them.
+        </Typography>
+        <Choice
+          label="Mass"
+          options={[
+            ['kg', 'kilograms'],
+            ['lb', 'pounds'],
+          ]}
+          value={studio.massUnit}
+          onChange={(massUnit) => massUnit && change({ massUnit })}
+        />
+        <Choice
+          label="Knee and elbow"
+          options={[
+            ['bend', 'bend: 0° straight'],
+            ['inside', 'inside: 180° straight'],
+          ]}
+          value={studio.jointConvention}
+          onChange={(jointConvention) => jointConvention && change({ jointConvention })}
+        />
+        <Choice
+          label="Paper"
+          options={[
+            ['system', 'as the system has it'],
+            ['light', 'light'],
+            ['dark', 'dark'],
+          ]}
+          value={studio.theme}
+          onChange={(theme) => theme && change({ theme })}
+        />
+      </Box>
+    </Box>
+  );
+}
+
+export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
+  return <RouteTrouble error={error} bare />;
+}

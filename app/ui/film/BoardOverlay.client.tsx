@@ -1,0 +1,176 @@
+import { useTheme } from '@mui/material/styles';
+import { useState } from 'react';
+import { Circle, Group, Layer, Line, Rect, Stage, Text } from 'react-konva';
+import type { Vec2 } from '../../../core/geometry/vec.ts';
+import type { ViewSize } from './ClipView';
+import type { BoardItem, BoardPoints } from './boardPoints';
+
+interface Props {
+  size: ViewSize;
+  items: readonly BoardItem[];
+  points: BoardPoints;
+  lines: readonly (readonly [string, string])[];
+  selected: string | null;
+  faded: boolean;
+  /** Proposed places: drawn hollow, not yet taken. */
+  ghosts?: Readonly<Record<string, { x: number; y: number; name: string }>> | null;
+  onHover: (at: Vec2) => void;
+  onPlace: (at: Vec2) => void;
+  onSelect: (key: string) => void;
+  onDrag: (at: Vec2) => void;
+  onDrop: (key: string, at: Vec2) => void;
+}
+
+/** Points that stand close together have their names on different sides. */
+const LABEL_SIDE: Record<string, { left: boolean; up: boolean }> = {
+  heel: { left: true, up: false },
+  ankle: { left: false, up: true },
+  hip: { left: true, up: false },
+  sacrum: { left: true, up: true },
+  c7: { left: true, up: true },
+  wrist: { left: false, up: true },
+};
+
+/** Points over the film: fine crosses with their names, joined by dash-dot centre lines as on a drawing. */
+export function BoardOverlay({
+  size,
+  items,
+  points: settled,
+  lines,
+  selected,
+  faded,
+  ghosts,
+  onHover,
+  onPlace,
+  onSelect,
+  onDrag,
+  onDrop,
+}: Props) {
+  const { palette } = useTheme();
+  const [dragged, setDragged] = useState<{ key: string; at: Vec2 } | null>(null);
+  const held = dragged && settled[dragged.key];
+  const points = dragged && held ? { ...settled, [dragged.key]: { ...held, ...dragged.at } } : settled;
+  // While a point is asked for, the ones that stand give way: ankle and heel are a finger's width apart.
+  const placing = selected !== null && !settled[selected];
+  const k = size.scale;
+  // Pixel centres are whole numbers in the film's coordinates, so half a pixel lies between them and the canvas's corner.
+  const toScreen = (p: Vec2): Vec2 => ({ x: (p.x + 0.5) * k, y: (p.y + 0.5) * k });
+  const toFilm = (p: Vec2): Vec2 => ({ x: p.x / k - 0.5, y: p.y / k - 0.5 });
+  return (
+    <Stage
+      width={size.widthPx}
+      height={size.heightPx}
+      style={{ cursor: 'crosshair', touchAction: 'none' }}
+      onPointerMove={(e) => {
+        const p = e.target.getStage()?.getPointerPosition();
+        if (p) onHover(toFilm(p));
+      }}
+      onPointerDown={(e) => {
+        const stage = e.target.getStage();
+        const p = stage?.getPointerPosition();
+        if (p && e.target === stage) onPlace(toFilm(p));
+      }}
+    >
+      <Layer opacity={faded ? 0.35 : 1}>
+        {lines.map(([a, b]) => {
+          const p = points[a];
+          const q = points[b];
+          if (!p || !q) return null;
+          const [s, t] = [toScreen(p), toScreen(q)];
+          return (
+            <Group key={`${a}-${b}`} listening={false}>
+              <Line points={[s.x, s.y, t.x, t.y]} stroke={palette.ink.plate} strokeWidth={4} />
+              <Line
+                points={[s.x, s.y, t.x, t.y]}
+                stroke={palette.ink.line}
+                strokeWidth={1.2}
+                dash={[14, 4, 3, 4]}
+              />
+            </Group>
+          );
+        })}
+        {items.map((item) => {
+          const point = points[item.key];
+          if (!point) return null;
+          const p = toScreen(point);
+          const on = item.key === selected;
+          const width = item.plain.length * 7.2 + 10;
+          const side = LABEL_SIDE[item.key] ?? { left: false, up: false };
+          const label = { x: side.left ? -width - 9 : 9, y: side.up ? -25 : 7 };
+          const colour = on ? palette.primary.main : palette.ink.line;
+          return (
+            <Group
+              key={item.key}
+              x={p.x}
+              y={p.y}
+              draggable
+              onPointerDown={() => onSelect(item.key)}
+              onDragStart={() => onSelect(item.key)}
+              onDragMove={(e) => {
+                const to = toFilm(e.target.position());
+                setDragged({ key: item.key, at: to });
+                onDrag(to);
+              }}
+              onDragEnd={(e) => {
+                setDragged(null);
+                onDrop(item.key, toFilm(e.target.position()));
+              }}
+            >
+              <Circle radius={placing ? 9 : 22} fill="transparent" />
+              {[
+                [-13, 0, -4, 0],
+                [4, 0, 13, 0],
+                [0, -13, 0, -4],
+                [0, 4, 0, 13],
+              ].map((l) => (
+                <Group key={l.join()} listening={false}>
+                  <Line points={l} stroke={palette.ink.plate} strokeWidth={4} />
+                  <Line points={l} stroke={colour} strokeWidth={on ? 2.2 : 1.5} />
+                </Group>
+              ))}
+              <Rect
+                x={label.x}
+                y={label.y}
+                width={width}
+                height={18}
+                fill={palette.ink.plate}
+                listening={false}
+              />
+              <Text
+                x={label.x + 5}
+                y={label.y + 3}
+                text={item.plain}
+                fontSize={13}
+                fontFamily="Archivo Variable"
+                fill={colour}
+                listening={false}
+              />
+            </Group>
+          );
+        })}
+      </Layer>
+      <Layer listening={false}>
+        {Object.entries(ghosts ?? {}).map(([key, g]) => {
+          const p = toScreen(g);
+          const width = g.name.length * 7.2 + 10;
+          const left = LABEL_SIDE[key]?.left ?? false;
+          return (
+            <Group key={`ghost-${key}`} x={p.x} y={p.y} listening={false}>
+              <Circle radius={11} stroke={palette.ink.plate} strokeWidth={4} />
+              <Circle radius={11} stroke={palette.primary.main} strokeWidth={1.8} dash={[4, 3]} />
+              <Rect x={left ? -width - 14 : 14} y={-10} width={width} height={20} fill={palette.ink.plate} />
+              <Text
+                x={left ? -width - 9 : 19}
+                y={-6}
+                text={g.name}
+                fontSize={13}
+                fontFamily="Archivo Variable"
+                fill={palette.primary.main}
+              />
+            </Group>
+          );
+        })}
+      </Layer>
+    </Stage>
+  );
+}

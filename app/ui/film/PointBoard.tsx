@@ -1,0 +1,260 @@
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import ListItemButton from '@mui/material/ListItemButton';
+import ListItemText from '@mui/material/ListItemText';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { useCallback, useEffect, useRef, useState, type ReactNode } from 'react';
+import type { Vec2 } from '../../../core/geometry/vec.ts';
+import { BoardOverlay } from './BoardOverlay.client';
+import { Loupe } from './Loupe';
+import { newSpot } from './spot';
+import { isComplete, nextOpen, samePoints, type BoardItem, type BoardPoints } from './boardPoints';
+import { Workbench } from './Workbench';
+import type { Clip } from './useClip';
+
+interface Props {
+  clip: Clip;
+  items: readonly BoardItem[];
+  lines: readonly (readonly [string, string])[];
+  stored: BoardPoints;
+  /** The frame that the stored points belong to; null where they hold on every frame. */
+  boundFrame: number | null;
+  /** Pulls a place to the sticker under it; null for points that carry no sticker. */
+  snap: ((frame: number, at: Vec2) => Promise<Vec2 | null>) | null;
+  onChange: (points: BoardPoints, frame: number) => void;
+  /** While edits are on their way, what is stored lags behind what stands here. */
+  busy: boolean;
+  /** Proposed places, drawn over the film until they are taken or left. */
+  ghosts?: Readonly<Record<string, { x: number; y: number; name: string }>> | null;
+  /** Stands over the list. */
+  tools?: ReactNode;
+  /** Shown under the list when every needed point stands. */
+  done: ReactNode;
+  children?: ReactNode;
+}
+
+/** The chosen point and another change their places. */
+function SwapWith({ items, onSwap }: { items: readonly BoardItem[]; onSwap: (other: string) => void }) {
+  return (
+    <TextField select size="small" label="Swap with" value="" onChange={(e) => onSwap(e.target.value)}>
+      {items.map((i) => (
+        <MenuItem key={i.key} value={i.key}>
+          {i.plain}
+        </MenuItem>
+      ))}
+    </TextField>
+  );
+}
+
+const NUDGE_PX = 0.25;
+
+/**
+ * Points asked for one after another on the film, each with a close-up; dragged, nudged with the arrow keys.
+ * Every settled change goes to `onChange` at once, so nothing is lost when the page is left, and is undone as any other edit.
+ */
+export function PointBoard({
+  clip,
+  items,
+  lines,
+  stored,
+  boundFrame,
+  snap,
+  onChange,
+  busy,
+  ghosts,
+  tools,
+  done,
+  children,
+}: Props) {
+  const [points, setPoints] = useState<BoardPoints>(stored);
+  const [selected, setSelected] = useState<string | null>(nextOpen(items, stored));
+  const [pointer] = useState(newSpot);
+  const [more, setMore] = useState(false);
+  const live = useRef(points);
+  live.current = points;
+  const storedJson = JSON.stringify(stored);
+  useEffect(() => {
+    // An undo, or another tab: what is stored now is shown.
+    const now = JSON.parse(storedJson) as BoardPoints;
+    if (busy || samePoints(now, live.current)) return;
+    setPoints(now);
+    // A point that was chosen meanwhile stays chosen.
+    setSelected((chosen) => (chosen && now[chosen] ? chosen : nextOpen(items, now)));
+  }, [busy, storedJson, items]);
+
+  const count = Object.keys(points).length;
+  const elsewhere = boundFrame !== null && count > 0 && clip.shown !== boundFrame;
+  const frame = boundFrame !== null && count > 0 ? boundFrame : clip.shown;
+
+  const settle = useCallback(
+    (next: BoardPoints) => {
+      setPoints(next);
+      live.current = next;
+      onChange(next, frame);
+    },
+    [onChange, frame],
+  );
+
+  const put = useCallback(
+    async (key: string, at: Vec2, pull: boolean) => {
+      const centre = pull && snap ? await snap(frame, at) : null;
+      const next = { ...live.current, [key]: { ...(centre ?? at), onSticker: centre !== null } };
+      settle(next);
+      return next;
+    },
+    [snap, frame, settle],
+  );
+
+  const place = async (at: Vec2): Promise<void> => {
+    if (elsewhere) return;
+    // What a click before this one has put stands already, whether or not its sticker has been found yet.
+    const key = selected && !live.current[selected] ? selected : nextOpen(items, live.current);
+    if (!key) {
+      setSelected(null);
+      return;
+    }
+    const next = { ...live.current, [key]: { ...at, onSticker: false } };
+    live.current = next;
+    setPoints(next);
+    setSelected(nextOpen(items, next) ?? key);
+    await put(key, at, true);
+  };
+
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent): void => {
+      if (e.target instanceof HTMLInputElement && e.target.type !== 'range') return;
+      if (e.ctrlKey || e.metaKey) return;
+      const point = selected ? live.current[selected] : null;
+      if (!point || !selected || elsewhere) return;
+      const by = NUDGE_PX * (e.shiftKey ? 8 : 1);
+      const move: Record<string, Vec2> = {
+        ArrowLeft: { x: -by, y: 0 },
+        ArrowRight: { x: by, y: 0 },
+        ArrowUp: { x: 0, y: -by },
+        ArrowDown: { x: 0, y: by },
+      };
+      if (e.key === 'Delete' || e.key === 'Backspace') {
+        const rest = { ...live.current };
+        delete rest[selected];
+        e.preventDefault();
+        settle(rest);
+      } else if (move[e.key]) {
+        e.preventDefault();
+        void put(selected, { x: point.x + move[e.key].x, y: point.y + move[e.key].y }, false);
+      }
+    };
+    // Before the slider of the transport or a focused list takes the arrow keys for itself.
+    window.addEventListener('keydown', onKey, { capture: true });
+    return () => window.removeEventListener('keydown', onKey, { capture: true });
+  }, [selected, elsewhere, put, settle]);
+
+  useEffect(() => pointer.set(null), [pointer, selected, points]);
+
+  const asking = selected && !points[selected] ? items.find((i) => i.key === selected) : null;
+  const inTurn = items.filter((i) => !i.onRequest);
+  const listed = items.filter((i) => more || !i.onRequest || points[i.key] || i.key === selected);
+  const chosen = selected ? points[selected] : null;
+  return (
+    <Workbench
+      clip={clip}
+      label="The film, one frame"
+      overlay={(size) => (
+        <BoardOverlay
+          size={size}
+          items={items}
+          points={points}
+          lines={lines}
+          selected={selected}
+          faded={elsewhere || Boolean(ghosts)}
+          ghosts={ghosts}
+          onHover={(at) => {
+            // With a point chosen the close-up stays on it; while one is asked for it goes with the pointer.
+            if (asking || !chosen) pointer.set(at);
+          }}
+          onPlace={(at) => void place(at)}
+          onSelect={setSelected}
+          onDrag={pointer.set}
+          onDrop={(key, at) => {
+            pointer.set(null);
+            void put(key, at, false);
+          }}
+        />
+      )}
+    >
+      {!ghosts && <Loupe source={clip.canvas} at={chosen ?? null} pointer={pointer} frame={clip.shown} />}
+      {elsewhere && (
+        <Alert
+          severity="info"
+          variant="outlined"
+          action={
+            <Button size="small" onClick={() => clip.goTo(boundFrame!)}>
+              Go there
+            </Button>
+          }
+        >
+          The marks stand on frame {boundFrame}.
+        </Alert>
+      )}
+      {asking && !elsewhere && !ghosts && (
+        <Box role="status">
+          <Typography variant="overline" color="textSecondary">
+            {asking.optional ? 'If you can' : 'Point out'}{' '}
+            {!asking.onRequest && `${inTurn.indexOf(asking) + 1} of ${inTurn.length}`}
+          </Typography>
+          <Typography variant="h2" component="p">
+            {asking.name}
+          </Typography>
+          <Typography variant="body2" color="textSecondary">
+            {asking.place}
+          </Typography>
+        </Box>
+      )}
+      {chosen && !asking && (
+        <Typography variant="body2" color="textSecondary">
+          Drag it, or use the arrow keys: {NUDGE_PX} px a press, with Shift {NUDGE_PX * 8}. Delete removes it.
+        </Typography>
+      )}
+      {chosen && !asking && selected && Object.keys(points).length > 1 && (
+        <SwapWith
+          items={items.filter((i) => i.key !== selected && points[i.key])}
+          onSwap={(other) => settle({ ...points, [selected]: points[other], [other]: points[selected] })}
+        />
+      )}
+      {tools}
+      <Box role="list" aria-label="Points" sx={{ border: 1, borderColor: 'divider', flexShrink: 0 }}>
+        {listed.map((item) => {
+          const p = points[item.key];
+          return (
+            <ListItemButton
+              key={item.key}
+              role="listitem"
+              dense
+              selected={item.key === selected}
+              onClick={() => setSelected(item.key)}
+              sx={{ minHeight: 40 }}
+            >
+              <ListItemText primary={item.plain} />
+              <Typography variant="body2" color="textSecondary" data-testid={`point-${item.key}`}>
+                {p
+                  ? `${p.x.toFixed(2)}, ${p.y.toFixed(2)} px${snap ? (p.onSticker ? ' · sticker' : ' · by eye') : ''}`
+                  : item.optional
+                    ? 'optional'
+                    : 'open'}
+              </Typography>
+            </ListItemButton>
+          );
+        })}
+      </Box>
+      {listed.length < items.length && (
+        <Button size="small" onClick={() => setMore(true)} sx={{ alignSelf: 'flex-start' }}>
+          {items.length - listed.length} more points…
+        </Button>
+      )}
+      {isComplete(items, points) && done}
+      {children}
+    </Workbench>
+  );
+}

@@ -1,0 +1,271 @@
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import type { Take, VideoInfo } from '../../../core/records/types.ts';
+import { clipOf } from '../../storage/sessions';
+import type { ClipTrouble } from '../../workers/clipTrouble';
+import { spawnClipReader, type Spawned } from '../../workers/spawn';
+import type { ClipReader } from '../../workers/clip.worker';
+
+export type ClipState =
+  | { status: 'loading' }
+  | { status: 'ready'; info: VideoInfo; tS: Float64Array }
+  | { status: 'trouble'; trouble: ClipTrouble };
+
+export interface Clip {
+  state: ClipState;
+  /** A frame that could not be decoded, and what came of it; null while every one asked for was. */
+  broken: { frame: number; why: string } | null;
+  /** The film itself, once it is here. */
+  blob: Blob | null;
+  /** A frame was asked for that takes a while to come. */
+  seeking: boolean;
+  /** Whether a picture of this film is on the canvas yet: before the first one, nothing is drawn over it. */
+  drawn: boolean;
+  /** Frame whose picture is on the canvas. */
+  shown: number;
+  playing: boolean;
+  speed: number;
+  /** The picture, at the film's own size; while several play, as large as it is shown. */
+  canvas: HTMLCanvasElement | null;
+  attach: (canvas: HTMLCanvasElement | null) => void;
+  /** `passing`: while playing, so that nothing is kept of it. */
+  goTo: (frame: number, passing?: boolean) => void;
+  /** The picture of a frame, about as large as it is shown, for whoever plays several films at once; null where there is none. */
+  ahead: (frame: number) => Promise<ImageData | null>;
+  /** Puts such a picture on the canvas. @param tell the frame’s number is told to the page as well */
+  paint: (frame: number, picture: ImageData, tell: boolean) => void;
+  step: (by: number) => void;
+  togglePlay: () => void;
+  setSpeed: (speed: number) => void;
+}
+
+export const SPEEDS = [0.1, 0.25, 0.5, 1] as const;
+
+/** A jump that is not there by then is shown as one on its way, ms. */
+const SEEKING_AFTER_MS = 80;
+
+const LOST: ClipTrouble = {
+  title: 'The film of this take is not on this device.',
+  advice: 'Choose the file again on the Film station; marks and tracks stay.',
+};
+
+const wordsOf = (error: unknown): string => (error instanceof Error && error.message) || String(error);
+
+/** The canvas in the picture's size; left alone, and so not wiped, where it has it. */
+function fit(canvas: HTMLCanvasElement, { width, height }: { width: number; height: number }): void {
+  if (canvas.width !== width) canvas.width = width;
+  if (canvas.height !== height) canvas.height = height;
+}
+
+/**
+ * Opens a take's film in a worker and shows one frame at a time on a canvas. However fast frames are asked for, only the
+ * newest wish is decoded next, so scrubbing never queues up.
+ */
+export function useClip(take: Take | null, startFrame = 0): Clip {
+  const [state, setState] = useState<ClipState>({ status: 'loading' });
+  const [blob, setBlob] = useState<Blob | null>(null);
+  const [broken, setBroken] = useState<Clip['broken']>(null);
+  const [shown, setShown] = useState(startFrame);
+  const [drawn, setDrawn] = useState(false);
+  const [seeking, setSeeking] = useState(false);
+  const [playing, setPlaying] = useState(false);
+  const [speed, setSpeed] = useState(0.25);
+  const [canvas, setCanvas] = useState<HTMLCanvasElement | null>(null);
+  const reader = useRef<Spawned<ClipReader> | null>(null);
+  const wanted = useRef(startFrame);
+  const passing = useRef(false);
+  const fetching = useRef(false);
+  const canvasRef = useRef<HTMLCanvasElement | null>(null);
+  const takeId = take?.id;
+  const takeRef = useRef(take);
+  takeRef.current = take;
+
+  const pump = useCallback(async () => {
+    if (fetching.current) return;
+    fetching.current = true;
+    const slow = setTimeout(() => passing.current || setSeeking(true), SEEKING_AFTER_MS);
+    let done = -1;
+    while (done !== wanted.current) {
+      const index = wanted.current;
+      const from = reader.current;
+      const bitmap =
+        (await from?.api.frame(index, passing.current).catch((error: unknown) => {
+          // The next frame may be whole again: the player goes on, and says which one is not.
+          if (from === reader.current) setBroken({ frame: index, why: wordsOf(error) });
+          return null;
+        })) ?? null;
+      const target = canvasRef.current;
+      if (bitmap && target) {
+        fit(target, bitmap);
+        target.getContext('2d', { alpha: false })!.drawImage(bitmap, 0, 0);
+        setShown(index);
+        setDrawn(true);
+      }
+      bitmap?.close();
+      done = index;
+    }
+    fetching.current = false;
+    clearTimeout(slow);
+    setSeeking(false);
+  }, []);
+
+  useEffect(() => {
+    const current = takeRef.current;
+    if (!current) return undefined;
+    const spawned = spawnClipReader();
+    reader.current = spawned;
+    let ended = false;
+    setState({ status: 'loading' });
+    // The film of the take before is not this one's, not for a moment.
+    setBlob(null);
+    setBroken(null);
+    setDrawn(false);
+    void (async () => {
+      try {
+        const film = await clipOf(current);
+        if (ended) return;
+        if (!film) {
+          setState({ status: 'trouble', trouble: LOST });
+          return;
+        }
+        const answer = await spawned.api.open(film);
+        if (ended) return;
+        setBlob(film);
+        setState(
+          answer.ok
+            ? { status: 'ready', info: answer.info, tS: answer.tS }
+            : { status: 'trouble', trouble: answer.trouble },
+        );
+        if (answer.ok) {
+          wanted.current = Math.min(wanted.current, answer.tS.length - 1);
+          void pump();
+        }
+      } catch (error) {
+        if (!ended)
+          setState({
+            status: 'trouble',
+            trouble: { title: 'The film could not be opened.', advice: wordsOf(error) },
+          });
+      }
+    })();
+    return () => {
+      ended = true;
+      fetching.current = false;
+      spawned.end();
+    };
+  }, [takeId, pump]);
+
+  const frames = state.status === 'ready' ? state.info.frames : 0;
+  const goTo = useCallback(
+    (frame: number, whilePlaying = false) => {
+      passing.current = whilePlaying;
+      if (frames === 0) {
+        // Not open yet: gone to when it is.
+        wanted.current = Math.max(0, Math.round(frame));
+        return;
+      }
+      wanted.current = Math.max(0, Math.min(frames - 1, Math.round(frame)));
+      void pump();
+    },
+    [frames, pump],
+  );
+  const step = useCallback(
+    (by: number) => {
+      setPlaying(false);
+      goTo(wanted.current + by);
+    },
+    [goTo],
+  );
+  const widthPx = state.status === 'ready' ? state.info.widthPx : 0;
+  const ahead = useCallback(
+    async (frame: number) => {
+      const wide = (canvasRef.current?.clientWidth ?? widthPx) * devicePixelRatio;
+      // A little larger than half is taken for half: played, nobody sees it; standing still it is drawn whole.
+      const picture = reader.current?.api.pixels(frame, wide <= 0.6 * widthPx);
+      return (
+        (await picture?.catch((error: unknown) => {
+          setBroken({ frame, why: wordsOf(error) });
+          return null;
+        })) ?? null
+      );
+    },
+    [widthPx],
+  );
+  const paint = useCallback((frame: number, picture: ImageData, tell: boolean) => {
+    wanted.current = frame;
+    const target = canvasRef.current;
+    if (target) {
+      fit(target, picture);
+      target.getContext('2d', { alpha: false })!.putImageData(picture, 0, 0);
+    }
+    if (tell) {
+      setShown(frame);
+      setDrawn(true);
+    }
+  }, []);
+  const togglePlay = useCallback(() => setPlaying((p) => !p), []);
+  const attach = useCallback(
+    (element: HTMLCanvasElement | null) => {
+      canvasRef.current = element;
+      setCanvas(element);
+      if (element) void pump();
+    },
+    [pump],
+  );
+
+  useEffect(() => {
+    if (!playing || state.status !== 'ready') return undefined;
+    const { tS } = state;
+    const from = wanted.current >= tS.length - 1 ? 0 : wanted.current;
+    const begin = performance.now();
+    let handle = 0;
+    const tick = (): void => {
+      const t = tS[from] + ((performance.now() - begin) / 1000) * speed;
+      let k = wanted.current < from ? from : wanted.current;
+      if (k >= tS.length - 1 && t < tS[tS.length - 1]) k = from;
+      while (k < tS.length - 1 && tS[k + 1] <= t) k += 1;
+      if (k !== wanted.current) goTo(k, true);
+      if (k >= tS.length - 1) setPlaying(false);
+      else handle = requestAnimationFrame(tick);
+    };
+    handle = requestAnimationFrame(tick);
+    return () => cancelAnimationFrame(handle);
+  }, [playing, speed, state, goTo]);
+
+  return useMemo(
+    () => ({
+      state,
+      broken,
+      blob,
+      seeking,
+      drawn,
+      shown,
+      playing,
+      speed,
+      canvas,
+      attach,
+      goTo,
+      ahead,
+      paint,
+      step,
+      togglePlay,
+      setSpeed,
+    }),
+    [
+      state,
+      broken,
+      blob,
+      seeking,
+      drawn,
+      shown,
+      playing,
+      speed,
+      canvas,
+      attach,
+      goTo,
+      ahead,
+      paint,
+      step,
+      togglePlay,
+    ],
+  );
+}
