@@ -9,7 +9,7 @@ import { BIN_DAYS } from '../../core/records/visits.ts';
 import { CATALOGUE } from '../demo/catalogue.ts';
 import { DEMO_PARTS } from '../demo/parts.ts';
 import { storedBikes } from './bikes.ts';
-import { saveBundle } from './backup.ts';
+import { saveBundle } from '../jobs/backup.ts';
 import { eraseRider, sessionsOf, studioNow } from './bin.ts';
 import { store } from './database.ts';
 import { seedDemo } from './demo.ts';

@@ -5,7 +5,7 @@ import type { FitSession } from '../../core/records/types.ts';
 import { emptyTracks } from '../../core/stroke/tracks.ts';
 import { seededRandom } from '../../sim/random.ts';
 import { CATALOGUE } from '../demo/catalogue.ts';
-import { bringBack, lookInto, saveBundle } from './backup.ts';
+import { bringBack, lookInto, saveBundle } from '../jobs/backup.ts';
 import { fileReaders } from '../workers/fileReaders.ts';
 import { eraseSessionById } from './bin.ts';
 import { seedDemo } from './demo.ts';

@@ -10,7 +10,7 @@ import { markersOf } from '../../../core/formats/trackMarkers.ts';
 import { writeTracksCsv } from '../../../core/formats/tracksCsv.ts';
 import type { FitSession } from '../../../core/records/types.ts';
 import { useSession } from '../session';
-import { saveBundle } from '../../storage/backup';
+import { saveBundle } from '../../jobs/backup';
 import { Sheet } from '../../ui/Desk';
 import { download } from '../../ui/download';
 import { fileName } from './PaperBar';

@@ -17,7 +17,7 @@ import { RoomTaken, type FilmLine } from './RoomTaken';
 import { RouteTrouble } from '../../ui/RouteTrouble';
 import { TopBar } from '../../ui/TopBar';
 import { CATALOGUE } from '../../demo/catalogue';
-import { bringBack, lastBackupIso, lookInto, saveBundle } from '../../storage/backup';
+import { bringBack, lastBackupIso, lookInto, saveBundle } from '../../jobs/backup';
 import { whyNot } from '../../storage/saveState';
 import { filmsHeld } from '../../storage/films';
 import { studioIndex } from '../../storage/studioIndex';

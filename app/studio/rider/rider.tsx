@@ -28,7 +28,7 @@ import { Timeline } from './Timeline';
 import { TopBar } from '../../ui/TopBar';
 import { WordsField } from '../../ui/WordsField';
 import { CATALOGUE } from '../../demo/catalogue';
-import { saveBundle } from '../../storage/backup';
+import { saveBundle } from '../../jobs/backup';
 import { editVisit } from '../../session/visits';
 import { newBike, storedBikes } from '../../storage/bikes';
 import { sessionsOf } from '../../storage/bin';

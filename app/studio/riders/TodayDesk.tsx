@@ -6,7 +6,7 @@ import { useEffect, useState, useSyncExternalStore, type ReactNode } from 'react
 import { Link } from 'react-router';
 import { backupNudge, type StudioDesk } from '../../../core/records/desk.ts';
 import { readOffline, watchOffline } from '../../offline/register';
-import { lastBackupIso } from '../../storage/backup';
+import { lastBackupIso } from '../../jobs/backup';
 import { bytesText } from '../../ui/words/bytesText';
 import { dueText } from '../../ui/words/dueText';
 

@@ -8,12 +8,12 @@ import {
   type Inspection,
 } from '../../core/formats/bundle.ts';
 import { checkRecord } from '../../core/records/schemas.ts';
-import { readBackup, readFile, readFilms } from '../jobs/files';
-import { storedBikes } from './bikes';
-import { loadParts, saveParts } from './parts';
-import { loadShelf, saveShelf } from './protocols';
-import { saving } from './saveState';
-import { clipOf, tracksOf } from './sessions';
+import { readBackup, readFile, readFilms } from './files';
+import { storedBikes } from '../storage/bikes';
+import { loadParts, saveParts } from '../storage/parts';
+import { loadShelf, saveShelf } from '../storage/protocols';
+import { saving } from '../storage/saveState';
+import { clipOf, tracksOf } from '../storage/sessions';
 import {
   bikeStore,
   loadClip,
@@ -25,9 +25,9 @@ import {
   saveTracks,
   sessionStore,
   settingsStore,
-} from './stores';
-import { loadStudio, saveStudio } from './studio';
-import { studioIndex } from './studioIndex';
+} from '../storage/stores';
+import { loadStudio, saveStudio } from '../storage/studio';
+import { studioIndex } from '../storage/studioIndex';
 
 const LAST = 'last-backup';
 
