@@ -30,6 +30,68 @@ const fromApp = {
   message: 'app/ does not import the simulation, but for the stand-ins of devices that ship with it.',
 };
 
+const ours = (...patterns) => patterns.map((p) => `**/${p}/**`);
+/** What a room of app/ may not look up to, room by room; a station knows its frame, and no other station. */
+const rooms = [
+  [
+    'app/storage',
+    ours('session', 'jobs', 'ui', 'charts', 'stations', 'studio', 'pdf'),
+    'storage/ knows only core and itself.',
+  ],
+  [
+    'app/workers',
+    ours('session', 'jobs', 'ui', 'charts', 'stations', 'storage', 'pdf'),
+    'workers/ are thin shells round core.',
+  ],
+  [
+    'app/session',
+    ours('ui', 'charts', 'stations', 'pdf'),
+    'session/ is the open visit: nothing is drawn there.',
+  ],
+  ['app/jobs', ours('ui', 'charts', 'stations', 'pdf'), 'jobs/ outlive pages: they know none.'],
+  ['app/ui', ours('stations', 'studio/*'), 'ui/ knows no station and no page.'],
+  ['app/charts', ours('stations', 'studio/*'), 'charts/ know no station and no page.'],
+];
+const STATIONS = [
+  'intake',
+  'body',
+  'bike',
+  'film',
+  'scale',
+  'mark',
+  'track',
+  'read',
+  'plan',
+  'trial',
+  'handover',
+];
+const roomRules = [
+  ...rooms.map(([room, group, message]) => ({
+    files: [`${room}/**/*.{ts,tsx}`],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      '@typescript-eslint/no-restricted-imports': ['error', { patterns: [fromApp, { group, message }] }],
+    },
+  })),
+  ...STATIONS.map((station) => ({
+    files: [`app/stations/${station}/**/*.{ts,tsx}`],
+    rules: {
+      '@typescript-eslint/no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            fromApp,
+            {
+              group: STATIONS.filter((s) => s !== station).map((s) => `../${s}/*`),
+              message: 'A station imports no other: what two of them use goes to ui/, charts/ or session/.',
+            },
+          ],
+        },
+      ],
+    },
+  })),
+];
+
 export default tseslint.config(
   { ignores: ['build', '.react-router', 'node_modules', 'test-results', 'public'] },
   ...tseslint.configs.recommended,
@@ -78,5 +140,6 @@ export default tseslint.config(
     ignores: ['**/*.test.ts'],
     rules: { '@typescript-eslint/no-restricted-imports': ['error', { patterns: [fromApp] }] },
   },
+  ...roomRules,
   { files: ['scripts/**', 'server/**', 'e2e/**'], rules: { 'no-console': 'off' } },
 );
