@@ -74,7 +74,7 @@ export const shouldRevalidate = ({
 
 /** The session that the current station works on, as it is shown: what is on its way to the store is in it. */
 export function useSession() {
-  const loaded = useRouteLoaderData<typeof clientLoader>('routes/session');
+  const loaded = useRouteLoaderData<typeof clientLoader>('stations/session');
   if (!loaded) throw new Error('A station is drawn outside its session.');
   const shown = useStore(visitStore, ({ open }) => open[loaded.session.id]?.shown);
   return { ...loaded, session: shown ?? loaded.session };
