@@ -8,7 +8,8 @@ function hasWebGl() {
 }
 
 if (!hasWebGl()) tell({ kind: 'no-webgl' });
-else if (typeof Pose === 'undefined') tell({ kind: 'failed', why: 'its files are not here yet, and need the network the first time.' });
+else if (typeof Pose === 'undefined')
+  tell({ kind: 'failed', why: 'its files are not here yet, and need the network the first time.' });
 else {
   const pose = new Pose({ locateFile: (name) => `/pose/model/${name}` });
   pose.setOptions({ modelComplexity: 1, smoothLandmarks: false, minDetectionConfidence: 0.35 });

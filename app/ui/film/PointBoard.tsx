@@ -8,6 +8,7 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useCallback, useEffect, useRef, useState, type ReactNode } from 'react';
 import type { Vec2 } from '../../../core/geometry/vec.ts';
+import { holdTyped, typedHandedOver } from '../../storage/saveState';
 import { BoardOverlay } from './BoardOverlay.client';
 import { Loupe } from './Loupe';
 import { newSpot } from './spot';
@@ -100,10 +101,17 @@ export function PointBoard({
 
   const put = useCallback(
     async (key: string, at: Vec2, pull: boolean) => {
-      const centre = pull && snap ? await snap(frame, at) : null;
-      const next = { ...live.current, [key]: { ...(centre ?? at), onSticker: centre !== null } };
-      settle(next);
-      return next;
+      // Placed, and not handed over before its sticker is found: that is not saved yet.
+      const placing = `placing ${key}`;
+      if (pull && snap) holdTyped(placing);
+      try {
+        const centre = pull && snap ? await snap(frame, at) : null;
+        const next = { ...live.current, [key]: { ...(centre ?? at), onSticker: centre !== null } };
+        settle(next);
+        return next;
+      } finally {
+        typedHandedOver(placing);
+      }
     },
     [snap, frame, settle],
   );
