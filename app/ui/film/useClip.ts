@@ -41,7 +41,7 @@ export interface Clip {
 export const SPEEDS = [0.1, 0.25, 0.5, 1] as const;
 
 /** A jump that is not there by then is shown as one on its way, ms. */
-const SEEKING_AFTER_MS = 80;
+const SEEKING_AFTER_MS = 50;
 
 const LOST: ClipTrouble = {
   title: 'The film of this take is not on this device.',
