@@ -142,7 +142,8 @@ export async function editVisit(
   burst: string | null = null,
 ): Promise<EditResult> {
   if (!visitStore.getState().open[id]) {
-    const opened = await openVisit(id);
+    // Under way from here on: “Saved” may not stand while the visit is only being opened for the edit.
+    const opened = await saving(() => openVisit(id));
     if (!opened) return none(GONE);
     if (!opened.ok) return none(opened.message);
   }

@@ -13,6 +13,7 @@ import { Choice } from '../../ui/Choice';
 import { Desk, Sheet } from '../../ui/Desk';
 import { Moves, ValueMove } from '../../ui/Moves';
 import { useSet } from '../../session/useSet';
+import { FieldPlace } from '../../session/useTyped';
 import { WordsField } from '../../ui/WordsField';
 import { useSession } from '../session';
 
@@ -99,7 +100,12 @@ export default function Bike() {
           </Button>
         )}
       </Sheet>
-      {bike && resolved && <BikeFields key={which} bike={bike} resolved={resolved} put={put} />}
+      {bike && resolved && (
+        // What is half typed into one of the three is not the others’.
+        <FieldPlace value={which}>
+          <BikeFields key={which} bike={bike} resolved={resolved} put={put} />
+        </FieldPlace>
+      )}
     </Desk>
   );
 }
