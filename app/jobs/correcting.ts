@@ -3,10 +3,11 @@ import type { Correction, FitSession, Hidden, Take } from '../../core/records/ty
 import { plainName, type Landmark } from '../../core/stroke/landmarks.ts';
 import { mendTrack } from '../../core/stroke/mend.ts';
 import type { Tracks } from '../../core/stroke/tracks.ts';
-import { editVisit } from '../session/visits';
+import { mustEdit } from '../session/visits';
 import { saving } from '../storage/saveState';
 import { saveTracks } from '../storage/stores';
 import { spawnTracker } from '../workers/spawn';
+import { withWorker } from './withWorker';
 import { runJob, type JobEnd } from './jobs';
 
 const SNAP_PX = 6;
@@ -21,14 +22,13 @@ export async function keepCorrected(
 ): Promise<void> {
   const revision = made ? Date.now() : take.tracking.revision;
   if (made) await saving(() => saveTracks(take.id, revision, made));
-  const kept = await editVisit(visitId, {
+  await mustEdit(visitId, {
     kind: 'corrected',
     takeId: take.id,
     corrections,
     hidden,
     tracking: { ...take.tracking, revision },
   });
-  if (!kept.ok) throw new Error(kept.message);
 }
 
 /** Puts a landmark right on a frame, and follows it again from there as far as the next frame on which it was pointed out. */
@@ -55,15 +55,13 @@ export function putRight(
   return runJob(correctingJob(take.id), {
     label: `Tracking ${plainName(landmark)} again`,
     to: `/sessions/${session.id}/track`,
-    work: async ({ signal }) => {
-      const worker = spawnTracker();
-      signal.addEventListener('abort', worker.end);
-      try {
+    work: ({ signal }) =>
+      withWorker(spawnTracker(), signal, async (api) => {
         // A finger misses by a few pixels: the sticker under it is meant.
-        const centre = await worker.api.snap(film, frame, at);
+        const centre = await api.snap(film, frame, at);
         const near = centre && Math.hypot(centre.x - at.x, centre.y - at.y) < SNAP_PX;
         const place = near ? centre : at;
-        const fresh = await worker.api.follow(film, frame, place, part);
+        const fresh = await api.follow(film, frame, place, part);
         if (!fresh) throw new Error('The film could not be opened.');
         const mended = mendTrack(tracks.landmarks[landmark], fresh, frame, right, range);
         await keepCorrected(session.id, take, {
@@ -75,10 +73,6 @@ export function putRight(
           hidden: take.hidden,
         });
         return `${plainName(landmark)} put right on frame ${frame}, followed again from ${part.from} to ${part.to}.`;
-      } finally {
-        worker.end();
-      }
-    },
-    words: (words) => words,
+      }),
   });
 }

@@ -4,6 +4,7 @@ import type { Fault, Inspection } from '../../core/formats/bundle.ts';
 import { whyNot } from '../storage/saveState';
 import { spawnReaders } from '../workers/spawn';
 import type { FilesApi } from '../workers/fileReaders';
+import { withWorker } from './withWorker';
 import { runJob } from './jobs';
 
 /** Longer than this nobody waits for a file, ms. */
@@ -20,15 +21,14 @@ async function inWorker<T>(
   const end = await runJob(`file:${nanoid()}`, {
     label,
     everywhere: true,
-    work: ({ signal }) => {
-      const worker = spawnReaders();
-      const patience = new Promise<never>((_, fail) => {
-        const timer = setTimeout(() => fail(new Error(TOO_LONG)), patienceMs);
-        signal.addEventListener('abort', () => clearTimeout(timer));
-      });
-      signal.addEventListener('abort', worker.end);
-      return Promise.race([read(worker.api), patience]).finally(worker.end);
-    },
+    work: ({ signal }) =>
+      withWorker(spawnReaders(), signal, (api) => {
+        let timer: ReturnType<typeof setTimeout>;
+        const patience = new Promise<never>((_, fail) => {
+          timer = setTimeout(() => fail(new Error(TOO_LONG)), patienceMs);
+        });
+        return Promise.race([read(api), patience]).finally(() => clearTimeout(timer));
+      }),
   });
   if (!end.ok) throw end.stopped ? new Error('Stopped: nothing of the file was taken in.') : end.error;
   return end.value;

@@ -4,12 +4,13 @@ import { createStore } from 'zustand/vanilla';
 import { NO_WIDTH } from '../../core/frontal/scale.ts';
 import { openTake, type FitSession, type Take, type VideoInfo } from '../../core/records/types.ts';
 import { NO_DEVICES } from '../../core/trial/devices.ts';
-import { editVisit, visitStore } from '../session/visits';
+import { mustEdit, visitStore } from '../session/visits';
 import { askToKeep } from '../storage/films';
 import { isFull, saving, whyNot } from '../storage/saveState';
 import { dropClip, keepWhole, saveClip, wholeOf, type Whole } from '../storage/stores';
 import type { ClipTrouble } from '../workers/clipTrouble';
 import { spawnClipReader } from '../workers/spawn';
+import { withWorker } from './withWorker';
 import { runJob, stopJob } from './jobs';
 
 export interface FilmTrouble {
@@ -97,10 +98,8 @@ async function added(
     to: `/sessions/${visitId}/film`,
     work: async ({ signal }) => {
       const film = fetched instanceof Blob ? fetched : await fetched();
-      const reader = spawnClipReader();
-      signal.addEventListener('abort', reader.end);
-      try {
-        const answer = await reader.api.open(film);
+      return withWorker(spawnClipReader(), signal, async (reader) => {
+        const answer = await reader.open(film);
         if (!answer.ok) return { trouble: answer.trouble };
         const session = visitStore.getState().open[visitId]?.shown;
         if (!session) throw new Error('The visit was closed meanwhile. Open it, and choose the film again.');
@@ -110,13 +109,10 @@ async function added(
         if (signal.aborted) await dropClip(take.id);
         else {
           askToKeep();
-          const kept = await editVisit(visitId, { kind: 'take-added', take });
-          if (!kept.ok) throw new Error(kept.message);
+          await mustEdit(visitId, { kind: 'take-added', take });
         }
         return { take, film };
-      } finally {
-        reader.end();
-      }
+      });
     },
   });
   if (!end.ok) {
@@ -138,18 +134,8 @@ export async function lookThrough(take: Take, film: Blob): Promise<void> {
   const end = await runJob(wholeJob(take.id), {
     label: `Decoding ${take.clipName}`,
     to: null,
-    work: async ({ signal, tell }) => {
-      const reader = spawnClipReader();
-      signal.addEventListener('abort', reader.end);
-      try {
-        return await reader.api.lookThrough(
-          film,
-          proxy((done: number, of: number) => tell(done, of)),
-        );
-      } finally {
-        reader.end();
-      }
-    },
+    work: ({ signal, tell }) =>
+      withWorker(spawnClipReader(), signal, (reader) => reader.lookThrough(film, proxy(tell))),
   });
   if (!end.ok || !end.value) return;
   const whole: Whole = { bytes: film.size, ...end.value };

@@ -2,11 +2,10 @@ import type { FitSession, Take } from '../../core/records/types.ts';
 import { plainName, type Landmark } from '../../core/stroke/landmarks.ts';
 import type { Tracks } from '../../core/stroke/tracks.ts';
 import { jointsOfPose, reanchored, type PosePoint } from '../../core/tracking/poseJoints.ts';
-import { editVisit } from '../session/visits';
-import { saving } from '../storage/saveState';
-import { saveTracks } from '../storage/stores';
 import { spawnClipReader } from '../workers/spawn';
+import { keepCorrected } from './correcting';
 import { runJob } from './jobs';
+import { withWorker } from './withWorker';
 import { openPoseModel, type PoseModel } from './poseModel';
 
 /** The model is asked about this many frames, and no closer together than so many. */
@@ -31,50 +30,41 @@ export async function holdByModel(
     to: `/sessions/${session.id}/track`,
     work: async ({ signal, tell }) => {
       tell(0, frames.length);
-      const reader = spawnClipReader();
       let model: PoseModel | null = null;
-      signal.addEventListener('abort', () => {
-        reader.end();
-        model?.close();
+      signal.addEventListener('abort', () => model?.close());
+      return withWorker(spawnClipReader(), signal, async (reader) => {
+        try {
+          model = await openPoseModel();
+          if (signal.aborted) return '';
+          const opened = await reader.open(film);
+          if (!opened.ok) throw new Error(opened.trouble.title);
+          const seen: { frame: number; joints: Partial<Record<Landmark, PosePoint>> }[] = [];
+          for (const [k, frame] of frames.entries()) {
+            const picture = await reader.frame(frame);
+            const points = picture && (await model.find(picture));
+            seen.push({ frame, joints: points ? jointsOfPose(points, take.view) : {} });
+            tell(k + 1, frames.length);
+          }
+          const landmarks = { ...tracks.landmarks };
+          const words: string[] = [];
+          for (const key of loose) {
+            const anchors = seen.map((s) => ({ frame: s.frame, p: s.joints[key] ?? null }));
+            const { xPx, yPx, movedPx } = reanchored(landmarks[key], anchors, take.markedFrame);
+            if (movedPx === 0) continue;
+            landmarks[key] = { ...landmarks[key], xPx, yPx };
+            words.push(`${plainName(key)} by up to ${movedPx.toFixed(0)} px`);
+          }
+          if (words.length === 0) return 'The model agrees with every path: nothing was moved.';
+          await keepCorrected(session.id, take, {
+            made: { tS: tracks.tS, landmarks },
+            corrections: take.corrections,
+            hidden: take.hidden,
+          });
+          return `Moved to the joint: ${words.join(', ')}. Undo takes it back.`;
+        } finally {
+          model?.close();
+        }
       });
-      try {
-        model = await openPoseModel();
-        if (signal.aborted) return '';
-        const opened = await reader.api.open(film);
-        if (!opened.ok) throw new Error(opened.trouble.title);
-        const seen: { frame: number; joints: Partial<Record<Landmark, PosePoint>> }[] = [];
-        for (const [k, frame] of frames.entries()) {
-          const picture = await reader.api.frame(frame);
-          const points = picture && (await model.find(picture));
-          seen.push({ frame, joints: points ? jointsOfPose(points, take.view) : {} });
-          tell(k + 1, frames.length);
-        }
-        const landmarks = { ...tracks.landmarks };
-        const words: string[] = [];
-        for (const key of loose) {
-          const anchors = seen.map((s) => ({ frame: s.frame, p: s.joints[key] ?? null }));
-          const { xPx, yPx, movedPx } = reanchored(landmarks[key], anchors, take.markedFrame);
-          if (movedPx === 0) continue;
-          landmarks[key] = { ...landmarks[key], xPx, yPx };
-          words.push(`${plainName(key)} by up to ${movedPx.toFixed(0)} px`);
-        }
-        if (words.length === 0) return 'The model agrees with every path: nothing was moved.';
-        const revision = Date.now();
-        await saving(() => saveTracks(take.id, revision, { tS: tracks.tS, landmarks }));
-        const kept = await editVisit(session.id, {
-          kind: 'corrected',
-          takeId: take.id,
-          corrections: take.corrections,
-          hidden: take.hidden,
-          tracking: { ...take.tracking, revision },
-        });
-        if (!kept.ok) throw new Error(kept.message);
-        return `Moved to the joint: ${words.join(', ')}. Undo takes it back.`;
-      } finally {
-        model?.close();
-        reader.end();
-      }
     },
-    words: (words) => words,
   });
 }

@@ -35,7 +35,7 @@ export interface JobOf<T> {
   /** How long the work has to end by itself once it is stopped, ms; then it is ended without it. */
   graceMs?: number;
   work: (handle: Handle) => Promise<T>;
-  /** What is told of it where it was asked for, once it has ended well. */
+  /** What is told of it where it was asked for, once it has ended well; left out, a value that is a sentence is told itself. */
   words?: (value: T) => string | null;
 }
 
@@ -60,13 +60,15 @@ const put = (id: string, job: Job | null): void =>
 const tellOf = (id: string, words: string | null): void =>
   jobStore.setState(({ told }) => ({ told: { ...told, [id]: words } }));
 
+const sentence = (value: unknown): string | null => (typeof value === 'string' ? value : null);
+
 /**
  * Runs a job, or joins the one of this id that is running: it has one owner, and ends in every case. Nothing is thrown.
  * @param id what is worked on and how, such as `track:` and a take
  */
 export function runJob<T>(
   id: string,
-  { label, to = null, everywhere = false, oneTab = false, graceMs = 0, work, words }: JobOf<T>,
+  { label, to = null, everywhere = false, oneTab = false, graceMs = 0, work, words = sentence }: JobOf<T>,
 ): Promise<JobEnd<T>> {
   const known = running.get(id);
   if (known) return known.end as Promise<JobEnd<T>>;
@@ -89,7 +91,7 @@ export function runJob<T>(
     try {
       const made = (): Promise<T> => Promise.race([work({ signal: stop.signal, tell }), stopped]);
       const value = await (oneTab ? inOneTab(id, made) : made());
-      const told = words?.(value) ?? null;
+      const told = words(value);
       tellOf(id, told);
       tellElsewhere(job, told ?? `${label}: done.`);
       return { ok: true, value };

@@ -4,6 +4,7 @@ import type { FitSession, Mark, Take } from '../../core/records/types.ts';
 import { isFrontal, type Landmark } from '../../core/stroke/landmarks.ts';
 import { jointsOfPose } from '../../core/tracking/poseJoints.ts';
 import { spawnTracker } from '../workers/spawn';
+import { withWorker } from './withWorker';
 import { runJob } from './jobs';
 import { openPoseModel, type PoseModel } from './poseModel';
 
@@ -31,7 +32,6 @@ async function proposed(
   const end = await runJob(proposingJob(take.id), {
     label,
     work: ({ signal }) => find(signal),
-    words: (found) => (typeof found === 'string' ? found : null),
   });
   if (end.ok && typeof end.value !== 'string') propose(take.id, frame, end.value);
 }
@@ -44,12 +44,10 @@ export const proposeFromStickers = (
   film: Blob,
 ): Promise<void> =>
   proposed(take, frame, 'Looking for the stickers', async (signal) => {
-    const worker = spawnTracker();
-    signal.addEventListener('abort', worker.end);
     const scale = isFrontal(take.view) ? null : scaleOf(session, take);
     const pointed = Object.values(take.marks).find((m) => m.onSticker) ?? null;
-    try {
-      const layout = await worker.api.propose(
+    return withWorker(spawnTracker(), signal, async (api) => {
+      const layout = await api.propose(
         film,
         frame,
         take.view,
@@ -63,9 +61,7 @@ export const proposeFromStickers = (
       return Object.fromEntries(
         Object.entries(layout.points).map(([key, s]) => [key, { ...s, onSticker: true }]),
       ) as Proposal;
-    } finally {
-      worker.end();
-    }
+    });
   });
 
 let model: PoseModel | null = null;
@@ -97,12 +93,10 @@ export const proposeFromModel = (
       signal.addEventListener('abort', closePoseModel);
       const points = await (await poseModel()).find(await picture());
       if (!points) return 'The model sees no rider on this frame. Try another one, or point the joints out.';
-      const worker = spawnTracker();
-      signal.addEventListener('abort', worker.end);
-      try {
-        return (await worker.api.pull(film, frame, take.view, jointsOfPose(points, take.view))) as Proposal;
-      } finally {
-        worker.end();
-      }
+      return withWorker(
+        spawnTracker(),
+        signal,
+        async (api) => (await api.pull(film, frame, take.view, jointsOfPose(points, take.view))) as Proposal,
+      );
     },
   );

@@ -1,8 +1,10 @@
 import { LANDMARKS, isFrontal } from '../../core/stroke/landmarks.ts';
 import type { FitSession, Take } from '../../core/records/types.ts';
-import { editVisit } from '../session/visits';
+import type { SessionEdit } from '../../core/records/edits.ts';
+import { mustEdit } from '../session/visits';
 import { clipOf } from '../storage/sessions';
 import { spawnTracker } from '../workers/spawn';
+import { withWorker } from './withWorker';
 import { runJob } from './jobs';
 
 export const refindingJob = (takeId: string): string => `refind:${takeId}`;
@@ -12,28 +14,20 @@ export async function refindMarks(session: FitSession, take: Take, from: Take, f
   const marks = Object.fromEntries(
     LANDMARKS.flatMap((k) => (from.marks[k] ? [[k, { x: from.marks[k].x, y: from.marks[k].y }]] : [])),
   );
-  const edit = async (e: Parameters<typeof editVisit>[1]): Promise<void> => {
-    const kept = await editVisit(session.id, e, `refind ${take.id}`);
-    if (!kept.ok) throw new Error(kept.message);
-  };
+  const edit = (e: SessionEdit): Promise<void> => mustEdit(session.id, e, `refind ${take.id}`);
   await runJob(refindingJob(take.id), {
     label: 'Finding the stickers again',
     to: `/sessions/${session.id}/film`,
-    work: async ({ signal }) => {
-      const worker = spawnTracker();
-      signal.addEventListener('abort', worker.end);
-      try {
+    work: ({ signal }) =>
+      withWorker(spawnTracker(), signal, async (api) => {
         if (isFrontal(take.view)) await edit({ kind: 'width', takeId: take.id, width: from.width });
         else await edit({ kind: 'wheels', takeId: take.id, ...from.axles, rims: from.rims });
         const marked = await clipOf(from);
-        const found = marked && (await worker.api.refind(marked, from.markedFrame, marks, film));
+        const found = marked && (await api.refind(marked, from.markedFrame, marks, film));
         if (found && !signal.aborted)
           await edit({ kind: 'marks', takeId: take.id, frame: found.frame, marks: found.marks });
         return found;
-      } finally {
-        worker.end();
-      }
-    },
+      }),
     words: (found) =>
       found
         ? `Scale taken over; ${Object.values(found.marks).filter((m) => m.onSticker).length} of ${Object.keys(marks).length} stickers found again on frame ${found.frame}. Look at them on Mark.`

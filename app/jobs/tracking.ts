@@ -4,7 +4,7 @@ import { createStore } from 'zustand/vanilla';
 import type { FitSession, Take } from '../../core/records/types.ts';
 import { GUIDES } from '../../core/stroke/landmarks.ts';
 import type { Tracks } from '../../core/stroke/tracks.ts';
-import { editVisit, visitStore } from '../session/visits';
+import { mustEdit, visitStore } from '../session/visits';
 import { saving } from '../storage/saveState';
 import { saveTracks } from '../storage/stores';
 import { spawnTracker } from '../workers/spawn';
@@ -59,13 +59,12 @@ export async function trackTake(session: FitSession, take: Take, film: Blob): Pr
     if (!now) throw new Error('The film was removed while it was tracked.');
     if (now.markedFrame !== take.markedFrame || !equal(now.marks, take.marks)) throw new Error(MARKS_CHANGED);
     await saving(() => saveTracks(take.id, revision, tracks));
-    const kept = await editVisit(
+    await mustEdit(
       session.id,
       { kind: 'tracking', takeId: take.id, tracking: { state, framesDone, revision } },
       // One step to take back, however often it was kept on the way.
       `tracking ${revision}`,
     );
-    if (!kept.ok) throw new Error(kept.message);
   };
   const end = await runJob(trackingJob(take.id), {
     label: `Tracking ${take.clipName}`,

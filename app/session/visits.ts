@@ -157,6 +157,12 @@ export async function editVisit(
   });
 }
 
+/** The same for work that can't go on without it. @throws with the sentence that refuses the edit */
+export async function mustEdit(...given: Parameters<typeof editVisit>): Promise<void> {
+  const kept = await editVisit(...given);
+  if (!kept.ok) throw new Error(kept.message);
+}
+
 /** Takes this tab's last edit of the visit back, or does it again. */
 export async function stepVisit(id: string, which: Direction): Promise<EditResult> {
   if (!visitStore.getState().open[id]) await openVisit(id);

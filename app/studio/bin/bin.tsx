@@ -15,7 +15,7 @@ import { answering } from '../../session/answering';
 import { RouteTrouble } from '../../ui/RouteTrouble';
 import { TopBar } from '../../ui/TopBar';
 import { eraseTake } from '../../session/erase';
-import { editVisit } from '../../session/visits';
+import { mustEdit } from '../../session/visits';
 import { eraseRider, eraseSessionById } from '../../storage/bin';
 import { erasePart, loadParts, saveParts } from '../../storage/parts';
 import { binVisit, changeRider } from '../../storage/sessions';
@@ -84,10 +84,7 @@ export const clientAction = answering(async ({ request }: Route.ClientActionArgs
   };
   if (kind === 'take') {
     if (what === 'erase') await eraseTake(sessionId!, id);
-    else {
-      const kept = await editVisit(sessionId!, { kind: 'take-returned', takeId: id });
-      if (!kept.ok) throw new Error(kept.message);
-    }
+    else await mustEdit(sessionId!, { kind: 'take-returned', takeId: id });
   } else if (kind === 'part') {
     if (what === 'erase') await erasePart(id);
     else {
