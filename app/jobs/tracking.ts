@@ -1,3 +1,4 @@
+import type { FilmPart } from '../../core/records/filmParts.ts';
 import { proxy } from 'comlink';
 import equal from 'fast-deep-equal';
 import { createStore } from 'zustand/vanilla';
@@ -8,7 +9,7 @@ import { mustEdit, visitStore } from '../session/visits';
 import { saving } from '../storage/saveState';
 import { saveTracks } from '../storage/stores';
 import { spawnTracker } from '../workers/spawn';
-import type { FrameRange, TrackProgress } from '../workers/trackClip';
+import type { TrackProgress } from '../workers/trackClip';
 import { runJob, stopJob } from './jobs';
 
 /** How the last tracking of a take goes or went, in this page. */
@@ -36,7 +37,7 @@ export const trackingJob = (takeId: string): string => `track:${takeId}`;
 export const stopTracking = (takeId: string): void => stopJob(trackingJob(takeId));
 
 /** The part of the film that is followed: the trimmed one, and the marked frame with it; null is the whole. */
-export const rangeOf = (take: Take): FrameRange | null =>
+export const rangeOf = (take: Take): FilmPart | null =>
   take.trim && {
     from: Math.min(take.trim.from, take.markedFrame),
     to: Math.max(take.trim.to, take.markedFrame),

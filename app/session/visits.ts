@@ -4,6 +4,7 @@ import { applyEdit, type EditResult, type SessionEdit } from '../../core/records
 import { checkRecord, type Checked } from '../../core/records/schemas.ts';
 import type { FitSession } from '../../core/records/types.ts';
 import { patchesBetween, reversed, withPatches, type Patch } from '../../core/visit/patches.ts';
+import { liesInBin } from '../storage/bin';
 import { nameBike } from '../storage/bikes';
 import { failedToSave, savedAfterAll, saving, whyNot } from '../storage/saveState';
 import { putSession, sessionStore } from '../storage/stores';
@@ -61,25 +62,15 @@ const pendingOf = (id: string): Pending[] =>
 
 const none = (message: string): EditResult => ({ ok: false, message });
 
-/** A refusal that must not end under “Saved”: what is edited has no place any more. */
-class Gone extends Error {}
-
-/** Counts a write as under way until it is answered; one that found nothing to write to is told as not saved. */
-async function counted(write: (answer: (result: EditResult) => void) => void): Promise<EditResult> {
-  try {
-    return await saving(async () => {
-      const result = await new Promise<EditResult>(write);
-      if (!result.ok && (result.message === GONE || result.message === IN_TRASH))
-        throw new Gone(result.message);
-      return result;
-    });
-  } catch (error) {
-    if (error instanceof Gone) return none(error.message);
-    throw error;
-  }
-}
 const GONE = 'This session is no longer on this device.';
-const IN_TRASH = 'This visit lies in the bin. Restore it there, then go on.';
+const IN_TRASH = liesInBin('This visit');
+
+/** Counts a write as under way until it is answered; one that found no place to write to must not end under “Saved”. */
+const counted = (write: (answer: (result: EditResult) => void) => void): Promise<EditResult> =>
+  saving(
+    () => new Promise<EditResult>(write),
+    (result) => (!result.ok && [GONE, IN_TRASH].includes(result.message) ? result.message : null),
+  );
 
 async function read(id: string): Promise<Checked<FitSession> | null> {
   const raw = await sessionStore.getItem(id);

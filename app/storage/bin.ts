@@ -9,6 +9,9 @@ import { storedBikes } from './bikes';
 import { bikeStore, dropTake, removeRider, removeSession, sessionStore } from './stores';
 import { studioIndex, type StudioNow } from './studioIndex';
 
+/** What is said of something that is asked for and was put away. @param what “This visit” */
+export const liesInBin = (what: string): string => `${what} lies in the bin. Restore it there, then go on.`;
+
 /** A rider's visits, whole, the newest first; those in the bin too. What can't be read is left out. */
 export async function sessionsOf(riderId: string): Promise<FitSession[]> {
   const { index } = await studioIndex();

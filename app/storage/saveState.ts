@@ -85,13 +85,20 @@ export function onceSaved(go: () => void): void {
   setTimeout(look, BEGUN_BY_MS);
 }
 
-/** Runs a write and tells the page how it went; the error goes on to the caller. */
-export async function saving<T>(write: () => Promise<T>): Promise<T> {
+/**
+ * Runs a write and tells the page how it went; the error goes on to the caller.
+ * @param unsaved why a result that came without an error is not saved all the same; null where it is
+ */
+export async function saving<T>(
+  write: () => Promise<T>,
+  unsaved: (result: T) => string | null = () => null,
+): Promise<T> {
   pending += 1;
   settle();
   try {
     const result = await write();
-    refused = null;
+    const why = unsaved(result);
+    refused = why === null ? null : { state: 'failed', why, full: false, again: false };
     return result;
   } catch (error) {
     refused = { state: 'failed', why: whyNot(error), full: isFull(error), again: false };

@@ -1,4 +1,5 @@
 import type { FitSession, Rider, Take } from '../../core/records/types.ts';
+import type { FilmPart } from '../../core/records/filmParts.ts';
 import { storedTracks, type LandmarkTrack, type Tracks } from '../../core/stroke/tracks.ts';
 import { store } from './database';
 import { touching } from './touched';
@@ -38,7 +39,7 @@ export interface Whole {
   bytes: number;
   frames: number;
   /** Frames that can't be decoded, both ends counted in, in their order. */
-  broken: { from: number; to: number }[];
+  broken: FilmPart[];
 }
 
 export const wholeOf = (takeId: string): Promise<Whole | null> => wholeStore.getItem<Whole>(takeId);
@@ -57,12 +58,15 @@ export async function saveTracks(takeId: string, revision: number, tracks: Track
   await trackStore.setItem<StoredTracks>(trackKey(takeId, revision), { version: 1, ...tracks });
 }
 
+const tracksIn = (stored: StoredTracks | null): Tracks | null =>
+  stored?.version === 1 ? storedTracks(stored) : null;
+
 export async function loadTracks(take: Take): Promise<Tracks | null> {
   const stored =
     (await trackStore.getItem<StoredTracks>(trackKey(take.id, take.tracking.revision))) ??
     // From before tracks were kept by revision.
     (await trackStore.getItem<StoredTracks>(take.id));
-  return stored?.version === 1 ? storedTracks(stored) : null;
+  return tracksIn(stored);
 }
 
 /** The newest tracks there are of a take of which nothing else is known. */
@@ -70,7 +74,7 @@ export async function newestTracks(takeId: string): Promise<Tracks | null> {
   const revisions = (await trackKeys()).filter((key) => key.startsWith(`${takeId}@`));
   const newest = Math.max(...revisions.map((key) => Number(key.split('@')[1])));
   const stored = await trackStore.getItem<StoredTracks>(trackKey(takeId, newest));
-  return stored?.version === 1 ? storedTracks(stored) : null;
+  return tracksIn(stored);
 }
 
 export const trackKeys = (): Promise<string[]> => trackStore.keys();

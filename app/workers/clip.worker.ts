@@ -3,7 +3,8 @@ import { VideoSampleSink, type VideoSample } from 'mediabunny';
 import type { VideoInfo } from '../../core/records/types.ts';
 import { halfPicture } from '../../core/video/shrink.ts';
 import type { ClipTrouble } from './clipTrouble';
-import { decodeThrough, type BrokenPart } from './decodeThrough';
+import type { FilmPart } from '../../core/records/filmParts.ts';
+import { decodeThrough } from './decodeThrough';
 import { openClip, type OpenedClip } from './openClip';
 
 export type OpenAnswer =
@@ -162,7 +163,7 @@ class ClipReader {
   async lookThrough(
     blob: Blob,
     tell: (done: number, of: number) => void,
-  ): Promise<{ frames: number; broken: BrokenPart[] } | null> {
+  ): Promise<{ frames: number; broken: FilmPart[] } | null> {
     const opened = await openClip(blob);
     if (!opened.ok) return null;
     const frames = opened.clip.tS.length;

@@ -1,11 +1,6 @@
 import { VideoSampleSink } from 'mediabunny';
+import type { FilmPart } from '../../core/records/filmParts.ts';
 import type { OpenedClip } from './openClip';
-
-/** Frames of a film that can't be decoded, both ends counted in. */
-export interface BrokenPart {
-  from: number;
-  to: number;
-}
 
 /** A decoder says so some frames after the one that it broke at: those before it are asked for singly. */
 const SINGLY_FRAMES = 24;
@@ -17,15 +12,10 @@ const STAMP_SLACK_S = 1e-6;
  * that can be.
  * @param tell called every so often with the frames done
  */
-export async function decodeThrough(clip: OpenedClip, tell: (done: number) => void): Promise<BrokenPart[]> {
+export async function decodeThrough(clip: OpenedClip, tell: (done: number) => void): Promise<FilmPart[]> {
   const { tS } = clip;
   const sink = new VideoSampleSink(clip.track);
-  const broken: BrokenPart[] = [];
-  const isBroken = (index: number): void => {
-    const last = broken.at(-1);
-    if (last?.to === index - 1) last.to = index;
-    else broken.push({ from: index, to: index });
-  };
+  const broken: FilmPart[] = [];
   let next = 0;
   let toldAt = performance.now();
   const done = (): void => {
@@ -34,23 +24,23 @@ export async function decodeThrough(clip: OpenedClip, tell: (done: number) => vo
     toldAt = performance.now();
     tell(next);
   };
+  const lost = (): void => {
+    const last = broken.at(-1);
+    if (last?.to === next - 1) last.to = next;
+    else broken.push({ from: next, to: next });
+    done();
+  };
   while (next < tS.length) {
     try {
       for await (const sample of sink.samples(tS[next] + STAMP_SLACK_S)) {
         const at = sample.timestamp;
         sample.close();
         // Frames that the decoder passed over without a word are missing all the same.
-        while (next < tS.length && tS[next] < at - STAMP_SLACK_S) {
-          isBroken(next);
-          done();
-        }
+        while (next < tS.length && tS[next] < at - STAMP_SLACK_S) lost();
         done();
       }
       // The decoder ended early: what it never gave can't be shown.
-      for (; next < tS.length;) {
-        isBroken(next);
-        done();
-      }
+      while (next < tS.length) lost();
     } catch {
       const until = Math.min(tS.length, next + SINGLY_FRAMES);
       let failed = false;
@@ -58,13 +48,11 @@ export async function decodeThrough(clip: OpenedClip, tell: (done: number) => vo
         const sample = await sink.getSample(tS[next] + STAMP_SLACK_S).catch(() => null);
         const whole = sample !== null && Math.abs(sample.timestamp - tS[next]) < 1e-3;
         sample?.close();
-        if (!whole) {
-          isBroken(next);
-          failed = true;
-        }
-        done();
+        if (whole) done();
+        else lost();
         // Behind the damage the decoder itself goes on.
         if (failed && whole) break;
+        failed ||= !whole;
       }
     }
   }

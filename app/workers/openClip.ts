@@ -8,7 +8,7 @@ import {
 } from 'mediabunny';
 import type { VideoInfo } from '../../core/records/types.ts';
 import { frameRateOf } from '../../core/signal/stamps.ts';
-import { promisedFrames } from '../../core/formats/mp4Frames.ts';
+import { boxNames, promisedFrames } from '../../core/formats/mp4Frames.ts';
 import type { ClipTrouble } from './clipTrouble';
 import { implausible, MOST_FRAMES, tooMany } from './plausible';
 
@@ -38,16 +38,7 @@ const NO_DECODER: ClipTrouble = {
 /** An MP4 or MOV without its `moov` box, which cameras write last: the recording or the copy never got that far. */
 async function lacksIndex(blob: Blob): Promise<boolean> {
   if (!/ftyp/.test(await startOf(blob))) return false;
-  let at = 0;
-  while (at + 16 <= blob.size) {
-    const view = new DataView(await blob.slice(at, at + 16).arrayBuffer());
-    const name = String.fromCharCode(view.getUint8(4), view.getUint8(5), view.getUint8(6), view.getUint8(7));
-    if (name === 'moov') return false;
-    const size = view.getUint32(0) === 1 ? Number(view.getBigUint64(8)) : view.getUint32(0);
-    if (size < 8) return true;
-    at += size;
-  }
-  return true;
+  return !(await boxNames(blob)).includes('moov');
 }
 
 async function startOf(blob: Blob): Promise<string> {

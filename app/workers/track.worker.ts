@@ -1,3 +1,4 @@
+import type { FilmPart } from '../../core/records/filmParts.ts';
 import CRC32 from 'crc-32';
 import { expose } from 'comlink';
 import { VideoSampleSink } from 'mediabunny';
@@ -15,7 +16,7 @@ import { learnSticker } from '../../core/tracking/learn.ts';
 import type { ClipTrouble } from './clipTrouble';
 import { openClip } from './openClip';
 import { planesOf } from './planes';
-import { trackClip, type FrameRange, type TrackProgress } from './trackClip';
+import { trackClip, type TrackProgress } from './trackClip';
 
 export type TrackAnswer =
   | {
@@ -39,7 +40,7 @@ const api = {
     markedFrame: number,
     marks: Record<string, Vec2>,
     onProgress: (p: TrackProgress) => void,
-    range: FrameRange | null = null,
+    range: FilmPart | null = null,
   ): Promise<TrackAnswer> {
     stopAsked = false;
     const opened = await openClip(blob);
@@ -111,7 +112,7 @@ const api = {
   },
 
   /** Follows one landmark anew from a frame on which it was put right, both ways through a part of the film. */
-  async follow(blob: Blob, frame: number, at: Vec2, range: FrameRange): Promise<LandmarkTrack | null> {
+  async follow(blob: Blob, frame: number, at: Vec2, range: FilmPart): Promise<LandmarkTrack | null> {
     const opened = await openClip(blob);
     if (!opened.ok) return null;
     try {

@@ -1,4 +1,5 @@
 import { EncodedPacketSink, VideoSampleSink } from 'mediabunny';
+import type { FilmPart } from '../../core/records/filmParts.ts';
 import type { Vec2 } from '../../core/geometry/vec.ts';
 import { RIGID_BONES } from '../../core/stroke/landmarks.ts';
 import { emptyTracks, type Tracks } from '../../core/stroke/tracks.ts';
@@ -11,12 +12,6 @@ export interface TrackProgress {
   framesDone: number;
   frames: number;
   tracks: Tracks;
-}
-
-/** First and last frame to follow; the others are left alone. */
-export interface FrameRange {
-  from: number;
-  to: number;
 }
 
 /** The sink begins with the frame that stands at a time: asked a hair after a frame's stamp it is that one, before it the one before. */
@@ -36,7 +31,7 @@ export async function trackClip(
   marks: Record<string, Vec2>,
   onProgress: (p: TrackProgress) => void,
   stopped: () => boolean,
-  range: FrameRange | null = null,
+  range: FilmPart | null = null,
 ): Promise<{ tracks: Tracks; framesDone: number; trackerMs: number; modes: Tracker['modes'] }> {
   const { tS } = clip;
   const { from: firstFrame, to: lastFrame } = range ?? { from: 0, to: tS.length - 1 };

@@ -30,6 +30,11 @@ async function boxesIn(file: FileBytes, from: number, to: number, left: { boxes:
   return boxes;
 }
 
+/** The names of the boxes that stand in an MP4 or MOV one after another, as far as their sizes lead. */
+export async function boxNames(file: FileBytes): Promise<string[]> {
+  return (await boxesIn(file, 0, file.size, { boxes: MOST_BOXES })).map((b) => b.name);
+}
+
 /** How many samples a table says there are. */
 async function samplesOf(file: FileBytes, box: Box): Promise<number> {
   const bytes = new DataView(

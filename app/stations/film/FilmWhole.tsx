@@ -50,11 +50,7 @@ export function FilmWhole({
   return (
     <Alert severity={clear ? 'info' : 'warning'} variant="outlined" data-testid="film-damage">
       <AlertTitle>This film is damaged in places</AlertTitle>
-      {whole.broken.length > 1
-        ? 'Frames '
-        : whole.broken[0].from === whole.broken[0].to
-          ? 'Frame '
-          : 'Frames '}
+      {whole.broken.length === 1 && whole.broken[0].from === whole.broken[0].to ? 'Frame ' : 'Frames '}
       {whole.broken.slice(0, 4).map(partText).join(', ')}
       {whole.broken.length > 4 && ` and ${whole.broken.length - 4} more places`} can’t be decoded.{' '}
       {clear

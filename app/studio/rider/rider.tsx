@@ -31,7 +31,7 @@ import { CATALOGUE } from '../../demo/catalogue';
 import { saveBundle } from '../../jobs/backup';
 import { editVisit } from '../../session/visits';
 import { newBike, storedBikes } from '../../storage/bikes';
-import { sessionsOf } from '../../storage/bin';
+import { liesInBin, sessionsOf } from '../../storage/bin';
 import { seedDemo } from '../../storage/demo';
 import {
   binVisit,
@@ -61,8 +61,7 @@ export async function clientLoader({ params }: Route.ClientLoaderArgs) {
       );
     throw data('This rider is not on this device.', { status: 404 });
   }
-  if (rider.deletedIso)
-    throw data('This rider lies in the bin. Restore it there, then go on.', { status: 410 });
+  if (rider.deletedIso) throw data(liesInBin('This rider'), { status: 410 });
   const sessions = (await sessionsOf(rider.id)).filter((s) => s.deletedIso === null);
   return { rider, sessions, bikes: bikesOf(rider.id, await storedBikes(rider.id), sessions) };
 }
@@ -81,7 +80,7 @@ export const clientAction = answering(async ({ request, params }: Route.ClientAc
   const asked = (await request.json()) as Asked;
   const rider = await loadRider(params.riderId);
   if (!rider) return { message: 'This rider is no longer on this device.' };
-  if (rider.deletedIso) return { message: 'This rider lies in the bin. Restore it there, then go on.' };
+  if (rider.deletedIso) return { message: liesInBin('This rider') };
   const now = new Date().toISOString();
   switch (asked.what) {
     case 'name': {
