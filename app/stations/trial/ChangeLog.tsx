@@ -25,6 +25,7 @@ import { isTyping } from '../../ui/typing';
 import type { Devices } from './useDevices';
 import { useSet } from '../../session/useSet';
 import { useStudio } from '../../session/useStudio';
+import { Key } from '../../ui/Key';
 import { VerdictCard } from './VerdictCard';
 
 const WORD_KEYS: Record<string, RiderWord> = { b: 'better', s: 'same', w: 'worse' };
@@ -212,26 +213,6 @@ function ToAsk({ lines }: { lines: readonly KeptLine[] }) {
     </Box>
   );
 }
-
-/** A key on the keyboard, beside what it does. */
-export const Key = ({ children }: { children: string }) => (
-  <Box
-    component="kbd"
-    aria-hidden
-    sx={{
-      font: 'inherit',
-      fontSize: '0.85em',
-      border: 1,
-      borderColor: 'currentcolor',
-      borderRadius: '3px',
-      px: 0.6,
-      ml: 0.5,
-      opacity: 0.8,
-    }}
-  >
-    {children}
-  </Box>
-);
 
 /** Why no step comes next, and what to do instead. */
 function NothingNext({

@@ -3,7 +3,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import Joi from 'joi';
 import { useState } from 'react';
-import { Key } from './ChangeLog';
+import { Key } from '../../ui/Key';
 import { Choice } from '../../ui/Choice';
 import { FeltWhere } from './FeltWhere';
 import { ChangeMoves } from '../../ui/Moves';
