@@ -1,4 +1,14 @@
-import { createContext, useCallback, useContext, useEffect, useId, useRef, useState } from 'react';
+import {
+  createContext,
+  createElement,
+  useCallback,
+  useContext,
+  useEffect,
+  useId,
+  useRef,
+  useState,
+  type ReactNode,
+} from 'react';
 import { useLocation } from 'react-router';
 import { inBurst } from './burst';
 import { dropDraft, keepDraft, readDraft } from '../storage/drafts';
@@ -7,8 +17,15 @@ import { holdTyped, onceSaved, typedHandedOver } from '../storage/saveState';
 /** How long typing rests before what stands in a field is handed over, ms. */
 const REST_MS = 600;
 
-/** Names the part of a page whose fields have labels that stand on it more than once. */
-export const FieldPlace = createContext('');
+const Place = createContext('');
+
+/** The part of the page that a field stands in, by the places around it. */
+export const usePlace = (): string => useContext(Place);
+
+/** Names the part of a page whose fields have labels that stand on it more than once; within another such part it is a part of that. */
+export function FieldPlace({ value, children }: { value: string; children?: ReactNode }): ReactNode {
+  return createElement(Place, { value: [usePlace(), value].join(' ').trim() }, children);
+}
 
 /** What a text says: a value to hand over, or why it is none. */
 export type ReadText<V> = { ok: true; value: V } | { ok: false; message: string };
@@ -33,7 +50,7 @@ export function useTyped<V>(
   name: string,
   { value, read, onChange }: { value: V; read: (text: string) => ReadText<V>; onChange: (value: V) => void },
 ): Typed {
-  const place = [useLocation().pathname, useContext(FieldPlace), name].join(' ');
+  const place = [useLocation().pathname, usePlace(), name].join(' ');
   const field = useId();
   const [text, setText] = useState<string | null>(() => readDraft(place));
   const [trouble, setTrouble] = useState<string | null>(() => {
