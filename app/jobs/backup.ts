@@ -7,6 +7,7 @@ import {
   type Fault,
   type Inspection,
 } from '../../core/formats/bundle.ts';
+import { everyTake } from '../../core/records/visits.ts';
 import { checkRecord } from '../../core/records/schemas.ts';
 import { readBackup, readFile, readFilms } from './files';
 import { storedBikes } from '../storage/bikes';
@@ -78,7 +79,7 @@ export async function saveBundle(
     );
   const films = [
     ...bundle.sessions
-      .flatMap((s) => [...s.takes, ...s.removedTakes.map((r) => r.take)])
+      .flatMap(everyTake)
       .map((take) => ({ id: take.id, tracks: () => tracksOf(take), clip: () => clipOf(take) })),
     ...raw
       .flatMap((u) => u.takeIds)
@@ -182,7 +183,7 @@ export function bringBack(
       }
     });
     for (const s of plan.sessions) {
-      for (const take of [...s.takes, ...s.removedTakes.map((r) => r.take)]) {
+      for (const take of everyTake(s)) {
         const tracks = inspection.tracks.get(plan.takes.get(take.id)!);
         if (tracks) await saveTracks(take.id, take.tracking.revision, tracks);
       }

@@ -1,6 +1,7 @@
 import { Unzip, UnzipInflate, zip, type AsyncZippable } from 'fflate';
 import { checkRecord, jsonSchemaOf } from '../records/schemas.ts';
 import type { Bike, FitSession, PartsBin, ProtocolShelf, Rider, Studio, Take } from '../records/types.ts';
+import { everyTake } from '../records/visits.ts';
 import type { Tracks } from '../stroke/tracks.ts';
 import { integrityOf, INTEGRITY_NAME, isWhole, parseIntegrity } from './integrity.ts';
 import { writePartsCsv } from './partsCsv.ts';
@@ -358,8 +359,6 @@ export async function clipsOfBundle(
  */
 export type Duplicates = 'add' | 'over' | 'both';
 
-const takesIn = (s: FitSession): Take[] => [...s.takes, ...s.removedTakes.map((r) => r.take)];
-
 /**
  * What of a backup is to be stored. What is taken in beside comes under new ids.
  * @param newId makes ids that are nowhere yet
@@ -395,7 +394,7 @@ export function planImport(
     const theirs = inspection.sessions.filter((s) => s.riderId === rider.id && !stays(s.id));
     const visitIds = new Map(theirs.map((s) => [s.id, idFor(s.id)]));
     for (const s of theirs) {
-      const takeIds = new Map(takesIn(s).map((t) => [t.id, idFor(t.id)]));
+      const takeIds = new Map(everyTake(s).map((t) => [t.id, idFor(t.id)]));
       for (const [was, id] of takeIds) takes.set(id, was);
       const named = (id: string | null): string | null => (id === null ? null : (takeIds.get(id) ?? id));
       const take = (t: Take): Take => ({

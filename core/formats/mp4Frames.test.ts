@@ -19,6 +19,14 @@ it('counts the frames that a film’s tables promise, and never lays them out', 
   expect(await promisedFrames(with32('stts', 4, 0xffffffff))).toBeLessThan(1e12);
 });
 
+it('sound that is stored sample by sample is no frames: a camera’s minute has millions of them', async () => {
+  const bytes = Buffer.from(juno);
+  bytes.writeUInt32BE(2_880_000, bytes.indexOf('stts') + 12);
+  expect(await promisedFrames(new Blob([bytes]))).toBe(2_880_000);
+  bytes.write('soun', bytes.indexOf('hdlr') + 12, 'latin1');
+  expect(await promisedFrames(new Blob([bytes]))).toBe(0);
+});
+
 it('a file of another kind, or a broken one, promises nothing and never hangs', async () => {
   for (const file of [
     'e2e/files/picture.png',

@@ -35,6 +35,12 @@ export async function boxNames(file: FileBytes): Promise<string[]> {
   return (await boxesIn(file, 0, file.size, { boxes: MOST_BOXES })).map((b) => b.name);
 }
 
+/** Whether a track is one of pictures, by its handler: sound may be stored sample by sample, 48,000 of them a second. */
+async function isPicture(file: FileBytes, { from }: Box): Promise<boolean> {
+  const type = new Uint8Array(await file.slice(from + 8, from + 12).arrayBuffer());
+  return String.fromCharCode(...type) === 'vide';
+}
+
 /** How many samples a table says there are. */
 async function samplesOf(file: FileBytes, box: Box): Promise<number> {
   const bytes = new DataView(
@@ -51,7 +57,7 @@ async function samplesOf(file: FileBytes, box: Box): Promise<number> {
 }
 
 /**
- * The largest number of frames that any table of an MP4 or MOV file promises, without anything of it being laid out in memory: a
+ * The largest number of frames that any table of an MP4’s or MOV’s pictures promises, without anything of it being laid out in memory: a
  * few bytes may promise thousands of millions.
  * @returns 0 for a file of another kind
  */
@@ -59,7 +65,10 @@ export async function promisedFrames(file: FileBytes): Promise<number> {
   const left = { boxes: MOST_BOXES };
   const within = async (from: number, to: number, depth: number): Promise<number> => {
     let most = 0;
-    for (const box of await boxesIn(file, from, to, left)) {
+    const boxes = await boxesIn(file, from, to, left);
+    const handler = boxes.find((box) => box.name === 'hdlr');
+    if (handler && !(await isPicture(file, handler))) return 0;
+    for (const box of boxes) {
       if (LEADS.has(box.name) && depth < MOST_DEPTH)
         most = Math.max(most, await within(box.from, box.to, depth + 1));
       else if (['stts', 'ctts', 'stsz', 'trun'].includes(box.name))

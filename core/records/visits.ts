@@ -2,7 +2,7 @@ import { openComplaints } from '../intake/intake.ts';
 import { NO_HAND_OVER } from './handOver.ts';
 import { NO_PLANNING } from './planning.ts';
 import { lastSetup } from './setups.ts';
-import type { FitSession } from './types.ts';
+import type { FitSession, Take } from './types.ts';
 
 /** How long what was deleted lies in the bin, days. */
 export const BIN_DAYS = 30;
@@ -43,6 +43,12 @@ export function nextVisit(last: FitSession, id: string, nowIso: string): FitSess
     ...NOTHING_DONE,
   };
 }
+
+/** Every take of a visit, those that lie in the bin among them. */
+export const everyTake = (s: Pick<FitSession, 'takes' | 'removedTakes'>): Take[] => [
+  ...s.takes,
+  ...s.removedTakes.map((r) => r.take),
+];
 
 /** Records are plain JSON: a copy that shares nothing with the old visit. */
 const structuredCopy = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
