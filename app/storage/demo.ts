@@ -8,6 +8,10 @@ const SEEDED = 'demo-seeded';
 /** Whether this browser has been here before. */
 export const isSeeded = async (): Promise<boolean> => Boolean(await settingsStore.getItem(SEEDED));
 
+/** Whether nothing has been stored in this browser yet: no demo studio, and no rider of anybody's. */
+export const isUntouched = async (): Promise<boolean> =>
+  !(await isSeeded()) && (await riderStore.length()) === 0;
+
 /** One laying out at a time: a second one, begun while the first was under way, would write over what was edited in between. */
 let seeding: Promise<void> | null = null;
 

@@ -25,6 +25,7 @@ import {
   findRiders,
   inOrder,
   rowsOf,
+  summaryOfVisit,
   type RiderOrder,
   type RiderRow as Row,
 } from '../../../core/records/summaries.ts';
@@ -39,7 +40,8 @@ import { TopBar } from '../../ui/TopBar';
 import { useStudio } from '../../session/useStudio';
 import { CATALOGUE } from '../../demo/catalogue';
 import { studioWithoutOld } from '../../session/erase';
-import { seedDemo } from '../../storage/demo';
+import { isUntouched, seedDemo } from '../../storage/demo';
+import type { StudioNow } from '../../storage/studioIndex';
 import { askToKeep } from '../../storage/films';
 import { newBike } from '../../storage/bikes';
 import { blankSession, saveBike, saveRider, saveSession } from '../../storage/sessions';
@@ -52,13 +54,22 @@ interface Studio {
   desk: StudioDesk;
 }
 
-async function readStudio(): Promise<Studio> {
-  await seedDemo(CATALOGUE);
-  const { index, unreadable } = await studioWithoutOld(new Date().toISOString());
+const listed = ({ index, unreadable }: StudioNow): Studio => {
   const studio = byRider(index);
   const rows = rowsOf(studio);
   const binned = studio.length - rows.length + index.visits.filter((v) => v.deletedIso !== null).length;
   return { rows, unread: unreadable.length, binned, desk: studioDesk(index, dayjs().format('YYYY-MM-DD')) };
+};
+
+async function readStudio(): Promise<Studio> {
+  if (await isUntouched()) {
+    // What a browser's first visit will find is known before it is laid out; who opens one of them waits for that.
+    seedDemo(CATALOGUE).catch(() => undefined);
+    const index = { riders: CATALOGUE.riders, visits: CATALOGUE.sessions.map(summaryOfVisit) };
+    return listed({ index, unreadable: [] });
+  }
+  await seedDemo(CATALOGUE);
+  return listed(await studioWithoutOld(new Date().toISOString()));
 }
 
 /** The page stands while the studio is still being read. */
