@@ -1,7 +1,7 @@
 import reactHooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
-/** Dependencies point one way: app → core, sim → core/geometry, core → nothing of ours. */
+/** Dependencies point one way: app → core, sim → core/math, core → nothing of ours. */
 const fromCore = {
   group: [
     '**/app/**',
@@ -22,8 +22,8 @@ const fromCore = {
     'core/ is pure computation: it imports nothing of the interface, the storage, the simulation or Node.',
 };
 const fromSim = {
-  group: ['**/app/**', '**/core/!(geometry)/**', 'react*', '@mui/*', 'node:*'],
-  message: 'sim/ may import core/geometry only, so that the truth never leans on what it checks.',
+  group: ['**/app/**', '**/core/!(math)/**', 'react*', '@mui/*', 'node:*'],
+  message: 'sim/ may import core/math only, so that the truth never leans on what it checks.',
 };
 const fromApp = {
   group: ['**/sim/**', '!**/sim/devices*', '**/scripts/**'],

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from './watched.ts';
 import { parseTracksCsv, writeTracksCsv } from '../core/formats/tracksCsv.ts';
-import type { Tracks } from '../core/stroke/tracks.ts';
+import type { Tracks } from '../core/tracking/tracks.ts';
 
 const original = (): Tracks => {
   const parsed = parseTracksCsv(readFileSync('public/demo/idris.tracks.csv', 'utf8'));

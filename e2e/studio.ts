@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
-import { NOTHING_DONE } from '../core/records/visits.ts';
+import { NOTHING_DONE } from '../core/visit/visits.ts';
 
 /** Ways through the interface that tests, screenshots and the benchmark share. */
 export interface Truth {

@@ -1,7 +1,7 @@
 /** npm run accuracy: measures tracking and reading against the virtual rider's truth and writes docs/accuracy.md. */
 import { writeFileSync } from 'node:fs';
-import { ANGLE_KEYS, ANGLE_NAMES } from '../core/stroke/angles.ts';
-import { SIDE_LANDMARKS } from '../core/stroke/landmarks.ts';
+import { ANGLE_KEYS, ANGLE_NAMES } from '../core/kinematics/angles.ts';
+import { SIDE_LANDMARKS } from '../core/landmarks/landmarks.ts';
 import { demoTracks } from './accuracy/demo.ts';
 import { coverage } from './accuracy/coverage.ts';
 import { calledReal } from './closedLoop/many.ts';

@@ -7,7 +7,7 @@ import { readFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { summarise } from '../core/formats/angles.ts';
 import { parseTracksCsv } from '../core/formats/tracksCsv.ts';
-import { readTracks } from '../core/stroke/read.ts';
+import { readTracks } from '../core/kinematics/read.ts';
 
 function fail(message: string): never {
   process.stderr.write(`analyse: ${message.replace(/\s+/g, ' ')}\n`);

@@ -6,10 +6,10 @@ import { readFileSync } from 'node:fs';
 import { dirname, resolve } from 'node:path';
 import { fromToWords } from '../app/ui/words/moveText.ts';
 import { parseTracksCsv } from '../core/formats/tracksCsv.ts';
-import { readFrontal } from '../core/frontal/readFrontal.ts';
-import { parseCase, planReport, type CaseFilm, type CaseReadings } from '../core/plan/machine.ts';
-import { readTracks } from '../core/stroke/read.ts';
-import type { Tracks } from '../core/stroke/tracks.ts';
+import { readFrontal } from '../core/kinematics/readFrontal.ts';
+import { parseCase, planReport, type CaseFilm, type CaseReadings } from '../core/formats/planCase.ts';
+import { readTracks } from '../core/kinematics/read.ts';
+import type { Tracks } from '../core/tracking/tracks.ts';
 
 function stop(message: string): never {
   process.stderr.write(`${message.replace(/\s+/g, ' ')}\n`);

@@ -1,6 +1,6 @@
-import { circleMeetLeft } from '../core/geometry/circle.ts';
-import { RAD_PER_DEG, DEG_PER_RAD } from '../core/geometry/angles.ts';
-import type { Vec2 } from '../core/geometry/vec.ts';
+import { circleMeetLeft } from '../core/math/circle.ts';
+import { RAD_PER_DEG, DEG_PER_RAD } from '../core/math/angles.ts';
+import type { Vec2 } from '../core/math/vec.ts';
 import { footToPlane, hoodMm, shoulderMm, type VirtualRider } from './rider.ts';
 
 /** What is done to the bike under a virtual rider, where the body feels it. */

@@ -1,5 +1,5 @@
-import { RAD_PER_DEG } from '../core/geometry/angles.ts';
-import type { Vec2 } from '../core/geometry/vec.ts';
+import { RAD_PER_DEG } from '../core/math/angles.ts';
+import type { Vec2 } from '../core/math/vec.ts';
 
 /** A pinhole camera beside the bike. Millimetres and degrees; pixels with y down. */
 export interface Camera {

@@ -1,4 +1,4 @@
-import { RAD_PER_DEG } from '../core/geometry/angles.ts';
+import { RAD_PER_DEG } from '../core/math/angles.ts';
 import { gaussian, seededRandom } from './random.ts';
 import { crankAngleDeg, type VirtualRider } from './rider.ts';
 

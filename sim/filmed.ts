@@ -1,5 +1,5 @@
-import { RAD_PER_DEG } from '../core/geometry/angles.ts';
-import type { Vec2 } from '../core/geometry/vec.ts';
+import { RAD_PER_DEG } from '../core/math/angles.ts';
+import type { Vec2 } from '../core/math/vec.ts';
 import { gaussian, seededRandom } from './random.ts';
 import {
   crankAngleDeg,

@@ -1,4 +1,4 @@
-import { elevationDeg, insideAngleDeg, RAD_PER_DEG } from '../core/geometry/angles.ts';
+import { elevationDeg, insideAngleDeg, RAD_PER_DEG } from '../core/math/angles.ts';
 import { poseAt, type VirtualRider } from './rider.ts';
 
 /** What a rider truly does, by the handbook's definitions, without the wander from stroke to stroke. Degrees and mm. */

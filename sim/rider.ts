@@ -1,6 +1,6 @@
-import { RAD_PER_DEG } from '../core/geometry/angles.ts';
-import { circleMeetLeft } from '../core/geometry/circle.ts';
-import type { Vec2 } from '../core/geometry/vec.ts';
+import { RAD_PER_DEG } from '../core/math/angles.ts';
+import { circleMeetLeft } from '../core/math/circle.ts';
+import type { Vec2 } from '../core/math/vec.ts';
 import { wander } from './wander.ts';
 
 /** One sine of the crank angle: amplitude·sin(order·θ + phase). */

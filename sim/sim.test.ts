@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { Vec2 } from '../core/geometry/vec.ts';
+import type { Vec2 } from '../core/math/vec.ts';
 import { ridden, type Felt } from './answer.ts';
 import { project, wheelsInPicture, type Camera } from './camera.ts';
 import { CAST_ON_BONE as CAST } from './cast.ts';

@@ -3,7 +3,7 @@ import { useTheme } from '@mui/material/styles';
 import { area, line, scaleLinear, type ScaleLinear } from 'd3';
 import { memo, useId, useMemo, type KeyboardEvent, type PointerEvent } from 'react';
 import type { Band } from '../../core/protocol/judge.ts';
-import { GRID_DEG } from '../../core/stroke/curves.ts';
+import { GRID_DEG } from '../../core/kinematics/curves.ts';
 
 interface Drawn {
   /** The measured curve on GRID_DEG, in the convention shown. */

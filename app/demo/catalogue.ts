@@ -7,8 +7,8 @@ import {
   type Studio,
   type Take,
 } from '../../core/records/types.ts';
-import { NOTHING_DONE } from '../../core/records/visits.ts';
-import { NO_STATICS } from '../../core/records/statics.ts';
+import { NOTHING_DONE } from '../../core/visit/visits.ts';
+import { NO_STATICS } from '../../core/body/statics.ts';
 import records from './records.json';
 import story from './story.json';
 import takes from './takes.json';

@@ -7,7 +7,7 @@ import {
   type Fault,
   type Inspection,
 } from '../../core/formats/bundle.ts';
-import { everyTake } from '../../core/records/visits.ts';
+import { everyTake } from '../../core/visit/visits.ts';
 import { checkRecord } from '../../core/records/schemas.ts';
 import { readBackup, readFile, readFilms } from './files';
 import { storedBikes } from '../storage/bikes';

@@ -1,8 +1,8 @@
-import type { Vec2 } from '../../core/geometry/vec.ts';
+import type { Vec2 } from '../../core/math/vec.ts';
 import type { Correction, FitSession, Hidden, Take } from '../../core/records/types.ts';
-import { plainName, type Landmark } from '../../core/stroke/landmarks.ts';
-import { mendTrack } from '../../core/stroke/mend.ts';
-import type { Tracks } from '../../core/stroke/tracks.ts';
+import { plainName, type Landmark } from '../../core/landmarks/landmarks.ts';
+import { mendTrack } from '../../core/tracking/mend.ts';
+import type { Tracks } from '../../core/tracking/tracks.ts';
 import { mustEdit } from '../session/visits';
 import { saving } from '../storage/saveState';
 import { saveTracks } from '../storage/stores';

@@ -1,9 +1,9 @@
 import { proxy } from 'comlink';
 import { nanoid } from 'nanoid';
 import { createStore } from 'zustand/vanilla';
-import { NO_WIDTH } from '../../core/frontal/scale.ts';
+import { NO_WIDTH } from '../../core/camera/frontalScale.ts';
 import { openTake, type FitSession, type Take, type VideoInfo } from '../../core/records/types.ts';
-import { NO_DEVICES } from '../../core/trial/devices.ts';
+import { NO_DEVICES } from '../../core/kinematics/devices.ts';
 import { mustEdit, visitStore } from '../session/visits';
 import { askToKeep } from '../storage/films';
 import { isFull, saving, whyNot } from '../storage/saveState';

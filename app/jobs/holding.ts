@@ -1,7 +1,7 @@
 import type { FitSession, Take } from '../../core/records/types.ts';
-import { plainName, type Landmark } from '../../core/stroke/landmarks.ts';
-import type { Tracks } from '../../core/stroke/tracks.ts';
-import { jointsOfPose, reanchored, type PosePoint } from '../../core/tracking/poseJoints.ts';
+import { plainName, type Landmark } from '../../core/landmarks/landmarks.ts';
+import type { Tracks } from '../../core/tracking/tracks.ts';
+import { jointsOfPose, reanchored, type PosePoint } from '../../core/landmarks/poseJoints.ts';
 import { spawnClipReader } from '../workers/spawn';
 import { keepCorrected } from './correcting';
 import { runJob } from './jobs';

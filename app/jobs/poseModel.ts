@@ -1,4 +1,4 @@
-import type { PosePoint } from '../../core/tracking/poseJoints.ts';
+import type { PosePoint } from '../../core/landmarks/poseJoints.ts';
 
 /** The pose model, opened: it lives in a page of its own until it is closed. */
 export interface PoseModel {

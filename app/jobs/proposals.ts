@@ -1,8 +1,8 @@
 import { createStore } from 'zustand/vanilla';
-import { scaleOf } from '../../core/records/readOptions.ts';
+import { scaleOf } from '../../core/visit/readOptions.ts';
 import type { FitSession, Mark, Take } from '../../core/records/types.ts';
-import { isFrontal, type Landmark } from '../../core/stroke/landmarks.ts';
-import { jointsOfPose } from '../../core/tracking/poseJoints.ts';
+import { isFrontal, type Landmark } from '../../core/landmarks/landmarks.ts';
+import { jointsOfPose } from '../../core/landmarks/poseJoints.ts';
 import { spawnTracker } from '../workers/spawn';
 import { withWorker } from './withWorker';
 import { runJob } from './jobs';

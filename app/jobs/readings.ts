@@ -1,10 +1,10 @@
-import { frontalOptions, readOptions } from '../../core/records/readOptions.ts';
+import { frontalOptions, readOptions } from '../../core/visit/readOptions.ts';
 import type { FitSession, Take } from '../../core/records/types.ts';
-import type { FrontalResult } from '../../core/frontal/readFrontal.ts';
-import { isFrontal } from '../../core/stroke/landmarks.ts';
-import type { ReadResult } from '../../core/stroke/read.ts';
-import { withoutHidden } from '../../core/stroke/review.ts';
-import type { Tracks } from '../../core/stroke/tracks.ts';
+import type { FrontalResult } from '../../core/kinematics/readFrontal.ts';
+import { isFrontal } from '../../core/landmarks/landmarks.ts';
+import type { ReadResult } from '../../core/kinematics/read.ts';
+import { withoutHidden } from '../../core/kinematics/review.ts';
+import type { Tracks } from '../../core/tracking/tracks.ts';
 import { tracksOf } from '../storage/sessions';
 import { spawnReading, type Spawned } from '../workers/spawn';
 import type { ReadApi } from '../workers/read.worker';

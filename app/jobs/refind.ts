@@ -1,6 +1,6 @@
-import { LANDMARKS, isFrontal } from '../../core/stroke/landmarks.ts';
+import { LANDMARKS, isFrontal } from '../../core/landmarks/landmarks.ts';
 import type { FitSession, Take } from '../../core/records/types.ts';
-import type { SessionEdit } from '../../core/records/edits.ts';
+import type { SessionEdit } from '../../core/visit/edits.ts';
 import { mustEdit } from '../session/visits';
 import { clipOf } from '../storage/sessions';
 import { spawnTracker } from '../workers/spawn';

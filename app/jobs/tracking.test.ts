@@ -1,6 +1,6 @@
 import 'fake-indexeddb/auto';
 import { beforeEach, expect, it, vi } from 'vitest';
-import { emptyTracks, type Tracks } from '../../core/stroke/tracks.ts';
+import { emptyTracks, type Tracks } from '../../core/tracking/tracks.ts';
 import { CATALOGUE } from '../demo/catalogue.ts';
 import { closeVisits, editVisit, openVisit, visitStore } from '../session/visits';
 import { loadTracks, putSession } from '../storage/stores';

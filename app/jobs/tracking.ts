@@ -1,10 +1,10 @@
-import type { FilmPart } from '../../core/records/filmParts.ts';
+import type { FilmPart } from '../../core/visit/filmParts.ts';
 import { proxy } from 'comlink';
 import equal from 'fast-deep-equal';
 import { createStore } from 'zustand/vanilla';
 import type { FitSession, Take } from '../../core/records/types.ts';
-import { GUIDES } from '../../core/stroke/landmarks.ts';
-import type { Tracks } from '../../core/stroke/tracks.ts';
+import { GUIDES } from '../../core/landmarks/landmarks.ts';
+import type { Tracks } from '../../core/tracking/tracks.ts';
 import { mustEdit, visitStore } from '../session/visits';
 import { saving } from '../storage/saveState';
 import { saveTracks } from '../storage/stores';

@@ -1,8 +1,8 @@
 import type { MeasureKey } from '../../core/protocol/protocols.ts';
 import type { Take } from '../../core/records/types.ts';
-import { isSeen, type Vec2 } from '../../core/geometry/vec.ts';
-import { SIDE_BONES, type SideLandmark } from '../../core/stroke/landmarks.ts';
-import { pointAt, type Tracks } from '../../core/stroke/tracks.ts';
+import { isSeen, type Vec2 } from '../../core/math/vec.ts';
+import { SIDE_BONES, type SideLandmark } from '../../core/landmarks/landmarks.ts';
+import { pointAt, type Tracks } from '../../core/tracking/tracks.ts';
 import { clipOf } from '../storage/sessions';
 import { spawnClipReader } from '../workers/spawn';
 

@@ -1,5 +1,5 @@
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
-import type { Coordinate } from '../../core/handover/position.ts';
+import type { Coordinate } from '../../core/report/position.ts';
 import type { Paper } from '../../core/records/handOver.ts';
 import { INK, innerWidth, paperOf, QUIET, rule } from './papers';
 

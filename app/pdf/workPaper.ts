@@ -1,5 +1,5 @@
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
-import { RETORQUE, totalOf, type Job, type OrderLine } from '../../core/handover/orders.ts';
+import { RETORQUE, totalOf, type Job, type OrderLine } from '../../core/report/orders.ts';
 import type { Paper } from '../../core/records/handOver.ts';
 import { innerWidth, paperOf, rule } from './papers';
 

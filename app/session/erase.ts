@@ -1,4 +1,4 @@
-import { isDue } from '../../core/records/visits.ts';
+import { isDue } from '../../core/visit/visits.ts';
 import { studioNow } from '../storage/bin';
 import { dropTake } from '../storage/stores';
 import type { StudioNow } from '../storage/studioIndex';

@@ -1,7 +1,7 @@
 import { useCallback, useState } from 'react';
 import { useParams } from 'react-router';
 import { useStore } from 'zustand';
-import type { EditResult, SessionEdit } from '../../core/records/edits.ts';
+import type { EditResult, SessionEdit } from '../../core/visit/edits.ts';
 import { currentBurst } from './burst';
 import { editVisit, visitStore } from './visits';
 

@@ -1,6 +1,6 @@
 import { nanoid } from 'nanoid';
 import { useCallback } from 'react';
-import type { SessionEdit } from '../../core/records/edits.ts';
+import type { SessionEdit } from '../../core/visit/edits.ts';
 import { useEdit } from './useEdit';
 
 interface Setters {

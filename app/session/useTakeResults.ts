@@ -1,10 +1,10 @@
 import { useEffect, useState } from 'react';
-import type { FrontalReading } from '../../core/frontal/readFrontal.ts';
-import { roundNow, takesOf } from '../../core/trial/rounds.ts';
+import type { FrontalReading } from '../../core/kinematics/readFrontal.ts';
+import { roundNow, takesOf } from '../../core/visit/rounds.ts';
 import { openTake, type FitSession, type Take } from '../../core/records/types.ts';
-import { isFrontal } from '../../core/stroke/landmarks.ts';
-import type { Reading, ReadResult } from '../../core/stroke/read.ts';
-import type { Tracks } from '../../core/stroke/tracks.ts';
+import { isFrontal } from '../../core/landmarks/landmarks.ts';
+import type { Reading, ReadResult } from '../../core/kinematics/read.ts';
+import type { Tracks } from '../../core/tracking/tracks.ts';
 import { readingKey, readingOf, type TakeResult } from '../jobs/readings';
 
 /** Readings of some takes of a visit, computed in a worker, in the order asked; null while they are being made. */

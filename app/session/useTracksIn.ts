@@ -1,10 +1,10 @@
 import { tracksOfMarkers } from '../../core/formats/trackMarkers.ts';
 import type { ParsedTracks } from '../../core/formats/tracksCsv.ts';
 import type { FitSession, Take } from '../../core/records/types.ts';
-import { isFrontal, needed } from '../../core/stroke/landmarks.ts';
-import { enoughFor, MAY_BE_MISSING } from '../../core/stroke/standIns.ts';
-import type { Reading } from '../../core/stroke/read.ts';
-import type { Tracks } from '../../core/stroke/tracks.ts';
+import { isFrontal, needed } from '../../core/landmarks/landmarks.ts';
+import { enoughFor, MAY_BE_MISSING } from '../../core/kinematics/standIns.ts';
+import type { Reading } from '../../core/kinematics/read.ts';
+import type { Tracks } from '../../core/tracking/tracks.ts';
 import { readFile } from '../jobs/files';
 import { readGiven } from '../jobs/readings';
 import { saving } from '../storage/saveState';

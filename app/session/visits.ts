@@ -1,6 +1,6 @@
 import equal from 'fast-deep-equal';
 import { createStore } from 'zustand/vanilla';
-import { applyEdit, type EditResult, type SessionEdit } from '../../core/records/edits.ts';
+import { applyEdit, type EditResult, type SessionEdit } from '../../core/visit/edits.ts';
 import { checkRecord, type Checked } from '../../core/records/schemas.ts';
 import type { FitSession } from '../../core/records/types.ts';
 import { patchesBetween, reversed, withPatches, type Patch } from '../../core/visit/patches.ts';

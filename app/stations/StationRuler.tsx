@@ -2,7 +2,7 @@ import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { useEffect, useRef } from 'react';
 import { NavLink, useLocation } from 'react-router';
-import { stationsOf } from '../../core/records/stations.ts';
+import { stationsOf } from '../../core/visit/stations.ts';
 import type { FitSession } from '../../core/records/types.ts';
 
 /** The stations as graduations on a rule: a long tick where one has what the next needs, a short one where it has not. */

@@ -1,5 +1,5 @@
 import { redirect } from 'react-router';
-import { stationsOf } from '../../core/records/stations.ts';
+import { stationsOf } from '../../core/visit/stations.ts';
 import { loadSession } from '../storage/sessions';
 import type { Route } from './+types/session.index';
 

@@ -1,7 +1,7 @@
-import type { VisitSummary } from '../../core/records/summaries.ts';
+import type { VisitSummary } from '../../core/visit/summaries.ts';
 import { checkRecord } from '../../core/records/schemas.ts';
 import type { FitSession } from '../../core/records/types.ts';
-import { isDue } from '../../core/records/visits.ts';
+import { isDue } from '../../core/visit/visits.ts';
 import { saving } from './saveState';
 import { alone } from './tabs';
 import { dropPast, takesOfPast } from './past';

@@ -1,4 +1,4 @@
-import type { StudioIndex, VisitSummary } from '../../core/records/summaries.ts';
+import type { StudioIndex, VisitSummary } from '../../core/visit/summaries.ts';
 import { takesOfAllPasts } from './past';
 import { saving } from './saveState';
 import type { StudioNow } from './studioIndex';

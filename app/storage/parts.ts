@@ -3,7 +3,7 @@ import { mergedItems } from '../../core/records/byItem.ts';
 import { RECORD_VERSIONS } from '../../core/records/migrations.ts';
 import type { Checked } from '../../core/records/schemas.ts';
 import type { PartsBin } from '../../core/records/types.ts';
-import { isDue } from '../../core/records/visits.ts';
+import { isDue } from '../../core/visit/visits.ts';
 import { changeSetting, loadSetting } from './settings';
 
 const EMPTY: PartsBin = { version: RECORD_VERSIONS.parts, parts: [], removed: [] };

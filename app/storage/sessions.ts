@@ -1,13 +1,13 @@
 import { UNMEASURED_BIKE } from '../../core/bike/setup.ts';
-import { UNTESTED_BODY } from '../../core/body/tests.ts';
+import { UNTESTED_BODY } from '../../core/body/bodyTests.ts';
 import { BLANK_INTAKE } from '../../core/intake/intake.ts';
 import { RECORD_VERSIONS } from '../../core/records/migrations.ts';
 import { parseTracksCsv } from '../../core/formats/tracksCsv.ts';
 import { checkRecord, type Checked } from '../../core/records/schemas.ts';
-import { NOTHING_DONE } from '../../core/records/visits.ts';
-import { NO_STATICS } from '../../core/records/statics.ts';
+import { NOTHING_DONE } from '../../core/visit/visits.ts';
+import { NO_STATICS } from '../../core/body/statics.ts';
 import type { Bike, FitSession, Rider, Take } from '../../core/records/types.ts';
-import type { Tracks } from '../../core/stroke/tracks.ts';
+import type { Tracks } from '../../core/tracking/tracks.ts';
 import { saving } from './saveState';
 import { alone } from './tabs';
 import {

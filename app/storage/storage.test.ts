@@ -1,8 +1,8 @@
 import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import { applyEdit, type SessionEdit } from '../../core/records/edits.ts';
+import { applyEdit, type SessionEdit } from '../../core/visit/edits.ts';
 import type { FitSession } from '../../core/records/types.ts';
-import { emptyTracks } from '../../core/stroke/tracks.ts';
+import { emptyTracks } from '../../core/tracking/tracks.ts';
 import { seededRandom } from '../../sim/random.ts';
 import { CATALOGUE } from '../demo/catalogue.ts';
 import { bringBack, lookInto, saveBundle } from '../jobs/backup.ts';

@@ -1,6 +1,6 @@
 import type { FitSession, Rider, Take } from '../../core/records/types.ts';
-import type { FilmPart } from '../../core/records/filmParts.ts';
-import { storedTracks, type LandmarkTrack, type Tracks } from '../../core/stroke/tracks.ts';
+import type { FilmPart } from '../../core/visit/filmParts.ts';
+import { storedTracks, type LandmarkTrack, type Tracks } from '../../core/tracking/tracks.ts';
 import { store } from './database';
 import { touching } from './touched';
 

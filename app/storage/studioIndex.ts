@@ -1,7 +1,7 @@
 import { RECORD_VERSIONS } from '../../core/records/migrations.ts';
 import { checkRecord } from '../../core/records/schemas.ts';
 import { unreadable, type Unreadable } from '../../core/records/unreadable.ts';
-import { summaryOfVisit, withRecords, type StudioIndex } from '../../core/records/summaries.ts';
+import { summaryOfVisit, withRecords, type StudioIndex } from '../../core/visit/summaries.ts';
 import type { FitSession, Rider } from '../../core/records/types.ts';
 import { alone } from './tabs';
 import { riderStore, sessionStore, settingsStore } from './stores';

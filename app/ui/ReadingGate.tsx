@@ -2,8 +2,8 @@ import Box from '@mui/material/Box';
 import LinearProgress from '@mui/material/LinearProgress';
 import type { ReactNode } from 'react';
 import type { FitSession } from '../../core/records/types.ts';
-import type { Reading } from '../../core/stroke/read.ts';
-import type { Tracks } from '../../core/stroke/tracks.ts';
+import type { Reading } from '../../core/kinematics/read.ts';
+import type { Tracks } from '../../core/tracking/tracks.ts';
 import { NeedsFirst } from './NeedsFirst';
 import { useReading } from '../session/useTakeResults';
 

@@ -1,9 +1,9 @@
 import { expose, transfer } from 'comlink';
 import { VideoSampleSink, type VideoSample } from 'mediabunny';
 import type { VideoInfo } from '../../core/records/types.ts';
-import { halfPicture } from '../../core/video/shrink.ts';
+import { halfPicture } from '../../core/camera/shrink.ts';
 import type { ClipTrouble } from './clipTrouble';
-import type { FilmPart } from '../../core/records/filmParts.ts';
+import type { FilmPart } from '../../core/visit/filmParts.ts';
 import { decodeThrough } from './decodeThrough';
 import { openClip, type OpenedClip } from './openClip';
 

@@ -1,5 +1,5 @@
 import { VideoSampleSink } from 'mediabunny';
-import type { FilmPart } from '../../core/records/filmParts.ts';
+import type { FilmPart } from '../../core/visit/filmParts.ts';
 import type { OpenedClip } from './openClip';
 
 /** A decoder says so some frames after the one that it broke at: those before it are asked for singly. */

@@ -7,7 +7,7 @@ import {
   type InputVideoTrack,
 } from 'mediabunny';
 import type { VideoInfo } from '../../core/records/types.ts';
-import { frameRateOf } from '../../core/signal/stamps.ts';
+import { frameRateOf } from '../../core/camera/stamps.ts';
 import { boxNames, promisedFrames } from '../../core/formats/mp4Frames.ts';
 import type { ClipTrouble } from './clipTrouble';
 import { implausible, MOST_FRAMES, tooMany } from './plausible';

@@ -1,6 +1,6 @@
 import { expose } from 'comlink';
-import { readFrontal } from '../../core/frontal/readFrontal.ts';
-import { readTracks } from '../../core/stroke/read.ts';
+import { readFrontal } from '../../core/kinematics/readFrontal.ts';
+import { readTracks } from '../../core/kinematics/read.ts';
 
 const api = { readTracks, readFrontal };
 

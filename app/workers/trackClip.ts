@@ -1,8 +1,8 @@
 import { EncodedPacketSink, VideoSampleSink } from 'mediabunny';
-import type { FilmPart } from '../../core/records/filmParts.ts';
-import type { Vec2 } from '../../core/geometry/vec.ts';
-import { RIGID_BONES } from '../../core/stroke/landmarks.ts';
-import { emptyTracks, type Tracks } from '../../core/stroke/tracks.ts';
+import type { FilmPart } from '../../core/visit/filmParts.ts';
+import type { Vec2 } from '../../core/math/vec.ts';
+import { RIGID_BONES } from '../../core/landmarks/landmarks.ts';
+import { emptyTracks, type Tracks } from '../../core/tracking/tracks.ts';
 import type { PlanarFrame, Region } from '../../core/tracking/frame.ts';
 import { startTracker, type TrackedPoint, type Tracker } from '../../core/tracking/tracker.ts';
 import type { OpenedClip } from './openClip';

@@ -1,5 +1,5 @@
-import { RAD_PER_DEG } from '../geometry/angles.ts';
-import type { Vec2 } from '../geometry/vec.ts';
+import { RAD_PER_DEG } from '../math/angles.ts';
+import type { Vec2 } from '../math/vec.ts';
 
 export interface OverlapInput {
   crankMm: number;

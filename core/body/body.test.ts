@@ -14,7 +14,7 @@ import {
 } from './estimates.ts';
 import { spacingFromPhoto } from './impression.ts';
 import { bodySummary, meaningOf } from './meaning.ts';
-import { BODY_TESTS, NOT_TESTED, type BodyRecord, type TestKey } from './tests.ts';
+import { BODY_TESTS, NOT_TESTED, type BodyRecord, type TestKey } from './bodyTests.ts';
 
 type Found = number | string | [number | string, number | string];
 const body = (found: Partial<Record<TestKey, Found>>): BodyRecord => ({

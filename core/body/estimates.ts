@@ -1,5 +1,5 @@
 import type { BikeSetup } from '../bike/setup.ts';
-import { finding, pair, single, worse, type BodyRecord } from './tests.ts';
+import { finding, pair, single, worse, type BodyRecord } from './bodyTests.ts';
 
 /** One school's starting saddle height, BB centre to saddle top. */
 export interface HeightStart {

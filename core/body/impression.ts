@@ -1,4 +1,4 @@
-import { distance, type Vec2 } from '../geometry/vec.ts';
+import { distance, type Vec2 } from '../math/vec.ts';
 
 /** Points on a photo of the impression, px: both ends of a known length on the ruler, and the two dents' deepest places. */
 export interface ImpressionPoints {

@@ -10,7 +10,7 @@ import {
   worse,
   type TestKey,
   type TestResult,
-} from './tests.ts';
+} from './bodyTests.ts';
 
 const means = (key: TestKey, result: Partial<TestResult>): string | null =>
   meaningOf(key, tested({ [key]: result }));

@@ -1,5 +1,5 @@
 import { legLength } from './estimates.ts';
-import { BODY_TESTS, pair, worse, type BodyRecord, type TestKey } from './tests.ts';
+import { BODY_TESTS, pair, worse, type BodyRecord, type TestKey } from './bodyTests.ts';
 
 /** Left and right apart by this much are worth watching for on the bike, each in its own unit. Own choice: about twice what the test repeats to. */
 const WATCH: Partial<Record<TestKey, number>> = {

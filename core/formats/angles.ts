@@ -1,9 +1,9 @@
 import Papa from 'papaparse';
-import { wrap360 } from '../geometry/angles.ts';
-import { ANGLE_KEYS, OPTIONAL_ANGLE_KEYS, type AngleKey, type AnyAngleKey } from '../stroke/angles.ts';
-import type { FrontalReading } from '../frontal/readFrontal.ts';
-import { curveOverStrokes, GRID_DEG } from '../stroke/curves.ts';
-import type { Reading } from '../stroke/read.ts';
+import { wrap360 } from '../math/angles.ts';
+import { ANGLE_KEYS, OPTIONAL_ANGLE_KEYS, type AngleKey, type AnyAngleKey } from '../kinematics/angles.ts';
+import type { FrontalReading } from '../kinematics/readFrontal.ts';
+import { curveOverStrokes, GRID_DEG } from '../kinematics/curves.ts';
+import type { Reading } from '../kinematics/read.ts';
 import { DECIMAL, openTable } from './table.ts';
 
 const columnOf = (key: AnyAngleKey): string =>

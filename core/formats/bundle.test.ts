@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { CATALOGUE } from '../../app/demo/catalogue.ts';
 import { DEMO_PARTS } from '../../app/demo/parts.ts';
 import { seededRandom } from '../../sim/random.ts';
-import { emptyTracks } from '../stroke/tracks.ts';
+import { emptyTracks } from '../tracking/tracks.ts';
 import {
   clipsOfBundle,
   entryOf,

@@ -1,8 +1,8 @@
 import { Unzip, UnzipInflate, zip, type AsyncZippable } from 'fflate';
 import { checkRecord, jsonSchemaOf } from '../records/schemas.ts';
 import type { Bike, FitSession, PartsBin, ProtocolShelf, Rider, Studio, Take } from '../records/types.ts';
-import { everyTake } from '../records/visits.ts';
-import type { Tracks } from '../stroke/tracks.ts';
+import { everyTake } from '../visit/visits.ts';
+import type { Tracks } from '../tracking/tracks.ts';
 import { integrityOf, INTEGRITY_NAME, isWhole, parseIntegrity } from './integrity.ts';
 import { writePartsCsv } from './partsCsv.ts';
 import { crcsOf, type FileBytes } from './zipDirectory.ts';

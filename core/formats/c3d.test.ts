@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { filmed } from '../../sim/filmed.ts';
 import { CAST } from '../../sim/cast.ts';
-import { readTracks } from '../stroke/read.ts';
+import { readTracks } from '../kinematics/read.ts';
 import { readC3d, writeC3d, type C3dMarkers } from './c3d.ts';
 import { markersOf, tracksOfMarkers } from './trackMarkers.ts';
 

@@ -7,7 +7,7 @@ import { seededRandom } from '../../sim/random.ts';
 import { PROTOCOLS } from '../protocol/protocols.ts';
 import { RECORD_VERSIONS } from '../records/migrations.ts';
 import { checkRecord } from '../records/schemas.ts';
-import { readTracks } from '../stroke/read.ts';
+import { readTracks } from '../kinematics/read.ts';
 import { parseAnglesCsv, writeAnglesCsv } from './angles.ts';
 import { inspectBundle, writeBundle } from './bundle.ts';
 import { readC3d, writeC3d } from './c3d.ts';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { seededRandom } from '../../sim/random.ts';
-import type { MatFrame, TrainerSample } from '../trial/devices.ts';
+import type { MatFrame, TrainerSample } from '../kinematics/devices.ts';
 import { parseMatCsv, parseTrainerCsv, writeMatCsv, writeTrainerCsv } from './devicesCsv.ts';
 
 const random = seededRandom(12);

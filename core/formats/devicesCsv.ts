@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import type { MatFrame, TrainerSample } from '../trial/devices.ts';
+import type { MatFrame, TrainerSample } from '../kinematics/devices.ts';
 
 /** A table of a device's readings, or a sentence on what is wrong with it and where. */
 export type ParsedTrainer = { ok: true; samples: TrainerSample[] } | { ok: false; message: string };

@@ -4,12 +4,12 @@ import Papa from 'papaparse';
 import { CAST, FRONTAL_CAST } from '../../sim/cast.ts';
 import { filmed, FILMED_MM_PER_PX } from '../../sim/filmed.ts';
 import { filmedFrontal, FRONTAL_BODY } from '../../sim/frontal.ts';
-import { readFrontal } from '../frontal/readFrontal.ts';
-import { GRID_DEG } from '../stroke/curves.ts';
-import { readTracks } from '../stroke/read.ts';
+import { readFrontal } from '../kinematics/readFrontal.ts';
+import { GRID_DEG } from '../kinematics/curves.ts';
+import { readTracks } from '../kinematics/read.ts';
 import { parseAnglesCsv, parseFrontalCsv, writeAnglesCsv, writeFrontalCsv } from './angles.ts';
-import { ANGLE_KEYS } from '../stroke/angles.ts';
-import { emptyTracks } from '../stroke/tracks.ts';
+import { ANGLE_KEYS } from '../kinematics/angles.ts';
+import { emptyTracks } from '../tracking/tracks.ts';
 import { parseTracksCsv, writeTracksCsv } from './tracksCsv.ts';
 
 function someTracks() {

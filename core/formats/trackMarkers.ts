@@ -1,9 +1,9 @@
-import type { Vec2 } from '../geometry/vec.ts';
-import { resample } from '../signal/resample.ts';
-import { frameRateOf } from '../signal/stamps.ts';
-import { fromPlane, toPlane } from '../stroke/plane.ts';
-import type { Reading } from '../stroke/read.ts';
-import { emptyTracks, type Tracks } from '../stroke/tracks.ts';
+import type { Vec2 } from '../math/vec.ts';
+import { resample } from '../math/resample.ts';
+import { frameRateOf } from '../camera/stamps.ts';
+import { fromPlane, toPlane } from '../camera/plane.ts';
+import type { Reading } from '../kinematics/read.ts';
+import { emptyTracks, type Tracks } from '../tracking/tracks.ts';
 import type { C3dMarkers } from './c3d.ts';
 
 /** The axes of the laboratory: x forward, y to the rider's left (0: all lies in the bike's plane), z up; BB origin, mm. */

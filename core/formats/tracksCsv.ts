@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
 import { DECIMAL, openTable } from './table.ts';
-import { emptyTracks, type Tracks } from '../stroke/tracks.ts';
+import { emptyTracks, type Tracks } from '../tracking/tracks.ts';
 
 export type ParsedTracks = { ok: true; tracks: Tracks } | { ok: false; message: string };
 

@@ -1,6 +1,6 @@
-import type { Vec2 } from '../geometry/vec.ts';
-import { balanceOf, type Balance } from '../stroke/balance.ts';
-import type { Reading } from '../stroke/read.ts';
+import type { Vec2 } from '../math/vec.ts';
+import { balanceOf, type Balance } from '../kinematics/balance.ts';
+import type { Reading } from '../kinematics/read.ts';
 import type { Outline, Turn } from './predict.ts';
 
 type Joint = Exclude<keyof Outline, 'thetaDeg' | 'spindle'>;

@@ -1,13 +1,13 @@
-import { RAD_PER_DEG } from '../geometry/angles.ts';
-import type { Vec2 } from '../geometry/vec.ts';
+import { RAD_PER_DEG } from '../math/angles.ts';
+import type { Vec2 } from '../math/vec.ts';
 import {
   evaluateCurve,
   harmonicTable,
   HIGHEST_ORDER,
   tableValue,
   type HarmonicCurve,
-} from '../signal/harmonics.ts';
-import type { Reading } from '../stroke/read.ts';
+} from '../math/harmonics.ts';
+import type { Reading } from '../kinematics/read.ts';
 import { fitLegModel, modelResidualDeg, type LegModel } from './legModel.ts';
 import type { LegSide } from './effects.ts';
 

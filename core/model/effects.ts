@@ -1,4 +1,4 @@
-import type { Vec2 } from '../geometry/vec.ts';
+import type { Vec2 } from '../math/vec.ts';
 
 export type LegSide = 'left' | 'right';
 

@@ -1,15 +1,15 @@
-import { RAD_PER_DEG, insideAngleDeg } from '../geometry/angles.ts';
-import { circleMeetLeft } from '../geometry/circle.ts';
-import { distance, type Vec2 } from '../geometry/vec.ts';
+import { RAD_PER_DEG, insideAngleDeg } from '../math/angles.ts';
+import { circleMeetLeft } from '../math/circle.ts';
+import { distance, type Vec2 } from '../math/vec.ts';
 import {
   evaluateCurve,
   harmonicTable,
   HIGHEST_ORDER,
   tableValue,
   type HarmonicCurve,
-} from '../signal/harmonics.ts';
-import { GRID_DEG } from '../stroke/curves.ts';
-import type { Reading } from '../stroke/read.ts';
+} from '../math/harmonics.ts';
+import { GRID_DEG } from '../kinematics/curves.ts';
+import type { Reading } from '../kinematics/read.ts';
 
 /**
  * The rider's leg over crank, foot, shank and thigh, fitted to the rider (handbook: models). Bike plane, mm, BB origin;

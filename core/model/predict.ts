@@ -1,5 +1,5 @@
-import { DEG_PER_RAD, RAD_PER_DEG } from '../geometry/angles.ts';
-import type { Vec2 } from '../geometry/vec.ts';
+import { DEG_PER_RAD, RAD_PER_DEG } from '../math/angles.ts';
+import type { Vec2 } from '../math/vec.ts';
 import type { Prepared } from './bodyModel.ts';
 import type { Effects } from './effects.ts';
 import type { MeasureKey } from '../protocol/protocols.ts';

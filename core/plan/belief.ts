@@ -1,4 +1,4 @@
-import { normalPdf } from '../signal/normal.ts';
+import { normalPdf } from '../math/normal.ts';
 
 /** One sign of how far a setting is off: an estimate with its doubt, in the setting's own millimetres, + too much. */
 export interface Sign {

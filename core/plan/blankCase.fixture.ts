@@ -1,6 +1,12 @@
 import { resolveBike } from '../bike/resolve.ts';
 import { UNMEASURED_BIKE, type BikeSetup } from '../bike/setup.ts';
-import { NOT_TESTED, UNTESTED_BODY, type BodyRecord, type TestKey, type TestResult } from '../body/tests.ts';
+import {
+  NOT_TESTED,
+  UNTESTED_BODY,
+  type BodyRecord,
+  type TestKey,
+  type TestResult,
+} from '../body/bodyTests.ts';
 import {
   BLANK_INTAKE,
   NEW_COMPLAINT,

@@ -1,5 +1,5 @@
 import { legLength, shoeAdvice, crankRangeMm } from '../body/estimates.ts';
-import { pair, single, worse } from '../body/tests.ts';
+import { pair, single, worse } from '../body/bodyTests.ts';
 import { isLow } from '../protocol/judge.ts';
 import { isMinor, openComplaints } from '../intake/intake.ts';
 import { operatedSide } from './clinician.ts';

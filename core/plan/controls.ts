@@ -1,10 +1,10 @@
 import { clampPoint, hoodPoint, type HeadTube } from '../bike/cockpit.ts';
 import type { BikeSetup, FootSetup } from '../bike/setup.ts';
 import { WASHER_MM } from '../bike/stance.ts';
-import { RAD_PER_DEG } from '../geometry/angles.ts';
-import type { Vec2 } from '../geometry/vec.ts';
+import { RAD_PER_DEG } from '../math/angles.ts';
+import type { Vec2 } from '../math/vec.ts';
 import type { Effects, LegSide } from '../model/effects.ts';
-import { putValue, valueAt } from '../records/path.ts';
+import { putValue, valueAt } from '../bike/path.ts';
 
 export type Stage = 'feet' | 'saddle' | 'cockpit';
 export type { Effects, LegSide };

@@ -1,5 +1,5 @@
 import { resolveBike } from '../bike/resolve.ts';
-import { RAD_PER_DEG } from '../geometry/angles.ts';
+import { RAD_PER_DEG } from '../math/angles.ts';
 import type { BikeSetup } from '../bike/setup.ts';
 import { applyMoves, effectsOf, pick, type Moves } from './controls.ts';
 import type { PlanCase } from './plan.ts';

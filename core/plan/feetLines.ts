@@ -1,5 +1,5 @@
 import { legLength } from '../body/estimates.ts';
-import { pair } from '../body/tests.ts';
+import { pair } from '../body/bodyTests.ts';
 import type { LegSide } from '../model/effects.ts';
 import { sidesOf } from '../suspects/evidence.ts';
 import { rotationOff } from '../suspects/suspectsFeet.ts';

@@ -1,5 +1,5 @@
 import type { LegSide } from '../model/effects.ts';
-import { normalCdf } from '../signal/normal.ts';
+import { normalCdf } from '../math/normal.ts';
 import type { MeasureReading } from '../protocol/measures.ts';
 import type { PlanCase } from './plan.ts';
 

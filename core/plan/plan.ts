@@ -1,14 +1,14 @@
 import type { ResolvedBike } from '../bike/resolve.ts';
 import type { Part } from '../bike/parts.ts';
 import type { BikeSetup } from '../bike/setup.ts';
-import { finding, single, type BodyRecord } from '../body/tests.ts';
+import { finding, single, type BodyRecord } from '../body/bodyTests.ts';
 import type { Intake } from '../intake/intake.ts';
 import type { BodyModel, Habits } from '../model/bodyModel.ts';
 import type { Body, Forecast, Foretold } from '../model/foretell.ts';
 import type { Convention } from '../protocol/convention.ts';
 import type { MeasureReading } from '../protocol/measures.ts';
 import type { MeasureKey } from '../protocol/protocols.ts';
-import type { Statics } from '../records/statics.ts';
+import type { Statics } from '../body/statics.ts';
 import type { KeptLine, RiderWord } from '../records/work.ts';
 import type { CaseFile } from '../suspects/evidence.ts';
 import type { SuspectsOf } from '../suspects/suspects.ts';

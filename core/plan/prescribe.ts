@@ -1,6 +1,6 @@
 import { legLength } from '../body/estimates.ts';
 import { openComplaints } from '../intake/intake.ts';
-import type { Vec2 } from '../geometry/vec.ts';
+import type { Vec2 } from '../math/vec.ts';
 import { callsForChange } from '../protocol/protocols.ts';
 import { probabilityWords, STANDS } from './belief.ts';
 import { heldByClinician, operatedSide } from './clinician.ts';

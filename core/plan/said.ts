@@ -1,5 +1,5 @@
 import { legLength } from '../body/estimates.ts';
-import { pair } from '../body/tests.ts';
+import { pair } from '../body/bodyTests.ts';
 import { resolveBike } from '../bike/resolve.ts';
 import { openComplaints } from '../intake/intake.ts';
 import type { Forecast } from '../model/foretell.ts';

@@ -1,13 +1,13 @@
 import { saddleHeightStarts, spread as spreadOf } from '../body/estimates.ts';
-import { single } from '../body/tests.ts';
+import { single } from '../body/bodyTests.ts';
 import { asItIs, laidOut } from '../model/foretell.ts';
 import { predict } from '../model/predict.ts';
 import { openComplaints } from '../intake/intake.ts';
 import type { LegSide } from '../model/effects.ts';
 import { measureText } from '../protocol/convention.ts';
 import type { MeasureReading } from '../protocol/measures.ts';
-import { GONIOMETER_SD_DEG } from '../records/statics.ts';
-import { staticKneeBand } from '../protocol/schools.ts';
+import { GONIOMETER_SD_DEG } from '../body/statics.ts';
+import { staticKneeBand } from './bySchool.ts';
 import { believe, type Belief, type Hint, type Sign, type Spread } from './belief.ts';
 import { effectsOf, type Moves } from './controls.ts';
 import { hintsFor, type Explained } from './hints.ts';

@@ -1,6 +1,6 @@
 import type { Part } from '../bike/parts.ts';
 import { barWidthMm, crankRangeMm, saddleWidths, type Posture } from '../body/estimates.ts';
-import { single, worse } from '../body/tests.ts';
+import { single, worse } from '../body/bodyTests.ts';
 import { openComplaints } from '../intake/intake.ts';
 import type { Draft } from './draft.ts';
 import type { PlanCase } from './plan.ts';

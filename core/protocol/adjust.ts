@@ -1,5 +1,5 @@
 import { legLength } from '../body/estimates.ts';
-import { finding, single, worse, type BodyRecord, type TestKey } from '../body/tests.ts';
+import { finding, single, worse, type BodyRecord, type TestKey } from '../body/bodyTests.ts';
 import { takesHalfSteps, type Intake } from '../intake/intake.ts';
 import type { Band } from './judge.ts';
 import type { MeasureKey, Protocol } from './protocols.ts';

@@ -1,7 +1,7 @@
-import type { FrontalReading } from '../frontal/readFrontal.ts';
-import type { AngleKey } from '../stroke/angles.ts';
-import type { AngleReading, Reading } from '../stroke/read.ts';
-import type { Measured } from '../stroke/uncertainty.ts';
+import type { FrontalReading } from '../kinematics/readFrontal.ts';
+import type { AngleKey } from '../kinematics/angles.ts';
+import type { AngleReading, Reading } from '../kinematics/read.ts';
+import type { Measured } from '../kinematics/uncertainty.ts';
 
 /** A figure of the left and of the right side, and whether it is worth a look. */
 export interface SideDifference {

@@ -1,9 +1,9 @@
-import { turnDeg } from '../geometry/angles.ts';
+import { turnDeg } from '../math/angles.ts';
 import type { FitSession } from '../records/types.ts';
 import type { Finding } from '../records/work.ts';
-import { ANGLE_KEYS, ANGLE_NAMES, landmarksOf, type AngleKey } from '../stroke/angles.ts';
-import { isFrontal, plainName, type SideOptional } from '../stroke/landmarks.ts';
-import type { Reading } from '../stroke/read.ts';
+import { ANGLE_KEYS, ANGLE_NAMES, landmarksOf, type AngleKey } from '../kinematics/angles.ts';
+import { isFrontal, plainName, type SideOptional } from '../landmarks/landmarks.ts';
+import type { Reading } from '../kinematics/read.ts';
 import type { MeasureReading } from './measures.ts';
 import type { MeasureKey } from './protocols.ts';
 

@@ -1,4 +1,4 @@
-import { normalCdf } from '../signal/normal.ts';
+import { normalCdf } from '../math/normal.ts';
 
 /** Bounds of a target, either side open. */
 export interface Band {

@@ -1,6 +1,6 @@
-import { DEG_PER_RAD, RAD_PER_DEG } from '../geometry/angles.ts';
-import type { FrontalReading } from '../frontal/readFrontal.ts';
-import type { AngleReading, Reading } from '../stroke/read.ts';
+import { DEG_PER_RAD, RAD_PER_DEG } from '../math/angles.ts';
+import type { FrontalReading } from '../kinematics/readFrontal.ts';
+import type { AngleReading, Reading } from '../kinematics/read.ts';
 import {
   ANKLE_RANGE_RIDE_SD_DEG,
   KNEE_MAX_RIDE_SD_DEG,
@@ -9,8 +9,8 @@ import {
   type AngleUncertainty,
   type LengthUncertainty,
   type Measured,
-} from '../stroke/uncertainty.ts';
-import type { AngleKey } from '../stroke/angles.ts';
+} from '../kinematics/uncertainty.ts';
+import type { AngleKey } from '../kinematics/angles.ts';
 import { judge, outOfBand, type Band, type OutOfBand, type Verdict } from './judge.ts';
 import { MEASURE_KEYS, type MeasureKey, type Protocol } from './protocols.ts';
 

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { CATALOGUE } from '../../app/demo/catalogue.ts';
 import { seededRandom } from '../../sim/random.ts';
 import { patchesBetween, reversed, withPatches, type Patch } from '../visit/patches.ts';
-import { applyEdit, type SessionEdit } from './edits.ts';
+import { applyEdit, type SessionEdit } from '../visit/edits.ts';
 import { checkRecord } from './schemas.ts';
 import type { FitSession } from './types.ts';
 

@@ -1,13 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import { CATALOGUE } from '../../app/demo/catalogue.ts';
 import { patchesBetween, reversed, withPatches } from '../visit/patches.ts';
-import { applyEdit, type SessionEdit } from './edits.ts';
+import { applyEdit, type SessionEdit } from '../visit/edits.ts';
 import { MIGRATIONS, RECORD_VERSIONS, type RecordKind } from './migrations.ts';
-import { withValue } from './path.ts';
+import { withValue } from '../bike/path.ts';
 import { checkRecord } from './schemas.ts';
 import { openTake, type FitSession } from './types.ts';
-import { moved, setupNow } from './setups.ts';
-import { isDue, nextVisit } from './visits.ts';
+import { moved, setupNow } from '../visit/setups.ts';
+import { isDue, nextVisit } from '../visit/visits.ts';
 
 const visit = CATALOGUE.sessions.find((s) => s.riderId === 'idris')!;
 /** With the film from the side alone. */

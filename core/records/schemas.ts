@@ -1,12 +1,12 @@
 import Joi from 'joi';
 import { MEASURE_KEYS, type Protocol } from '../protocol/protocols.ts';
-import { LANDMARKS } from '../stroke/landmarks.ts';
+import { LANDMARKS } from '../landmarks/landmarks.ts';
 import { RECORD_VERSIONS, upToDate, type RecordKind } from './migrations.ts';
 import { bikeSchema, bodySchema, intakeSchema } from './stationSchemas.ts';
-import { devicesSchema } from '../trial/devices.ts';
+import { devicesSchema } from '../kinematics/devices.ts';
 import { handOverSchema } from './handOver.ts';
-import { planningSchema } from './planning.ts';
-import { staticsSchema } from './statics.ts';
+import { planningSchema } from '../plan/planning.ts';
+import { staticsSchema } from '../body/statics.ts';
 import type { Bike, FitSession, PartsBin, ProtocolShelf, Rider, Studio } from './types.ts';
 import { changeSchema, followUpSchema, planSchema } from './work.ts';
 import { PART_KINDS, PART_NUMBERS, type Part } from '../bike/parts.ts';

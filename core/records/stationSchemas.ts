@@ -1,7 +1,7 @@
 import Joi from 'joi';
 import { daySchema } from './daySchema.ts';
 import type { BikeSetup } from '../bike/setup.ts';
-import { BODY_TESTS, type BodyRecord, type BodyTest } from '../body/tests.ts';
+import { BODY_TESTS, type BodyRecord, type BodyTest } from '../body/bodyTests.ts';
 import { DISCIPLINES, GOALS, RED_FLAGS, REGIONS, type Intake } from '../intake/intake.ts';
 
 /** What no bike and no body can have, with the sentence that says so. */

@@ -1,19 +1,19 @@
 import type { Part } from '../bike/parts.ts';
 import type { BikeSetup } from '../bike/setup.ts';
-import type { BodyRecord } from '../body/tests.ts';
-import type { Vec2 } from '../geometry/vec.ts';
+import type { BodyRecord } from '../body/bodyTests.ts';
+import type { Vec2 } from '../math/vec.ts';
 import type { Intake } from '../intake/intake.ts';
 import type { LengthUnit } from '../units/length.ts';
 import type { MassUnit } from '../units/mass.ts';
-import type { WheelRims } from '../stroke/keystone.ts';
-import type { Landmark, View } from '../stroke/landmarks.ts';
-import type { WidthReference } from '../frontal/scale.ts';
+import type { WheelRims } from '../camera/keystone.ts';
+import type { Landmark, View } from '../landmarks/landmarks.ts';
+import type { WidthReference } from '../camera/frontalScale.ts';
 import type { MeasureKey, Protocol } from '../protocol/protocols.ts';
 import type { Habits } from '../model/bodyModel.ts';
-import type { TakeDevices } from '../trial/devices.ts';
+import type { TakeDevices } from '../kinematics/devices.ts';
 import type { HandOver } from './handOver.ts';
-import type { Planning } from './planning.ts';
-import type { Statics } from './statics.ts';
+import type { Planning } from '../plan/planning.ts';
+import type { Statics } from '../body/statics.ts';
 import { RECORD_VERSIONS } from './migrations.ts';
 import type { Change, FollowUp, Plan } from './work.ts';
 

@@ -3,8 +3,8 @@ import { daySchema } from './daySchema.ts';
 import { REGIONS, type RegionKey } from '../intake/intake.ts';
 import type { Moves } from '../plan/controls.ts';
 import type { Band, Verdict } from '../protocol/judge.ts';
-import { TRIAL_TESTS, type TrialTests } from '../trial/tests.ts';
-import { movesSchema } from './planning.ts';
+import { TRIAL_TESTS, type TrialTests } from '../plan/trialTests.ts';
+import { movesSchema } from '../plan/planning.ts';
 
 /** A value of a set-up, by its place in it: “saddle.heightMm”. */
 export interface ChangedValue {

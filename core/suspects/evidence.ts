@@ -1,5 +1,5 @@
-import { single } from '../body/tests.ts';
-import type { BodyRecord } from '../body/tests.ts';
+import { single } from '../body/bodyTests.ts';
+import type { BodyRecord } from '../body/bodyTests.ts';
 import type { ResolvedBike } from '../bike/resolve.ts';
 import type { BikeSetup } from '../bike/setup.ts';
 import { saddleHeightStarts } from '../body/estimates.ts';

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { resolveBike } from '../bike/resolve.ts';
 import { UNMEASURED_BIKE, type BikeSetup } from '../bike/setup.ts';
-import { NOT_TESTED, UNTESTED_BODY, type BodyRecord } from '../body/tests.ts';
+import { NOT_TESTED, UNTESTED_BODY, type BodyRecord } from '../body/bodyTests.ts';
 import { BLANK_INTAKE, filmingHeldBack, REGIONS, type Intake, type RegionKey } from '../intake/intake.ts';
 import { adjustBands } from '../protocol/adjust.ts';
 import { protocolById } from '../protocol/protocols.ts';

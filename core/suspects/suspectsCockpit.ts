@@ -1,5 +1,5 @@
 import { barWidthMm } from '../body/estimates.ts';
-import { finding, single } from '../body/tests.ts';
+import { finding, single } from '../body/bodyTests.ts';
 import {
   fault,
   measured,

@@ -1,5 +1,5 @@
 import { cleatRotationStart, crankRangeMm, shoeAdvice, stanceTendency } from '../body/estimates.ts';
-import { pair, single, worse } from '../body/tests.ts';
+import { pair, single, worse } from '../body/bodyTests.ts';
 import type { Complaint } from '../intake/intake.ts';
 import {
   feetOf,

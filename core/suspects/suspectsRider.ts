@@ -1,5 +1,5 @@
 import { legLength } from '../body/estimates.ts';
-import { finding, single, worse } from '../body/tests.ts';
+import { finding, single, worse } from '../body/bodyTests.ts';
 import { measured, say, secondary, sidesOf, uneven, when, type Rule } from './evidence.ts';
 
 /** Under the 80 to 95 rpm at which riders are filmed (handbook: rules, on-bike tests), by a tenth. */

@@ -1,5 +1,5 @@
 import { saddleWidths } from '../body/estimates.ts';
-import { single } from '../body/tests.ts';
+import { single } from '../body/bodyTests.ts';
 import {
   fault,
   heightByTape,

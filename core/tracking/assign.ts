@@ -1,4 +1,4 @@
-import type { Vec2 } from '../geometry/vec.ts';
+import type { Vec2 } from '../math/vec.ts';
 
 /** A limb between two landmarks (by index), which keeps its length in the picture nearly constant. */
 export interface Bone {

@@ -1,4 +1,4 @@
-import type { Vec2 } from '../geometry/vec.ts';
+import type { Vec2 } from '../math/vec.ts';
 import { bounds, CHROMA_WEIGHT, type PlanarFrame } from './frame.ts';
 import type { Sticker } from './sticker.ts';
 

@@ -1,4 +1,4 @@
-import type { Vec2 } from '../geometry/vec.ts';
+import type { Vec2 } from '../math/vec.ts';
 import { bounds, colourDistance2, type PlanarFrame, type Yuv } from './frame.ts';
 import { discColour, type Located, type Sticker } from './sticker.ts';
 

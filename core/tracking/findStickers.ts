@@ -1,4 +1,4 @@
-import type { Vec2 } from '../geometry/vec.ts';
+import type { Vec2 } from '../math/vec.ts';
 import { findCandidates } from './candidates.ts';
 import { centreOn } from './centre.ts';
 import type { PlanarFrame } from './frame.ts';

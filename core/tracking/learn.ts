@@ -1,4 +1,4 @@
-import type { Vec2 } from '../geometry/vec.ts';
+import type { Vec2 } from '../math/vec.ts';
 import { centreOn } from './centre.ts';
 import { colourAt, colourDistance2, type PlanarFrame, type Yuv } from './frame.ts';
 import { discColour, type Sticker } from './sticker.ts';

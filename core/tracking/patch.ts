@@ -1,4 +1,4 @@
-import type { Vec2 } from '../geometry/vec.ts';
+import type { Vec2 } from '../math/vec.ts';
 import type { PlanarFrame } from './frame.ts';
 
 /** A square of luma about a landmark that carries no sticker. */

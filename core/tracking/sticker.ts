@@ -1,4 +1,4 @@
-import type { Vec2 } from '../geometry/vec.ts';
+import type { Vec2 } from '../math/vec.ts';
 import { colourAt, type PlanarFrame, type Yuv } from './frame.ts';
 
 /** What a round sticker looks like: enough to find it again and to place its centre below a pixel. */

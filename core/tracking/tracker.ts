@@ -1,4 +1,4 @@
-import { distance, isSeen, type Vec2 } from '../geometry/vec.ts';
+import { distance, isSeen, type Vec2 } from '../math/vec.ts';
 import { assignLandmarks, type Bone, type Option } from './assign.ts';
 import { findCandidates } from './candidates.ts';
 import { colourAt, type PlanarFrame, type Region } from './frame.ts';

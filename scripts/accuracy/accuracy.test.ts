@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { SIDE_LANDMARKS } from '../../core/stroke/landmarks.ts';
+import { SIDE_LANDMARKS } from '../../core/landmarks/landmarks.ts';
 import { compareWithTruth, trackRendered } from './measure.ts';
 import { demoTracks } from './demo.ts';
 import { VARIANTS } from './variants.ts';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { ANGLE_KEYS } from '../../core/stroke/angles.ts';
+import { ANGLE_KEYS } from '../../core/kinematics/angles.ts';
 import { coverage } from './coverage.ts';
 import { coverageFrontal } from './coverageFrontal.ts';
 import { frontalAccuracy } from './measure.ts';

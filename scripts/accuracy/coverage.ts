@@ -1,9 +1,9 @@
-import type { Vec2 } from '../../core/geometry/vec.ts';
-import { ANGLE_KEYS, type AngleKey } from '../../core/stroke/angles.ts';
-import { SIDE_LANDMARKS, type SideLandmark } from '../../core/stroke/landmarks.ts';
-import { scaleFromAxles } from '../../core/stroke/plane.ts';
-import { readTracks, type Reading } from '../../core/stroke/read.ts';
-import { emptyTracks, type Tracks } from '../../core/stroke/tracks.ts';
+import type { Vec2 } from '../../core/math/vec.ts';
+import { ANGLE_KEYS, type AngleKey } from '../../core/kinematics/angles.ts';
+import { SIDE_LANDMARKS, type SideLandmark } from '../../core/landmarks/landmarks.ts';
+import { scaleFromAxles } from '../../core/camera/plane.ts';
+import { readTracks, type Reading } from '../../core/kinematics/read.ts';
+import { emptyTracks, type Tracks } from '../../core/tracking/tracks.ts';
 import { project, wheelsInPicture, type Camera } from '../../sim/camera.ts';
 import { CAST } from '../../sim/cast.ts';
 import { turnedWithLimb } from '../../sim/filmed.ts';

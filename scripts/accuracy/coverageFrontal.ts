@@ -1,9 +1,9 @@
-import { readFrontal } from '../../core/frontal/readFrontal.ts';
-import { scaleFromWidth } from '../../core/frontal/scale.ts';
-import type { Vec2 } from '../../core/geometry/vec.ts';
-import { mean } from '../../core/signal/statistics.ts';
-import type { FrontalLandmark } from '../../core/stroke/landmarks.ts';
-import { frontalStickerSdMm, type Measured } from '../../core/stroke/uncertainty.ts';
+import { readFrontal } from '../../core/kinematics/readFrontal.ts';
+import { scaleFromWidth } from '../../core/camera/frontalScale.ts';
+import type { Vec2 } from '../../core/math/vec.ts';
+import { mean } from '../../core/math/statistics.ts';
+import type { FrontalLandmark } from '../../core/landmarks/landmarks.ts';
+import { frontalStickerSdMm, type Measured } from '../../core/kinematics/uncertainty.ts';
 import type { Camera } from '../../sim/camera.ts';
 import { CAST } from '../../sim/cast.ts';
 import {

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { parseTracksCsv } from '../../core/formats/tracksCsv.ts';
-import type { Tracks } from '../../core/stroke/tracks.ts';
+import type { Tracks } from '../../core/tracking/tracks.ts';
 import { CAST, type CastMember } from '../../sim/cast.ts';
 
 /** A rider's shipped tracks, followed on the demo film as it was decoded, with the rider who pedalled it. */

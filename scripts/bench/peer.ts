@@ -1,6 +1,6 @@
 import { createRequire } from 'node:module';
-import { SIDE_BONES, SIDE_LANDMARKS } from '../../core/stroke/landmarks.ts';
-import { median } from '../../core/signal/statistics.ts';
+import { SIDE_BONES, SIDE_LANDMARKS } from '../../core/landmarks/landmarks.ts';
+import { median } from '../../core/math/statistics.ts';
 import { packedFrame, type PlanarFrame } from '../../core/tracking/frame.ts';
 import { startTracker } from '../../core/tracking/tracker.ts';
 import { CAST } from '../../sim/cast.ts';

@@ -1,6 +1,6 @@
 import { prescribe } from '../../core/plan/prescribe.ts';
-import { readTracks } from '../../core/stroke/read.ts';
-import { median } from '../../core/signal/statistics.ts';
+import { readTracks } from '../../core/kinematics/read.ts';
+import { median } from '../../core/math/statistics.ts';
 import { filmed, FILMED_MM_PER_PX } from '../../sim/filmed.ts';
 import { demoCase, riderOf } from '../plans/cases.ts';
 

@@ -1,5 +1,5 @@
-import { parseCase, planReport, type CaseReadings } from '../../core/plan/machine.ts';
-import { readTracks } from '../../core/stroke/read.ts';
+import { parseCase, planReport, type CaseReadings } from '../../core/formats/planCase.ts';
+import { readTracks } from '../../core/kinematics/read.ts';
 import { filmed, FILMED_MM_PER_PX } from '../../sim/filmed.ts';
 import { seated, stickOn } from '../../sim/human.ts';
 import { seededRandom } from '../../sim/random.ts';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { landmarksOf } from '../../core/stroke/angles.ts';
-import { SIDE_LANDMARKS } from '../../core/stroke/landmarks.ts';
+import { landmarksOf } from '../../core/kinematics/angles.ts';
+import { SIDE_LANDMARKS } from '../../core/landmarks/landmarks.ts';
 import { answer, bikeOf, inseamOf, moved, saddle, well } from './humanCase.ts';
 
 /** What each plan must still know. */

@@ -1,5 +1,5 @@
 import { UNMEASURED_BIKE, type BikeSetup } from '../../core/bike/setup.ts';
-import { NOT_TESTED, UNTESTED_BODY, type BodyRecord } from '../../core/body/tests.ts';
+import { NOT_TESTED, UNTESTED_BODY, type BodyRecord } from '../../core/body/bodyTests.ts';
 import { BLANK_INTAKE, type Complaint, type Intake, type RegionKey } from '../../core/intake/intake.ts';
 import type { Effects } from '../../core/model/effects.ts';
 import { applyMoves, effectsOf, type Moves } from '../../core/plan/controls.ts';

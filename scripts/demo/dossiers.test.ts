@@ -3,7 +3,7 @@ import { CATALOGUE } from '../../app/demo/catalogue.ts';
 import { bikeFaults } from '../../core/bike/faults.ts';
 import { resolveBike } from '../../core/bike/resolve.ts';
 import { saddleHeightStarts } from '../../core/body/estimates.ts';
-import { BODY_TESTS, single } from '../../core/body/tests.ts';
+import { BODY_TESTS, single } from '../../core/body/bodyTests.ts';
 import { rankSuspects } from '../../core/suspects/suspects.ts';
 import { CAST } from '../../sim/cast.ts';
 import { hoodMm } from '../../sim/rider.ts';

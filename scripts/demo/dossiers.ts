@@ -1,6 +1,6 @@
 import { UNMEASURED_BIKE, type BikeSetup, type FootSetup } from '../../core/bike/setup.ts';
-import type { BodyRecord, TestKey, TestResult } from '../../core/body/tests.ts';
-import { RAD_PER_DEG } from '../../core/geometry/angles.ts';
+import type { BodyRecord, TestKey, TestResult } from '../../core/body/bodyTests.ts';
+import { RAD_PER_DEG } from '../../core/math/angles.ts';
 import { BLANK_INTAKE, type Complaint, type Intake } from '../../core/intake/intake.ts';
 import { CAST } from '../../sim/cast.ts';
 import { seated } from '../../sim/human.ts';

@@ -1,11 +1,11 @@
 import { DEMO_PARTS } from '../../app/demo/parts.ts';
 import type { LegSide } from '../../core/model/effects.ts';
 import type { PlanCase } from '../../core/plan/plan.ts';
-import { filmedTake, visitCase, type FilmedTake, type PlannedVisit } from '../../core/plan/visitCase.ts';
-import { NO_PLANNING } from '../../core/records/planning.ts';
-import { NO_STATICS } from '../../core/records/statics.ts';
+import { filmedTake, visitCase, type FilmedTake, type PlannedVisit } from '../../core/visit/visitCase.ts';
+import { NO_PLANNING } from '../../core/plan/planning.ts';
+import { NO_STATICS } from '../../core/body/statics.ts';
 import { protocolById, type Protocol } from '../../core/protocol/protocols.ts';
-import { readTracks, type Reading } from '../../core/stroke/read.ts';
+import { readTracks, type Reading } from '../../core/kinematics/read.ts';
 import { CAST } from '../../sim/cast.ts';
 import { filmed, FILMED_MM_PER_PX } from '../../sim/filmed.ts';
 import type { VirtualRider } from '../../sim/rider.ts';

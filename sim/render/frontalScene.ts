@@ -1,7 +1,7 @@
 import type { Camera } from '../camera.ts';
 import { frontalPlaces, projectFrontal, type FrontalBody, type Place } from '../frontal.ts';
 import { crankAngleDeg, footToPlane, hoodMm, poseAt, type VirtualRider } from '../rider.ts';
-import type { Vec2 } from '../../core/geometry/vec.ts';
+import type { Vec2 } from '../../core/math/vec.ts';
 import type { Act } from './film.ts';
 import { fillDisc, fillLimb, type ConeLook, type Raster, type Rgb } from './raster.ts';
 import { drawRoom, type Look, type VirtualBike } from './scene.ts';

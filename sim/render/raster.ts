@@ -1,4 +1,4 @@
-import type { Vec2 } from '../../core/geometry/vec.ts';
+import type { Vec2 } from '../../core/math/vec.ts';
 
 export type Rgb = readonly [number, number, number];
 

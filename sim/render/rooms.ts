@@ -1,4 +1,4 @@
-import type { Vec2 } from '../../core/geometry/vec.ts';
+import type { Vec2 } from '../../core/math/vec.ts';
 import { seededRandom, gaussian } from '../random.ts';
 import { newRaster, type Raster } from './raster.ts';
 

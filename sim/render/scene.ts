@@ -10,7 +10,7 @@ import {
   type VirtualRider,
 } from '../rider.ts';
 import { project, type Camera } from '../camera.ts';
-import type { Vec2 } from '../../core/geometry/vec.ts';
+import type { Vec2 } from '../../core/math/vec.ts';
 import { cellNoise, fillConvex, fillDisc, fillLimb, fillRing, type Raster, type Rgb } from './raster.ts';
 
 /** The bike's points that do not move, mm in the bike plane. */

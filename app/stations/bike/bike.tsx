@@ -4,7 +4,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useMemo, useState } from 'react';
 import { resolveBike } from '../../../core/bike/resolve.ts';
-import { differences, setupNow } from '../../../core/records/setups.ts';
+import { differences, setupNow } from '../../../core/visit/setups.ts';
 import type { FitSession } from '../../../core/records/types.ts';
 import { BikeDrawing } from '../../ui/drawings/BikeDrawing';
 import { BikeFields } from './BikeFields';

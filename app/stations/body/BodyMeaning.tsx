@@ -16,7 +16,7 @@ import {
   type Posture,
 } from '../../../core/body/estimates.ts';
 import { bodySummary } from '../../../core/body/meaning.ts';
-import { single } from '../../../core/body/tests.ts';
+import { single } from '../../../core/body/bodyTests.ts';
 import { adjustBands } from '../../../core/protocol/adjust.ts';
 import { MEASURE_NAMES } from '../../../core/protocol/protocols.ts';
 import { protocolUsed } from '../../../core/protocol/shelf.ts';

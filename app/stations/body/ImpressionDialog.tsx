@@ -10,7 +10,7 @@ import Typography from '@mui/material/Typography';
 import Joi from 'joi';
 import { useEffect, useState, type MouseEvent } from 'react';
 import { spacingFromPhoto, type ImpressionPoints } from '../../../core/body/impression.ts';
-import type { Vec2 } from '../../../core/geometry/vec.ts';
+import type { Vec2 } from '../../../core/math/vec.ts';
 import { lengthWithUnit } from '../../../core/units/length.ts';
 import { LengthField } from '../../ui/NumberField';
 import { useStudio } from '../../session/useStudio';

@@ -1,5 +1,5 @@
 import { useTheme } from '@mui/material/styles';
-import type { TestKey } from '../../../core/body/tests.ts';
+import type { TestKey } from '../../../core/body/bodyTests.ts';
 
 /** A posture as bare strokes in a 120 × 90 sheet: the head's middle and the limbs' paths. Own drawings. */
 interface Pose {

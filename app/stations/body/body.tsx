@@ -13,7 +13,7 @@ import {
   type TestGroup,
   type TestKey,
   type TestResult,
-} from '../../../core/body/tests.ts';
+} from '../../../core/body/bodyTests.ts';
 import { testValue } from '../../../core/records/stationSchemas.ts';
 import { BodyMeaning } from './BodyMeaning';
 import { Choice } from '../../ui/Choice';

@@ -1,28 +1,28 @@
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { useEffect, useMemo, useState } from 'react';
-import type { Vec2 } from '../../../core/geometry/vec.ts';
+import type { Vec2 } from '../../../core/math/vec.ts';
 import type { FitSession, Take } from '../../../core/records/types.ts';
-import { yawDeg } from '../../../core/stroke/keystone.ts';
-import { scaleFromWidth } from '../../../core/frontal/scale.ts';
+import { yawDeg } from '../../../core/camera/keystone.ts';
+import { scaleFromWidth } from '../../../core/camera/frontalScale.ts';
 import {
   isFrontal,
   LANDMARKS,
   plainName,
   SIDE_LANDMARKS,
   type SideLandmark,
-} from '../../../core/stroke/landmarks.ts';
-import { toPlane } from '../../../core/stroke/plane.ts';
+} from '../../../core/landmarks/landmarks.ts';
+import { toPlane } from '../../../core/camera/plane.ts';
 import {
   checkSetUp,
   distanceFromCrank,
   type CheckVerdict,
   type SetUpFacts,
-} from '../../../core/stroke/setupCheck.ts';
-import type { Tracks } from '../../../core/stroke/tracks.ts';
+} from '../../../core/kinematics/setupCheck.ts';
+import type { Tracks } from '../../../core/tracking/tracks.ts';
 import { spawnTracker } from '../../workers/spawn';
 import type { Look } from '../../workers/track.worker';
-import { scaleOf } from '../../../core/records/readOptions.ts';
+import { scaleOf } from '../../../core/visit/readOptions.ts';
 import { useTakeResults } from '../../session/useTakeResults';
 
 const WORDS: Record<CheckVerdict, string> = {

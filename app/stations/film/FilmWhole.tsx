@@ -6,7 +6,7 @@ import LinearProgress from '@mui/material/LinearProgress';
 import Typography from '@mui/material/Typography';
 import { useEffect, useRef } from 'react';
 import { useStore } from 'zustand';
-import { goodParts, partText } from '../../../core/records/filmParts.ts';
+import { goodParts, partText } from '../../../core/visit/filmParts.ts';
 import type { Take } from '../../../core/records/types.ts';
 import { filmStore, lookThrough, wholeJob } from '../../jobs/films';
 import { jobStore } from '../../jobs/jobs';

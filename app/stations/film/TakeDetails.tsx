@@ -2,7 +2,7 @@ import Box from '@mui/material/Box';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import Joi from 'joi';
-import { couldPair, partnerOf } from '../../../core/records/pairs.ts';
+import { couldPair, partnerOf } from '../../../core/visit/pairs.ts';
 import type { FitSession, Take } from '../../../core/records/types.ts';
 import { Choice } from '../../ui/Choice';
 import { NumberField } from '../../ui/NumberField';

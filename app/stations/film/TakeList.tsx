@@ -3,10 +3,10 @@ import Button from '@mui/material/Button';
 import ListItemButton from '@mui/material/ListItemButton';
 import ListItemText from '@mui/material/ListItemText';
 import Typography from '@mui/material/Typography';
-import type { SessionEdit } from '../../../core/records/edits.ts';
+import type { SessionEdit } from '../../../core/visit/edits.ts';
 import type { FitSession } from '../../../core/records/types.ts';
 import { takeText } from '../../ui/words/takeWords';
-import { BIN_DAYS } from '../../../core/records/visits.ts';
+import { BIN_DAYS } from '../../../core/visit/visits.ts';
 import { notify } from '../../session/notices';
 
 /** The visit's takes; the stations work on the one that is open. */

@@ -4,7 +4,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { measureName } from '../../../core/protocol/convention.ts';
 import { workFindings } from '../../../core/protocol/findings.ts';
 import { type MeasureKey } from '../../../core/protocol/protocols.ts';
-import { ANGLE_NAMES, type AngleKey } from '../../../core/stroke/angles.ts';
+import { ANGLE_NAMES, type AngleKey } from '../../../core/kinematics/angles.ts';
 import { filmPicture, isShown } from '../../pdf/filmPicture';
 import type { FilmPicture, ReportChart } from '../../pdf/reportPaper';
 import { isOut } from '../../../core/protocol/judge.ts';

@@ -1,10 +1,10 @@
 import { useMemo } from 'react';
-import { legOf, measuresOf } from '../../../core/plan/visitCase.ts';
+import { legOf, measuresOf } from '../../../core/visit/visitCase.ts';
 import type { MeasureReading } from '../../../core/protocol/measures.ts';
 import type { FitSession, Take } from '../../../core/records/types.ts';
-import { isFrontal } from '../../../core/stroke/landmarks.ts';
-import type { Reading } from '../../../core/stroke/read.ts';
-import type { Tracks } from '../../../core/stroke/tracks.ts';
+import { isFrontal } from '../../../core/landmarks/landmarks.ts';
+import type { Reading } from '../../../core/kinematics/read.ts';
+import type { Tracks } from '../../../core/tracking/tracks.ts';
 import { useTakeResults } from '../../session/useTakeResults';
 
 /** A visit's film from the side, read and judged. */

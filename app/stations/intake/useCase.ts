@@ -1,9 +1,9 @@
 import { useMemo } from 'react';
-import { filmedTake, visitCase } from '../../../core/plan/visitCase.ts';
+import { filmedTake, visitCase } from '../../../core/visit/visitCase.ts';
 import type { SuspectsOf } from '../../../core/suspects/suspects.ts';
-import { setupOf } from '../../../core/trial/rounds.ts';
+import { setupOf } from '../../../core/visit/rounds.ts';
 import { openTake, type FitSession } from '../../../core/records/types.ts';
-import { isFrontal } from '../../../core/stroke/landmarks.ts';
+import { isFrontal } from '../../../core/landmarks/landmarks.ts';
 import { useStudio } from '../../session/useStudio';
 import { useFrontal, useReading } from '../../session/useTakeResults';
 

@@ -8,7 +8,7 @@ import Typography from '@mui/material/Typography';
 import { useEffect } from 'react';
 import { useStore } from 'zustand';
 import type { FitSession, Take } from '../../../core/records/types.ts';
-import { GUIDES, LANDMARKS, plainName, type Landmark } from '../../../core/stroke/landmarks.ts';
+import { GUIDES, LANDMARKS, plainName, type Landmark } from '../../../core/landmarks/landmarks.ts';
 import { isRunning, jobStore, stopJob } from '../../jobs/jobs';
 import {
   closePoseModel,

@@ -12,8 +12,8 @@ import { asItIs, foretell, laidOut } from '../../../core/model/foretell.ts';
 import { UNRELIABLE_FROM_DEG } from '../../../core/model/legModel.ts';
 import { bodyOf } from '../../../core/plan/plan.ts';
 import { compensation, knockOns, pitchAtBottomDeg } from '../../../core/plan/couplings.ts';
-import { GRID_DEG } from '../../../core/stroke/curves.ts';
-import type { Reading } from '../../../core/stroke/read.ts';
+import { GRID_DEG } from '../../../core/kinematics/curves.ts';
+import type { Reading } from '../../../core/kinematics/read.ts';
 import { degrees, quoted } from '../../ui/words/angleText';
 import { BenchControls } from './BenchControls';
 import { quotedBand } from '../../../core/protocol/convention.ts';
@@ -23,10 +23,10 @@ import { FrontFinder } from './FrontFinder';
 import { movesText } from '../../ui/words/moveText';
 import { OutlineDrawing } from '../../ui/drawings/OutlineDrawing';
 import { StrokeChart } from '../../charts/StrokeChart';
-import type { VisitCase } from '../../../core/plan/visitCase.ts';
+import type { VisitCase } from '../../../core/visit/visitCase.ts';
 import { useStudio } from '../../session/useStudio';
 import { Variants } from './Variants';
-import type { Variant } from '../../../core/records/planning.ts';
+import type { Variant } from '../../../core/plan/planning.ts';
 
 const CURVES = [
   ['kneeFlexionDeg', 'Knee'],

@@ -11,7 +11,7 @@ import { memo, useMemo, useState } from 'react';
 import { CONTROLS, type ControlKey, type Moves } from '../../../core/plan/controls.ts';
 import { frontsFor } from '../../../core/plan/fronts.ts';
 import { LengthField } from '../../ui/NumberField';
-import type { VisitCase } from '../../../core/plan/visitCase.ts';
+import type { VisitCase } from '../../../core/visit/visitCase.ts';
 
 const bounds = Joi.number().min(-120).max(120).messages({
   'number.min': 'Within 120 mm of where they are.',

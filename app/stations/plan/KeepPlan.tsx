@@ -6,7 +6,7 @@ import { asFindings } from '../../../core/protocol/findings.ts';
 import type { MeasureReading } from '../../../core/protocol/measures.ts';
 import { keptLines, type Prescription } from '../../../core/plan/plan.ts';
 import type { FitSession } from '../../../core/records/types.ts';
-import { roundNow } from '../../../core/trial/rounds.ts';
+import { roundNow } from '../../../core/visit/rounds.ts';
 import type { Plan } from '../../../core/records/work.ts';
 import { movesText } from '../../ui/words/moveText';
 import { useSet } from '../../session/useSet';

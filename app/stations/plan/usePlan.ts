@@ -1,12 +1,12 @@
 import { useEffect, useMemo, useState } from 'react';
 import type { Part } from '../../../core/bike/parts.ts';
 import type { Habits } from '../../../core/model/bodyModel.ts';
-import { filmedTake, visitCase, type VisitCase } from '../../../core/plan/visitCase.ts';
+import { filmedTake, visitCase, type VisitCase } from '../../../core/visit/visitCase.ts';
 import type { PlanCase, Prescription } from '../../../core/plan/plan.ts';
-import { roundNow, setupOf } from '../../../core/trial/rounds.ts';
-import { partnerOf } from '../../../core/records/pairs.ts';
+import { roundNow, setupOf } from '../../../core/visit/rounds.ts';
+import { partnerOf } from '../../../core/visit/pairs.ts';
 import type { FitSession } from '../../../core/records/types.ts';
-import type { Reading } from '../../../core/stroke/read.ts';
+import type { Reading } from '../../../core/kinematics/read.ts';
 import { planOf } from '../../jobs/plans';
 import { useStudio } from '../../session/useStudio';
 import { sideTake, useFrontal, useTakeReadings } from '../../session/useTakeResults';

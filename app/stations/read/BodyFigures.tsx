@@ -8,11 +8,11 @@ import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import { extent, line, scaleLinear } from 'd3';
 import { useMemo } from 'react';
-import { handsOf } from '../../../core/plan/visitCase.ts';
+import { handsOf } from '../../../core/visit/visitCase.ts';
 import type { FitSession, Take } from '../../../core/records/types.ts';
-import type { SideKey } from '../../../core/stroke/angles.ts';
-import { plainName } from '../../../core/stroke/landmarks.ts';
-import type { Reading } from '../../../core/stroke/read.ts';
+import type { SideKey } from '../../../core/kinematics/angles.ts';
+import { plainName } from '../../../core/landmarks/landmarks.ts';
+import type { Reading } from '../../../core/kinematics/read.ts';
 
 const mm = (v: number): string => v.toFixed(0).replace('-', '−');
 const signed = (v: number): string => `${v > 0 ? '+' : ''}${mm(v)}`;

@@ -2,7 +2,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useMemo, useState } from 'react';
-import type { FrontalReading } from '../../../core/frontal/readFrontal.ts';
+import type { FrontalReading } from '../../../core/kinematics/readFrontal.ts';
 import {
   notMeasured,
   workFindings,
@@ -12,14 +12,14 @@ import {
 import type { MeasureReading, UncertaintyParts } from '../../../core/protocol/measures.ts';
 import { MEASURE_REASONS } from '../../../core/protocol/protocols.ts';
 import type { FitSession } from '../../../core/records/types.ts';
-import type { Reading } from '../../../core/stroke/read.ts';
+import type { Reading } from '../../../core/kinematics/read.ts';
 import { conventionWord, quoted, type Convention } from '../../ui/words/angleText';
 import { BandGauge } from '../../charts/BandGauge';
 import { measureName, quotedBand } from '../../../core/protocol/convention.ts';
 import { bandText } from '../../ui/words/bandText';
 import { ProtocolChoice } from './ProtocolChoice';
 import { StaticReadings } from './StaticReadings';
-import { protocolOf } from '../../../core/plan/visitCase.ts';
+import { protocolOf } from '../../../core/visit/visitCase.ts';
 
 const SURE: Record<Sureness, string> = {
   inside: '',

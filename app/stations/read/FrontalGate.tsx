@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
-import type { FrontalReading, FrontalResult } from '../../../core/frontal/readFrontal.ts';
+import type { FrontalReading, FrontalResult } from '../../../core/kinematics/readFrontal.ts';
 import type { FitSession, Take } from '../../../core/records/types.ts';
-import type { Tracks } from '../../../core/stroke/tracks.ts';
+import type { Tracks } from '../../../core/tracking/tracks.ts';
 import { NeedsFirst } from '../../ui/NeedsFirst';
 import { ReadingWaits } from '../../ui/ReadingGate';
 import { useTakeResults } from '../../session/useTakeResults';

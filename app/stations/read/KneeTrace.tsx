@@ -1,8 +1,8 @@
 import Box from '@mui/material/Box';
 import { useTheme } from '@mui/material/styles';
 import { line, scaleLinear } from 'd3';
-import { evaluateCurve } from '../../../core/signal/harmonics.ts';
-import type { FrontalReading } from '../../../core/frontal/readFrontal.ts';
+import { evaluateCurve } from '../../../core/math/harmonics.ts';
+import type { FrontalReading } from '../../../core/kinematics/readFrontal.ts';
 
 const W = 480;
 const H = 300;

@@ -2,7 +2,7 @@ import Box from '@mui/material/Box';
 import { useTheme } from '@mui/material/styles';
 import Typography from '@mui/material/Typography';
 import { line, scaleLinear } from 'd3';
-import { GRID_DEG } from '../../../core/stroke/curves.ts';
+import { GRID_DEG } from '../../../core/kinematics/curves.ts';
 
 const W = 110;
 const H = 46;

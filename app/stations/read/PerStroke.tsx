@@ -6,9 +6,9 @@ import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import { useState } from 'react';
-import { mean, standardDeviation } from '../../../core/signal/statistics.ts';
-import { ANGLE_NAMES, type AnyAngleKey } from '../../../core/stroke/angles.ts';
-import type { Reading } from '../../../core/stroke/read.ts';
+import { mean, standardDeviation } from '../../../core/math/statistics.ts';
+import { ANGLE_NAMES, type AnyAngleKey } from '../../../core/kinematics/angles.ts';
+import type { Reading } from '../../../core/kinematics/read.ts';
 import { degrees, quoted, type Convention } from '../../ui/words/angleText';
 
 const COLUMNS = [

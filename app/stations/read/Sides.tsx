@@ -7,7 +7,7 @@ import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import { sidesCompared, type SideDifference } from '../../../core/protocol/asymmetry.ts';
 import type { Take } from '../../../core/records/types.ts';
-import type { Reading } from '../../../core/stroke/read.ts';
+import type { Reading } from '../../../core/kinematics/read.ts';
 import { quoted, type Convention } from '../../ui/words/angleText';
 import { takeText } from '../../ui/words/takeWords';
 import type { TakeReading } from '../../session/useTakeResults';

@@ -2,8 +2,8 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
-import { protocolOf } from '../../../core/plan/visitCase.ts';
-import { staticKneeBand } from '../../../core/protocol/schools.ts';
+import { protocolOf } from '../../../core/visit/visitCase.ts';
+import { staticKneeBand } from '../../../core/plan/bySchool.ts';
 import { judge } from '../../../core/protocol/judge.ts';
 import {
   DYNAMIC_READS_MORE_DEG,
@@ -13,10 +13,10 @@ import {
   type StaticKey,
   type StaticReading,
   GONIOMETER_SD_DEG,
-} from '../../../core/records/statics.ts';
+} from '../../../core/body/statics.ts';
 import type { FitSession } from '../../../core/records/types.ts';
-import { ANGLE_NAMES } from '../../../core/stroke/angles.ts';
-import type { Reading } from '../../../core/stroke/read.ts';
+import { ANGLE_NAMES } from '../../../core/kinematics/angles.ts';
+import type { Reading } from '../../../core/kinematics/read.ts';
 import { verdictWords } from '../../../core/protocol/convention.ts';
 import { conventionWord, degrees, quoted, type Convention } from '../../ui/words/angleText';
 import { NumberField } from '../../ui/NumberField';

@@ -2,8 +2,8 @@ import Box from '@mui/material/Box';
 import { useTheme } from '@mui/material/styles';
 import { lineRadial, scaleLinear, curveLinearClosed } from 'd3';
 import type { PointerEvent } from 'react';
-import { RAD_PER_DEG } from '../../../core/geometry/angles.ts';
-import { GRID_DEG } from '../../../core/stroke/curves.ts';
+import { RAD_PER_DEG } from '../../../core/math/angles.ts';
+import { GRID_DEG } from '../../../core/kinematics/curves.ts';
 
 interface Props {
   label: string;

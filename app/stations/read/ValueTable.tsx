@@ -6,8 +6,8 @@ import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import { useState } from 'react';
-import { ANGLE_NAMES, type AnyAngleKey } from '../../../core/stroke/angles.ts';
-import type { Reading } from '../../../core/stroke/read.ts';
+import { ANGLE_NAMES, type AnyAngleKey } from '../../../core/kinematics/angles.ts';
+import type { Reading } from '../../../core/kinematics/read.ts';
 import { conventionWord, degrees, quoted, type Convention } from '../../ui/words/angleText';
 
 const COLUMNS = ['0', '90', '180', '270'] as const;

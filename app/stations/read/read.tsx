@@ -1,5 +1,5 @@
 import { openTake } from '../../../core/records/types.ts';
-import { isFrontal } from '../../../core/stroke/landmarks.ts';
+import { isFrontal } from '../../../core/landmarks/landmarks.ts';
 import { FrontalGate } from './FrontalGate';
 import { ReadFrontal } from './ReadFrontal';
 import { ReadingGate } from '../../ui/ReadingGate';

@@ -1,7 +1,7 @@
 import Alert from '@mui/material/Alert';
-import { ANGLE_KEYS, ANGLE_NAMES } from '../../../core/stroke/angles.ts';
-import { plainName } from '../../../core/stroke/landmarks.ts';
-import type { Reading } from '../../../core/stroke/read.ts';
+import { ANGLE_KEYS, ANGLE_NAMES } from '../../../core/kinematics/angles.ts';
+import { plainName } from '../../../core/landmarks/landmarks.ts';
+import type { Reading } from '../../../core/kinematics/read.ts';
 import { Figure } from '../../ui/Figure';
 
 /** What readings from whichever side have in common. */

@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
-import { wrap360, turnDeg } from '../../../core/geometry/angles.ts';
-import type { Reading } from '../../../core/stroke/read.ts';
+import { wrap360, turnDeg } from '../../../core/math/angles.ts';
+import type { Reading } from '../../../core/kinematics/read.ts';
 
 import type { Clip } from '../../ui/film/useClip';
 

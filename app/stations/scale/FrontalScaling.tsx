@@ -5,7 +5,7 @@ import Typography from '@mui/material/Typography';
 import Joi from 'joi';
 import { useCallback, useMemo } from 'react';
 import { Link } from 'react-router';
-import { scaleFromWidth, type WidthOf, type WidthReference } from '../../../core/frontal/scale.ts';
+import { scaleFromWidth, type WidthOf, type WidthReference } from '../../../core/camera/frontalScale.ts';
 import { BIKE_BOUNDS } from '../../../core/records/stationSchemas.ts';
 import { openTake, type FitSession } from '../../../core/records/types.ts';
 import type { BoardItem, BoardPoints } from '../../ui/film/boardPoints';

@@ -5,8 +5,8 @@ import LinearProgress from '@mui/material/LinearProgress';
 import Typography from '@mui/material/Typography';
 import { useStore } from 'zustand';
 import type { FitSession, Take } from '../../../core/records/types.ts';
-import { plainName, type Landmark } from '../../../core/stroke/landmarks.ts';
-import type { Tracks } from '../../../core/stroke/tracks.ts';
+import { plainName, type Landmark } from '../../../core/landmarks/landmarks.ts';
+import type { Tracks } from '../../../core/tracking/tracks.ts';
 import { holdByModel, holdingJob } from '../../jobs/holding';
 import { jobStore, stopJob } from '../../jobs/jobs';
 

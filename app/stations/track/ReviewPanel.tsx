@@ -6,8 +6,8 @@ import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import type { Take } from '../../../core/records/types.ts';
-import { plainName, type Landmark } from '../../../core/stroke/landmarks.ts';
-import type { Doubt, LengthCause } from '../../../core/stroke/review.ts';
+import { plainName, type Landmark } from '../../../core/landmarks/landmarks.ts';
+import type { Doubt, LengthCause } from '../../../core/kinematics/review.ts';
 import type { Review } from './useReview';
 
 const CAUSES: Record<LengthCause, string> = {

@@ -2,9 +2,9 @@ import Box from '@mui/material/Box';
 import { useTheme } from '@mui/material/styles';
 import Typography from '@mui/material/Typography';
 import { useEffect, useRef } from 'react';
-import { LANDMARKS, plainName, type Landmark } from '../../../core/stroke/landmarks.ts';
-import type { Doubt, HiddenStretch } from '../../../core/stroke/review.ts';
-import type { Tracks } from '../../../core/stroke/tracks.ts';
+import { LANDMARKS, plainName, type Landmark } from '../../../core/landmarks/landmarks.ts';
+import type { Doubt, HiddenStretch } from '../../../core/kinematics/review.ts';
+import type { Tracks } from '../../../core/tracking/tracks.ts';
 
 const HEIGHT = 18;
 

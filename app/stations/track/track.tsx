@@ -15,10 +15,10 @@ import {
   needed,
   plainName,
   type Landmark,
-} from '../../../core/stroke/landmarks.ts';
-import { enoughFor, MAY_BE_MISSING } from '../../../core/stroke/standIns.ts';
-import { facingOf, type PlaneMap } from '../../../core/stroke/plane.ts';
-import { pointAt, type Tracks } from '../../../core/stroke/tracks.ts';
+} from '../../../core/landmarks/landmarks.ts';
+import { enoughFor, MAY_BE_MISSING } from '../../../core/kinematics/standIns.ts';
+import { facingOf, type PlaneMap } from '../../../core/camera/plane.ts';
+import { pointAt, type Tracks } from '../../../core/tracking/tracks.ts';
 import { FrontalOverlay } from '../../ui/film/FrontalOverlay.client';
 import { BoardOverlay } from '../../ui/film/BoardOverlay.client';
 import type { BoardPoints } from '../../ui/film/boardPoints';
@@ -30,7 +30,7 @@ import { RiderOverlay } from '../../ui/film/RiderOverlay.client';
 import { TrackStrips } from './TrackStrips';
 import { Workbench } from '../../ui/film/Workbench';
 import { useClip } from '../../ui/film/useClip';
-import { scaleOf } from '../../../core/records/readOptions.ts';
+import { scaleOf } from '../../../core/visit/readOptions.ts';
 import { newSpot } from '../../ui/film/spot';
 import { lastSeen, useReview } from './useReview';
 import { useStudio } from '../../session/useStudio';

@@ -1,11 +1,11 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useStore } from 'zustand';
-import type { Vec2 } from '../../../core/geometry/vec.ts';
+import type { Vec2 } from '../../../core/math/vec.ts';
 import type { Correction, FitSession, Hidden, Take } from '../../../core/records/types.ts';
-import { plainName, type Landmark } from '../../../core/stroke/landmarks.ts';
-import { swapTracks } from '../../../core/stroke/mend.ts';
-import { doubtsOf, type Doubt } from '../../../core/stroke/review.ts';
-import { pointAt, type Tracks } from '../../../core/stroke/tracks.ts';
+import { plainName, type Landmark } from '../../../core/landmarks/landmarks.ts';
+import { swapTracks } from '../../../core/tracking/mend.ts';
+import { doubtsOf, type Doubt } from '../../../core/kinematics/review.ts';
+import { pointAt, type Tracks } from '../../../core/tracking/tracks.ts';
 import { correctingJob, keepCorrected, putRight as putLandmarkRight } from '../../jobs/correcting';
 import { jobStore } from '../../jobs/jobs';
 import type { Clip } from '../../ui/film/useClip';

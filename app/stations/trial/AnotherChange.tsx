@@ -9,7 +9,7 @@ import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import type { BikeSetup } from '../../../core/bike/setup.ts';
 import { cannot, CONTROL_KEYS, CONTROLS, standsAt, type ControlKey } from '../../../core/plan/controls.ts';
-import { valuesOf } from '../../../core/trial/progress.ts';
+import { valuesOf } from '../../../core/visit/progress.ts';
 import { ControlField } from '../../ui/ControlField';
 import { byText } from '../../ui/words/moveText';
 import { useStudio } from '../../session/useStudio';

@@ -5,7 +5,7 @@ import Typography from '@mui/material/Typography';
 import { useCallback, useEffect, useMemo } from 'react';
 import { Link } from 'react-router';
 import { takesHalfSteps } from '../../../core/intake/intake.ts';
-import { differences, setupNow } from '../../../core/records/setups.ts';
+import { differences, setupNow } from '../../../core/visit/setups.ts';
 import type { FitSession } from '../../../core/records/types.ts';
 import type { KeptLine, RiderWord } from '../../../core/records/work.ts';
 import {
@@ -14,8 +14,8 @@ import {
   souredLines,
   valuesOf,
   type LineProgress,
-} from '../../../core/trial/progress.ts';
-import { roundNow, roundSetup, wantsFilm } from '../../../core/trial/rounds.ts';
+} from '../../../core/visit/progress.ts';
+import { roundNow, roundSetup, wantsFilm } from '../../../core/visit/rounds.ts';
 import { AnotherChange } from './AnotherChange';
 import { DeviceLine } from './DeviceLine';
 import { LoggedChanges } from './LoggedChanges';

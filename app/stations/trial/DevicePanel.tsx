@@ -5,7 +5,12 @@ import Typography from '@mui/material/Typography';
 import { useRef, useState } from 'react';
 import { writeMatCsv, writeTrainerCsv } from '../../../core/formats/devicesCsv.ts';
 import { openTake, type FitSession } from '../../../core/records/types.ts';
-import { loadOf, summariseMat, summariseTrainer, type TakeDevices } from '../../../core/trial/devices.ts';
+import {
+  loadOf,
+  summariseMat,
+  summariseTrainer,
+  type TakeDevices,
+} from '../../../core/kinematics/devices.ts';
 import { readFile } from '../../jobs/files';
 import { Sheet } from '../../ui/Desk';
 import { download } from '../../ui/download';

@@ -4,7 +4,7 @@ import Typography from '@mui/material/Typography';
 import dayjs from 'dayjs';
 import { regionName } from '../../../core/intake/intake.ts';
 import type { Change, RiderWord } from '../../../core/records/work.ts';
-import { TRIAL_TESTS } from '../../../core/trial/tests.ts';
+import { TRIAL_TESTS } from '../../../core/plan/trialTests.ts';
 import { Choice } from '../../ui/Choice';
 import { ChangeMoves } from '../../ui/Moves';
 import { WordsField } from '../../ui/WordsField';

@@ -8,7 +8,7 @@ import Slider from '@mui/material/Slider';
 import Typography from '@mui/material/Typography';
 import { memo, useCallback, useEffect, useRef, useState } from 'react';
 import type { Take } from '../../../core/records/types.ts';
-import type { PhasePair } from '../../../core/trial/phase.ts';
+import type { PhasePair } from '../../../core/kinematics/crankPhase.ts';
 import { ClipView } from '../../ui/film/ClipView';
 import { isTyping } from '../../ui/typing';
 import { SPEEDS, useClip, type Clip } from '../../ui/film/useClip';

@@ -12,9 +12,9 @@ import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import { useMemo, useState } from 'react';
 import { fieldName } from '../../../core/bike/fields.ts';
-import { differences, setupNow } from '../../../core/records/setups.ts';
+import { differences, setupNow } from '../../../core/visit/setups.ts';
 import type { FitSession } from '../../../core/records/types.ts';
-import { standings, type LineProgress } from '../../../core/trial/progress.ts';
+import { standings, type LineProgress } from '../../../core/visit/progress.ts';
 import { ValueMove, valueText } from '../../ui/Moves';
 import { useStudio } from '../../session/useStudio';
 

@@ -12,7 +12,7 @@ import type { Devices } from './useDevices';
 import { useSet } from '../../session/useSet';
 import { WordsField } from '../../ui/WordsField';
 import type { Change, RiderWord } from '../../../core/records/work.ts';
-import { TRIAL_TESTS } from '../../../core/trial/tests.ts';
+import { TRIAL_TESTS } from '../../../core/plan/trialTests.ts';
 import { FieldPlace } from '../../session/useTyped';
 
 const WORDS: readonly (readonly [RiderWord, string, string])[] = [

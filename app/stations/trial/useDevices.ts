@@ -1,8 +1,8 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { single } from '../../../core/body/tests.ts';
-import { setupNow } from '../../../core/records/setups.ts';
+import { single } from '../../../core/body/bodyTests.ts';
+import { setupNow } from '../../../core/visit/setups.ts';
 import type { FitSession } from '../../../core/records/types.ts';
-import type { Reading } from '../../../core/stroke/read.ts';
+import type { Reading } from '../../../core/kinematics/read.ts';
 import {
   riddenOf,
   summariseMat,
@@ -10,7 +10,7 @@ import {
   type MatFrame,
   type TakeDevices,
   type TrainerSample,
-} from '../../../core/trial/devices.ts';
+} from '../../../core/kinematics/devices.ts';
 import type { Ridden } from '../../../core/records/work.ts';
 import { MAT_CELL_MM, MAT_HZ, matAt, TRAINER_HZ, trainerAt, type Riding } from '../../../sim/devices.ts';
 

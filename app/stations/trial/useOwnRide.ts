@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
-import { legOf, measuresOf } from '../../../core/plan/visitCase.ts';
+import { legOf, measuresOf } from '../../../core/visit/visitCase.ts';
 import type { FitSession } from '../../../core/records/types.ts';
-import { ownRide, type OwnRide } from '../../../core/trial/ownRide.ts';
+import { ownRide, type OwnRide } from '../../../core/protocol/ownRide.ts';
 import { useTakeReadings } from '../../session/useTakeResults';
 
 /** This rider's own ride-to-ride SD, from takes of one set-up that were filmed twice before anything was moved. */

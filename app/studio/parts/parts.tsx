@@ -21,7 +21,7 @@ import { loadParts, saveParts } from '../../storage/parts';
 import type { Route } from './+types/parts';
 import { readFile } from '../../jobs/files';
 import { FileField } from '../../ui/FileField';
-import { BIN_DAYS } from '../../../core/records/visits.ts';
+import { BIN_DAYS } from '../../../core/visit/visits.ts';
 import { notify } from '../../session/notices';
 
 export const meta: Route.MetaFunction = () => [{ title: 'Parts bin · Deep Angle' }];

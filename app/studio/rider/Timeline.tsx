@@ -2,8 +2,8 @@ import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import dayjs from 'dayjs';
 import { Link } from 'react-router';
-import type { HistoryEntry } from '../../../core/handover/history.ts';
-import type { Coordinate } from '../../../core/handover/position.ts';
+import type { HistoryEntry } from '../../../core/report/history.ts';
+import type { Coordinate } from '../../../core/report/position.ts';
 import { lengthWithUnit } from '../../../core/units/length.ts';
 import { useStudio } from '../../session/useStudio';
 

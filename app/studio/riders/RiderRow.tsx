@@ -3,7 +3,7 @@ import { styled } from '@mui/material/styles';
 import dayjs from 'dayjs';
 import { memo } from 'react';
 import { Link } from 'react-router';
-import type { RiderRow as Row } from '../../../core/records/summaries.ts';
+import type { RiderRow as Row } from '../../../core/visit/summaries.ts';
 import { dueText } from '../../ui/words/dueText';
 
 export const RIDER_COLUMNS = 'minmax(0, 1fr) 150px 160px 190px 160px';

@@ -4,7 +4,7 @@ import Typography from '@mui/material/Typography';
 import dayjs from 'dayjs';
 import { useEffect, useState, useSyncExternalStore, type ReactNode } from 'react';
 import { Link } from 'react-router';
-import { backupNudge, type StudioDesk } from '../../../core/records/desk.ts';
+import { backupNudge, type StudioDesk } from '../../../core/visit/desk.ts';
 import { readOffline, watchOffline } from '../../offline/register';
 import { lastBackupIso } from '../../jobs/backup';
 import { bytesText } from '../../ui/words/bytesText';

@@ -28,8 +28,8 @@ import {
   summaryOfVisit,
   type RiderOrder,
   type RiderRow as Row,
-} from '../../../core/records/summaries.ts';
-import { studioDesk, type StudioDesk } from '../../../core/records/desk.ts';
+} from '../../../core/visit/summaries.ts';
+import { studioDesk, type StudioDesk } from '../../../core/visit/desk.ts';
 import type { Rider } from '../../../core/records/types.ts';
 import { Choice } from '../../ui/Choice';
 import { RIDER_COLUMNS, RiderList, RiderRow } from './RiderRow';

@@ -3,7 +3,7 @@ import { useTheme } from '@mui/material/styles';
 import { scaleLinear } from 'd3';
 import type { ResolvedBike } from '../../../core/bike/resolve.ts';
 import type { BikeSetup } from '../../../core/bike/setup.ts';
-import type { Vec2 } from '../../../core/geometry/vec.ts';
+import type { Vec2 } from '../../../core/math/vec.ts';
 import { lengthText } from '../../../core/units/length.ts';
 import { useStudio } from '../../session/useStudio';
 

@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box';
 import { useTheme } from '@mui/material/styles';
 import type { ResolvedBike } from '../../../core/bike/resolve.ts';
-import type { Vec2 } from '../../../core/geometry/vec.ts';
+import type { Vec2 } from '../../../core/math/vec.ts';
 import type { Outline } from '../../../core/model/predict.ts';
 
 const W = 620;

@@ -1,7 +1,7 @@
 import { useTheme } from '@mui/material/styles';
 import { useState } from 'react';
 import { Circle, Group, Layer, Line, Rect, Stage, Text } from 'react-konva';
-import type { Vec2 } from '../../../core/geometry/vec.ts';
+import type { Vec2 } from '../../../core/math/vec.ts';
 import type { ViewSize } from './ClipView';
 import type { BoardItem, BoardPoints } from './boardPoints';
 

@@ -1,8 +1,8 @@
 import { useTheme } from '@mui/material/styles';
 import { Group, Layer, Line, Stage } from 'react-konva';
-import { isSeen, type Vec2 } from '../../../core/geometry/vec.ts';
-import { LINES } from '../../../core/stroke/landmarks.ts';
-import { pointAt, type Tracks } from '../../../core/stroke/tracks.ts';
+import { isSeen, type Vec2 } from '../../../core/math/vec.ts';
+import { LINES } from '../../../core/landmarks/landmarks.ts';
+import { pointAt, type Tracks } from '../../../core/tracking/tracks.ts';
 import type { ViewSize } from './ClipView';
 
 /** How much of a knee's way is drawn behind it, frames. */

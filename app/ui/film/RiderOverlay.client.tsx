@@ -1,10 +1,10 @@
 import { useTheme } from '@mui/material/styles';
 import { Arc, Group, Layer, Line, Rect, Stage, Text } from 'react-konva';
-import { isSeen, type Vec2 } from '../../../core/geometry/vec.ts';
-import { jointAngleDeg, type AngleKey } from '../../../core/stroke/angles.ts';
-import { SIDE_BONES, SIDE_LANDMARKS, type SideLandmark } from '../../../core/stroke/landmarks.ts';
-import { toPlane, type PlaneMap } from '../../../core/stroke/plane.ts';
-import { pointAt, type Tracks } from '../../../core/stroke/tracks.ts';
+import { isSeen, type Vec2 } from '../../../core/math/vec.ts';
+import { jointAngleDeg, type AngleKey } from '../../../core/kinematics/angles.ts';
+import { SIDE_BONES, SIDE_LANDMARKS, type SideLandmark } from '../../../core/landmarks/landmarks.ts';
+import { toPlane, type PlaneMap } from '../../../core/camera/plane.ts';
+import { pointAt, type Tracks } from '../../../core/tracking/tracks.ts';
 import { degrees, quoted, type Convention } from '../words/angleText';
 import type { ViewSize } from './ClipView';
 import { dimensionOf, PLATE_HEIGHT, spreadPlates } from './dimensions';

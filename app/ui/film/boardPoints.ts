@@ -1,4 +1,4 @@
-import type { Vec2 } from '../../../core/geometry/vec.ts';
+import type { Vec2 } from '../../../core/math/vec.ts';
 
 /** A point being pointed out on the film. */
 export interface BoardPoint extends Vec2 {

@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { CAST } from '../../../sim/cast.ts';
 import { frameTruth } from '../../../sim/render/film.ts';
-import { ANGLE_KEYS, jointAngleDeg } from '../../../core/stroke/angles.ts';
-import { SIDE_LANDMARKS, type SideLandmark } from '../../../core/stroke/landmarks.ts';
-import { toPlane } from '../../../core/stroke/plane.ts';
-import type { Vec2 } from '../../../core/geometry/vec.ts';
+import { ANGLE_KEYS, jointAngleDeg } from '../../../core/kinematics/angles.ts';
+import { SIDE_LANDMARKS, type SideLandmark } from '../../../core/landmarks/landmarks.ts';
+import { toPlane } from '../../../core/camera/plane.ts';
+import type { Vec2 } from '../../../core/math/vec.ts';
 import { dimensionOf, PLATE_HEIGHT, spreadPlates } from './dimensions';
 import { quoted } from '../words/angleText';
 

@@ -1,7 +1,7 @@
-import { DEG_PER_RAD, RAD_PER_DEG, turnDeg } from '../../../core/geometry/angles.ts';
-import type { Vec2 } from '../../../core/geometry/vec.ts';
-import { ANGLE_SHAPES, type AnyAngleKey, type SideKey } from '../../../core/stroke/angles.ts';
-import type { PlaneMap } from '../../../core/stroke/plane.ts';
+import { DEG_PER_RAD, RAD_PER_DEG, turnDeg } from '../../../core/math/angles.ts';
+import type { Vec2 } from '../../../core/math/vec.ts';
+import { ANGLE_SHAPES, type AnyAngleKey, type SideKey } from '../../../core/kinematics/angles.ts';
+import type { PlaneMap } from '../../../core/camera/plane.ts';
 import type { Convention } from '../words/angleText';
 
 /** Where an angle's parts are drawn on the screen, pixels and degrees clockwise. */

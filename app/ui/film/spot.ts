@@ -1,4 +1,4 @@
-import type { Vec2 } from '../../../core/geometry/vec.ts';
+import type { Vec2 } from '../../../core/math/vec.ts';
 
 /** A place that changes with every movement of the pointer: watched by the close-up alone, so that the page need not be drawn anew. */
 export interface Spot {

@@ -1,5 +1,5 @@
 export { conventionWord, hasConvention, quoted, type Convention } from '../../../core/protocol/convention.ts';
-import type { AnyAngleKey } from '../../../core/stroke/angles.ts';
+import type { AnyAngleKey } from '../../../core/kinematics/angles.ts';
 
 export const degrees = (v: number, digits = 1): string =>
   Number.isFinite(v) ? `${v.toFixed(digits).replace('-', '−')}°` : '–';

@@ -1,0 +1,324 @@
+import { turnDeg } from '../math/angles.ts';
+import type { Vec2 } from '../math/vec.ts';
+import type { HarmonicCurve } from '../math/harmonics.ts';
+import { median } from '../math/statistics.ts';
+import {
+  ANGLE_KEYS,
+  OPTIONAL_ANGLE_KEYS,
+  jointAngleDeg,
+  landmarksOf,
+  type AnyAngleKey,
+  type Joints,
+  type SideKey,
+} from './angles.ts';
+import { readBody, type BodyReading, type OverStrokes } from './bodyReading.ts';
+import { crankAngles } from './crank.ts';
+import { curveOverStrokes, type CurveReading } from './curves.ts';
+import type { Keystone } from '../camera/keystone.ts';
+import { plainName, SIDE_LANDMARKS, SIDE_OPTIONAL, type SideLandmark } from '../landmarks/landmarks.ts';
+import { locateCrank, turnsBackwards } from './locateCrank.ts';
+import {
+  bringToPlane,
+  cutoffFor,
+  noteNoise,
+  ownStamps,
+  smoothPaths,
+  type LandmarkNote,
+  type Paths,
+} from './paths.ts';
+import { facingOf, fromPlane, toPlane, type PlaneMap } from '../camera/plane.ts';
+import { legIsTold, MAY_BE_MISSING, standIns } from './standIns.ts';
+import { cutStrokes, ENOUGH_STROKES, framesByStroke, type Stroke } from './strokes.ts';
+import { framesInStrokes, framesSeen, withoutLandmarks, type Tracks } from '../tracking/tracks.ts';
+import {
+  combineUncertainty,
+  LEVEL_SD_DEG,
+  LEVEL_UNKNOWN_SD_DEG,
+  type AngleUncertainty,
+} from './uncertainty.ts';
+
+export interface ReadOptions {
+  /** In the bike's plane, from the axles or typed. */
+  mmPerPx: number;
+  /** Left out where nothing tells the level: then it is taken as level, with the doubt of one that is not known. */
+  levelDeg?: number;
+  /** Left out: taken from the body itself. */
+  facing?: 'left' | 'right';
+  /** How far the camera is from square, from the wheels. */
+  keystone?: Keystone;
+  /** True crank length, mm: brings the rider's side, which is nearer the camera than the axles, to its own scale. */
+  crankMm?: number;
+}
+
+export interface AngleReading extends CurveReading {
+  uncertainty: AngleUncertainty;
+}
+
+export interface Reading {
+  ok: true;
+  map: PlaneMap;
+  crank: {
+    centrePx: Vec2;
+    radiusPx: number;
+    residualPx: number;
+    /** Spindle from the toe landmark in the foot's frame, mm; NaN when the spindle itself was marked. */
+    spindleFromToeMm: Vec2;
+    /** Crank length as the axle scale measures it, and against the true one when that is known (1 = agrees). */
+    measuredMm: number;
+    ratio: number | null;
+  };
+  /** Scale on the rider's side of the bike, after the crank's correction. */
+  riderMmPerPx: number;
+  /** Unwrapped crank angle of every frame, degrees. */
+  thetaDeg: Float64Array;
+  tS: Float64Array;
+  /** Which of the tracks' frames each entry above is: doubled stamps are left out. */
+  frames: Int32Array;
+  /** Each frame's angles, lightly smoothed, for the overlay and the tables. */
+  frameAnglesDeg: Partial<Record<AnyAngleKey, Float64Array>>;
+  strokes: Stroke[];
+  usedStrokes: number;
+  /** Fewer than five strokes: shown as provisional. */
+  provisional: boolean;
+  cadenceRpm: number;
+  /** Those whose landmarks were seen. */
+  angles: Partial<Record<AnyAngleKey, AngleReading>>;
+  body: BodyReading;
+  landmarks: Partial<Record<SideKey, LandmarkNote>>;
+  /** Landmarks that were not seen: their paths in `body` are made up from the others, for the model alone. */
+  standIns: readonly SideLandmark[];
+  /** Foot pitch on the crank's turn for the leg model; of a foot whose heel or toe was not seen, by the usual shoe. */
+  footPitchCurveDeg: HarmonicCurve;
+  /** Hip and spindle about the bottom bracket on the crank's turn, mm, for the leg model. */
+  hipCurveMm: { x: HarmonicCurve; y: HarmonicCurve };
+  /** Medians over the used frames, mm: the rider's own segments. */
+  segmentsMm: { thigh: number; shank: number; ankleBehind: number; ankleAbove: number; crank: number };
+}
+
+export type ReadResult =
+  | Reading
+  | {
+      ok: false;
+      reason: 'too-few-frames' | 'no-crank' | 'no-stroke' | 'backwards' | 'landmark-missing';
+      detail: string;
+    };
+
+/** Quoted as means over the turn. */
+const MEANS: readonly AnyAngleKey[] = [
+  'backAngleDeg',
+  'shoulderAngleDeg',
+  'elbowFlexionDeg',
+  'forearmAngleDeg',
+  'pelvisAngleDeg',
+];
+
+type SidePaths = Paths<SideKey>;
+type SideSet = Record<SideKey, Vec2[]>;
+
+/** Seen on fewer frames than this a landmark counts as not there. */
+const LEAST_FRAMES = 12;
+const SIDE_KEYS: readonly SideKey[] = [...SIDE_LANDMARKS, ...SIDE_OPTIONAL];
+
+const jointsAt = (set: SideSet, i: number): Joints =>
+  Object.fromEntries(Object.entries(set).map(([key, p]) => [key, p[i]]));
+
+/** The landmarks' paths in the bike's plane, with made-up ones for those that were not seen. */
+function pathsOf(tracks: Tracks, seen: readonly SideKey[], map: PlaneMap): SidePaths {
+  const paths = bringToPlane(tracks, seen, (p) => toPlane(map, p));
+  return { ...paths, raw: { ...paths.raw, ...(paths.tS.length > 0 && standIns(paths.raw)) } };
+}
+
+/** What can't be told of the leg, in words. */
+const legMissing = (lost: readonly SideLandmark[]): string =>
+  `Seen on no frame, or on too few: ${lost.map(plainName).join(', ')}. ${MAY_BE_MISSING}`;
+
+/**
+ * Reads a clip: from tracked landmarks to the pedal circle, the strokes, and every angle on the crank's turn with its
+ * uncertainty (handbook: measuring). Pure: the same tracks and options give the same reading.
+ * @returns the reading, or why there is none
+ */
+export function readTracks(tracks: Tracks, options: ReadOptions): ReadResult {
+  const seen = SIDE_KEYS.filter((key) => framesSeen(tracks, key) >= LEAST_FRAMES);
+  const lost = SIDE_LANDMARKS.filter((key) => !seen.includes(key));
+  const map: PlaneMap = {
+    facing: options.facing ?? facingOf(tracks),
+    mmPerPx: options.mmPerPx,
+    levelDeg: options.levelDeg ?? 0,
+    ...(options.keystone && { keystone: options.keystone }),
+  };
+  const frames = ownStamps(tracks.tS);
+  if (frames < LEAST_FRAMES) {
+    return {
+      ok: false,
+      reason: 'too-few-frames',
+      detail: `${frames} frames with their own time stamps; ${LEAST_FRAMES} are the least.`,
+    };
+  }
+  if (!legIsTold((key) => seen.includes(key)))
+    return { ok: false, reason: 'landmark-missing', detail: legMissing(lost) };
+  const toeSeen = seen.includes('toe') || seen.includes('spindle');
+  let paths = pathsOf(tracks, seen, map);
+  let crank = locateCrank(paths, toeSeen);
+  if (!crank) return { ok: false, reason: 'no-crank', detail: 'The foot’s path does not make a circle.' };
+  const measuredMm = crank.circle.radius;
+  const ratio = options.crankMm ? measuredMm / options.crankMm : null;
+  // The near foot stands some 17 cm nearer the camera than the axles, so it looks 2 to 6 % larger. Beyond that the typed
+  // lengths are wrong, and correcting would hide it.
+  const nearer = ratio !== null && toeSeen && ratio > 0.985 && ratio < 1.07;
+  if (nearer) {
+    map.mmPerPx = options.mmPerPx / ratio;
+    paths = pathsOf(tracks, seen, map);
+    crank = locateCrank(paths, toeSeen) ?? crank;
+  }
+  const centre = crank.circle.centre;
+  const thetaDeg = crankAngles(crank.spindleMm, centre, paths.tS);
+  const strokes = cutStrokes(thetaDeg, paths.tS);
+  const used = strokes.filter((s) => !s.fault);
+  if (turnsBackwards(thetaDeg)) {
+    return {
+      ok: false,
+      reason: 'backwards',
+      detail:
+        'The crank turns backwards: the film runs in reverse or is mirrored, or the rider is set to face the wrong way.',
+    };
+  }
+  if (used.length === 0) {
+    return {
+      ok: false,
+      reason: 'no-stroke',
+      detail: 'No whole turn of the crank is in these tracks.',
+    };
+  }
+  const cadenceRpm = (60 * used.length) / used.reduce((s, k) => s + k.endS - k.startS, 0);
+  const smooth = smoothPaths(paths, cutoffFor(cadenceRpm));
+  noteNoise(paths, smooth, map.mmPerPx);
+
+  const strokeOf = framesByStroke(thetaDeg, paths.tS, used);
+  // Seen outside the strokes that count, or hardly in them, is not seen: nothing could be told of its turn.
+  const scarce = seen.filter((key) => framesInStrokes(paths.raw[key], strokeOf) < LEAST_FRAMES);
+  if (scarce.length > 0) return readTracks(withoutLandmarks(tracks, scarce), options);
+  const bases: Parameters<typeof curveOverStrokes>[5] = new Map();
+  const over: OverStrokes = (values, smoothed) =>
+    curveOverStrokes(thetaDeg, strokeOf, values, smoothed, used, bases);
+  const told = SIDE_LANDMARKS.filter((key) => seen.includes(key));
+  const noiseMm = Math.max(...told.map((k) => paths.notes[k].noisePx)) * map.mmPerPx;
+  const rawJoints = Array.from(paths.tS, (_, i) => jointsAt(paths.raw, i));
+  const smoothJoints = Array.from(paths.tS, (_, i) => jointsAt(smooth, i));
+  const frameAnglesDeg = {} as Reading['frameAnglesDeg'];
+  const angles = {} as Reading['angles'];
+  const levelSdDeg = options.levelDeg === undefined ? LEVEL_UNKNOWN_SD_DEG : LEVEL_SD_DEG;
+  for (const key of [...ANGLE_KEYS, ...OPTIONAL_ANGLE_KEYS]) {
+    if (!landmarksOf(key).every((k) => seen.includes(k))) continue;
+    const raw = Float64Array.from(rawJoints, (joints) => jointAngleDeg(key, joints));
+    if (!raw.some(Number.isFinite)) continue;
+    const lightly = Float64Array.from(smoothJoints, (joints) => jointAngleDeg(key, joints));
+    frameAnglesDeg[key] = lightly;
+    const reading = over(raw, lightly);
+    const nearest = nearestFrame(thetaDeg, strokeOf, reading.minAtThetaDeg, lightly);
+    if (nearest === null) continue;
+    angles[key] = {
+      ...reading,
+      uncertainty: combineUncertainty({
+        key,
+        joints: smoothJoints[nearest],
+        noiseMm,
+        strokeSdDeg: reading.strokeSdDeg,
+        strokes: used.length,
+        levelSdDeg,
+        isMean: MEANS.includes(key),
+      }),
+    };
+  }
+  const about = (set: SideSet): SideSet =>
+    Object.fromEntries(
+      Object.entries(set).map(([key, p]) => [key, p.map((q) => ({ x: q.x - centre.x, y: q.y - centre.y }))]),
+    ) as SideSet;
+  const body = readBody({
+    raw: about(paths.raw),
+    smooth: about(smooth),
+    spindle: crank.spindleMm.map((q) => ({ x: q.x - centre.x, y: q.y - centre.y })),
+    over,
+    noiseMm,
+    strokes: used.length,
+    levelSdDeg,
+    told: (key) => seen.includes(key),
+  });
+  const pitch = (set: SideSet): number[] =>
+    set.heel.map((heel, i) => jointAngleDeg('footPitchDeg', { heel, toe: set.toe[i] }));
+  return {
+    ok: true,
+    map: { ...map, mmPerPx: options.mmPerPx },
+    crank: {
+      centrePx: fromPlane(map, centre),
+      radiusPx: crank.circle.radius / map.mmPerPx,
+      residualPx: crank.circle.residual / map.mmPerPx,
+      spindleFromToeMm: crank.offsetMm,
+      measuredMm,
+      ratio,
+    },
+    riderMmPerPx: map.mmPerPx,
+    thetaDeg,
+    tS: paths.tS,
+    frames: paths.frames,
+    frameAnglesDeg,
+    strokes,
+    usedStrokes: used.length,
+    provisional: used.length < ENOUGH_STROKES,
+    cadenceRpm,
+    angles,
+    body,
+    landmarks: paths.notes,
+    standIns: lost,
+    footPitchCurveDeg: (angles.footPitchDeg ?? over(pitch(paths.raw), pitch(smooth))).curve,
+    hipCurveMm: { x: body.paths.hip!.x.curve, y: body.paths.hip!.y.curve },
+    segmentsMm: segments(paths, crank.spindleMm, strokeOf, crank.circle.radius),
+  };
+}
+
+/** The frame of a stroke nearest to a crank angle, of those that show the angle asked about; null where none does. */
+function nearestFrame(
+  thetaDeg: Float64Array,
+  strokeOf: Int32Array,
+  atDeg: number,
+  shown: Float64Array,
+): number | null {
+  let best: number | null = null;
+  let gap = Infinity;
+  thetaDeg.forEach((t, i) => {
+    const off = Math.abs(turnDeg(t, atDeg));
+    if (strokeOf[i] >= 0 && Number.isFinite(shown[i]) && off < gap) {
+      gap = off;
+      best = i;
+    }
+  });
+  return best;
+}
+
+/** The rider's own segments, mm: medians, so that a few wrong frames do not count. */
+function segments(
+  paths: SidePaths,
+  spindle: readonly Vec2[],
+  strokeOf: Int32Array,
+  crankMm: number,
+): Reading['segmentsMm'] {
+  const { hip, knee, ankle, heel, toe } = paths.raw;
+  const rows = Array.from(paths.tS.keys()).filter((i) => strokeOf[i] >= 0);
+  const span = (a: Vec2[], b: Vec2[]): number =>
+    median(rows.map((i) => Math.hypot(a[i].x - b[i].x, a[i].y - b[i].y)));
+  const inFoot = rows.map((i) => {
+    const pitch = (jointAngleDeg('footPitchDeg', { heel: heel[i], toe: toe[i] }) * Math.PI) / 180;
+    const dx = ankle[i].x - spindle[i].x;
+    const dy = ankle[i].y - spindle[i].y;
+    return {
+      behind: -(dx * Math.cos(pitch) - dy * Math.sin(pitch)),
+      above: dx * Math.sin(pitch) + dy * Math.cos(pitch),
+    };
+  });
+  return {
+    thigh: span(hip, knee),
+    shank: span(knee, ankle),
+    ankleBehind: median(inFoot.map((f) => f.behind)),
+    ankleAbove: median(inFoot.map((f) => f.above)),
+    crank: crankMm,
+  };
+}

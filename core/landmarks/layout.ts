@@ -1,0 +1,227 @@
+import type { Vec2 } from '../math/vec.ts';
+import {
+  FRONTAL_LANDMARKS,
+  FRONTAL_NEEDED,
+  isFrontal,
+  SIDE_LANDMARKS,
+  SIDE_OPTIONAL,
+  type Landmark,
+  type View,
+} from './landmarks.ts';
+import { findStickers, looksOfFrame, type Spot } from '../tracking/findStickers.ts';
+import type { PlanarFrame } from '../tracking/frame.ts';
+import type { Sticker } from '../tracking/sticker.ts';
+
+/** How two points of the body lie to each other, mm: forward (or to the rider's right) and up, from the first to the second. */
+interface Relation {
+  from: Landmark;
+  to: Landmark;
+  length?: readonly [mean: number, sd: number];
+  dx?: readonly [least: number, most: number];
+  dy?: readonly [least: number, most: number];
+}
+
+/** Limb lengths of adults with their SD (anthropometric tables, rounded), and where the parts lie on someone pedalling. */
+const SIDE: readonly Relation[] = [
+  { from: 'hip', to: 'knee', length: [420, 35], dx: [120, 460], dy: [-440, 60] },
+  { from: 'knee', to: 'ankle', length: [420, 35], dx: [-330, 90], dy: [-450, -230] },
+  { from: 'ankle', to: 'heel', length: [84, 20], dx: [-90, 30], dy: [-110, -20] },
+  { from: 'heel', to: 'toe', length: [170, 20], dx: [90, 220], dy: [-150, 60] },
+  { from: 'ankle', to: 'toe', length: [146, 22] },
+  { from: 'hip', to: 'shoulder', length: [480, 45], dx: [-60, 560], dy: [20, 560] },
+  { from: 'shoulder', to: 'elbow', length: [285, 30], dx: [-120, 330], dy: [-330, 60] },
+  { from: 'elbow', to: 'wrist', length: [255, 28], dx: [10, 300], dy: [-280, 180] },
+  { from: 'wrist', to: 'hand', length: [62, 16], dx: [-10, 90] },
+  { from: 'shoulder', to: 'head', length: [200, 40], dx: [-20, 220], dy: [60, 260] },
+  { from: 'shoulder', to: 'c7', length: [85, 25], dx: [-110, 60], dy: [10, 130] },
+  { from: 'hip', to: 'sacrum', length: [100, 25], dx: [-130, 30], dy: [20, 130] },
+  { from: 'hip', to: 'asis', length: [90, 25], dx: [10, 130], dy: [-30, 120] },
+  { from: 'toe', to: 'spindle', length: [24, 12], dy: [-45, 5] },
+];
+
+const leg = (s: 'R' | 'L'): Relation[] => [
+  { from: `knee${s}`, to: `ankle${s}`, dx: [-90, 90], dy: [-440, -230] },
+  { from: `ankle${s}`, to: `toe${s}`, dx: [-60, 60], dy: [-140, -5] },
+  { from: `knee${s}`, to: `toe${s}`, dx: [-110, 110], dy: [-520, -260] },
+  { from: `knee${s}`, to: `hip${s}`, dx: [-150, 150], dy: [20, 470] },
+  { from: `hip${s}`, to: `shoulder${s}`, dx: [-110, 110], dy: [30, 580] },
+];
+
+const FRONTAL: readonly Relation[] = [
+  { from: 'kneeL', to: 'kneeR', dx: [110, 480], dy: [-380, 380] },
+  ...leg('R'),
+  ...leg('L'),
+  { from: 'toeL', to: 'toeR', dx: [200, 330], dy: [-370, 370] },
+  { from: 'hipL', to: 'hipR', length: [340, 30], dx: [200, 460], dy: [-40, 40] },
+  { from: 'asisL', to: 'asisR', length: [238, 22], dx: [150, 320], dy: [-40, 40] },
+  { from: 'psisL', to: 'psisR', length: [98, 16], dx: [50, 150], dy: [-30, 30] },
+  { from: 'hipR', to: 'asisR', dx: [-110, 0], dy: [20, 140] },
+  { from: 'hipL', to: 'asisL', dx: [0, 110], dy: [20, 140] },
+  { from: 'hipR', to: 'psisR', dx: [-170, -60], dy: [30, 160] },
+  { from: 'hipL', to: 'psisL', dx: [60, 170], dy: [30, 160] },
+  { from: 'shoulderL', to: 'shoulderR', length: [370, 32], dx: [220, 480], dy: [-60, 60] },
+];
+
+/** What it costs to leave a point open; one that can be done without costs less, so that a stray spot is not pressed into it. */
+const OPEN_COST = 10;
+const OPTIONAL_COST = 5;
+/** SD beyond a range, mm. */
+const SLACK_MM = 22;
+
+function costOf(r: Relation, dx: number, dy: number): number {
+  let cost = 0;
+  if (r.length) cost += ((Math.hypot(dx, dy) - r.length[0]) / r.length[1]) ** 2;
+  const beyond = (v: number, [least, most]: readonly [number, number]): number =>
+    v < least ? (least - v) / SLACK_MM : v > most ? (v - most) / SLACK_MM : 0;
+  if (r.dx) cost += beyond(dx, r.dx) ** 2;
+  if (r.dy) cost += beyond(dy, r.dy) ** 2;
+  return cost;
+}
+
+export interface Layout {
+  points: Partial<Record<Landmark, Spot>>;
+  cost: number;
+  mmPerPx: number;
+  facing: 'left' | 'right';
+}
+
+/** Joints in the order they are placed: each next one hangs on one before it. */
+const ORDER: Record<'side' | 'frontal', readonly Landmark[]> = {
+  side: [...SIDE_LANDMARKS, ...SIDE_OPTIONAL],
+  frontal: FRONTAL_LANDMARKS,
+};
+const NEEDED: ReadonlySet<Landmark> = new Set([...SIDE_LANDMARKS, ...FRONTAL_NEEDED]);
+/** The search is broken off after this many steps: with the best so far. */
+const MOST_STEPS = 60_000;
+/** More spots of one look than this are a pattern on a wall or a jersey. */
+export const MOST_SPOTS = 26;
+/** Below this a layout is a body beyond doubt: no other look need be tried. */
+const GOOD_COST = 30;
+
+/** The best assignment at one scale and one facing. */
+function solve(
+  spots: readonly Spot[],
+  keys: readonly Landmark[],
+  relations: readonly Relation[],
+  map: (p: Vec2) => Vec2,
+  bound: number,
+): { cost: number; chosen: Map<Landmark, number> } | null {
+  const plane = spots.map(map);
+  const taken = new Array<boolean>(spots.length).fill(false);
+  const at = new Map<Landmark, number>();
+  let best: { cost: number; chosen: Map<Landmark, number> } | null = null;
+  let bestCost = bound;
+  let steps = 0;
+  const closing = keys.map((key, i) =>
+    relations.filter(
+      (r) =>
+        (r.from === key && keys.indexOf(r.to) < i && keys.includes(r.to)) ||
+        (r.to === key && keys.indexOf(r.from) < i && keys.includes(r.from)),
+    ),
+  );
+  const walk = (i: number, cost: number): void => {
+    steps += 1;
+    if (cost >= bestCost || steps > MOST_STEPS) return;
+    if (i === keys.length) {
+      bestCost = cost;
+      best = { cost, chosen: new Map(at) };
+      return;
+    }
+    const key = keys[i];
+    const options: { k: number; cost: number }[] = [];
+    for (let k = 0; k < spots.length; k += 1) {
+      if (taken[k]) continue;
+      let c = 2 * (1 - spots[k].sure);
+      let held = 0;
+      for (const r of closing[i]) {
+        const other = at.get(r.from === key ? r.to : r.from);
+        if (other === undefined) continue;
+        held += 1;
+        const [a, b] = r.from === key ? [plane[k], plane[other]] : [plane[other], plane[k]];
+        c += costOf(r, b.x - a.x, b.y - a.y);
+      }
+      // A point that hangs on nothing placed so far is a guess: only the first one may be that.
+      if (held === 0 && i > 0) continue;
+      if (cost + c < bestCost) options.push({ k, cost: c });
+    }
+    options.sort((a, b) => a.cost - b.cost);
+    for (const o of options) {
+      taken[o.k] = true;
+      at.set(key, o.k);
+      walk(i + 1, cost + o.cost);
+      at.delete(key);
+      taken[o.k] = false;
+    }
+    walk(i + 1, cost + (NEEDED.has(key) ? OPEN_COST : OPTIONAL_COST));
+  };
+  walk(0, 0);
+  return best;
+}
+
+/**
+ * Which joint each of a frame's stickers is, by how a body on a bike is laid out: the assignment that breaks limb lengths and
+ * places least (depth first, bounded by the best so far).
+ * @param known scale and facing where they are; the scale may be left out, then a range of them is tried
+ * @returns null where fewer than half of the needed points find a place
+ */
+export function layOut(
+  spots: readonly Spot[],
+  view: View,
+  known: { mmPerPx: number | null; facing: 'left' | 'right' | null },
+): Layout | null {
+  const frontal = isFrontal(view);
+  const keys = ORDER[frontal ? 'frontal' : 'side'].filter(
+    (k) => !(view === 'front' && k.startsWith('psis')) && !(view === 'rear' && k.startsWith('asis')),
+  );
+  const relations = frontal ? FRONTAL : SIDE;
+  const facings: readonly ('left' | 'right')[] = frontal
+    ? [view === 'rear' ? 'right' : 'left']
+    : known.facing
+      ? [known.facing]
+      : ['right', 'left'];
+  const scales = known.mmPerPx
+    ? [0.94, 1, 1.06].map((k) => k * known.mmPerPx!)
+    : Array.from({ length: 16 }, (_, k) => 0.9 * 1.13 ** k);
+  let best: (Layout & { chosen: Map<Landmark, number> }) | null = null;
+  for (const facing of facings) {
+    for (const mmPerPx of scales) {
+      const side = facing === 'right' ? mmPerPx : -mmPerPx;
+      const found = solve(
+        spots,
+        keys,
+        relations,
+        (p) => ({ x: side * p.x, y: -mmPerPx * p.y }),
+        best?.cost ?? Infinity,
+      );
+      if (found && found.cost < (best?.cost ?? Infinity))
+        best = { points: {}, cost: found.cost, mmPerPx, facing, chosen: found.chosen };
+    }
+  }
+  if (!best) return null;
+  const placed = [...best.chosen.keys()].filter((k) => NEEDED.has(k)).length;
+  const needed = keys.filter((k) => NEEDED.has(k)).length;
+  if (2 * placed < needed) return null;
+  for (const [key, k] of best.chosen) best.points[key] = spots[k];
+  return { points: best.points, cost: best.cost, mmPerPx: best.mmPerPx, facing: best.facing };
+}
+
+/**
+ * The stickers of a frame and which joint each probably is.
+ * @param sticker one that was pointed out; null: the looks that come often are tried, and the one that lies most like a body is taken
+ */
+export function proposeMarks(
+  frame: PlanarFrame,
+  view: View,
+  known: { mmPerPx: number | null; facing: 'left' | 'right' | null },
+  sticker: Sticker | null,
+): Layout | null {
+  let best: Layout | null = null;
+  for (const look of sticker ? [sticker] : looksOfFrame(frame)) {
+    const spots = findStickers(frame, look);
+    if (!sticker && spots.length > MOST_SPOTS) continue;
+    const laid = layOut(spots.slice(0, MOST_SPOTS), view, known);
+    if (laid && (!best || laid.cost < best.cost)) best = laid;
+    if (best && best.cost < GOOD_COST) break;
+  }
+  return best;
+}

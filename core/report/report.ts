@@ -1,0 +1,176 @@
+import type { BikeSetup } from '../bike/setup.ts';
+import { fieldName, fieldUnit } from '../bike/fields.ts';
+import { openComplaints, ONSET_WORDS, regionName, type Complaint, type Intake } from '../intake/intake.ts';
+import type { MeasureKey } from '../protocol/protocols.ts';
+import type { ReportPartKey } from '../records/handOver.ts';
+import { differences } from '../visit/setups.ts';
+import type { Change, ChangedValue, Finding, FollowUp } from '../records/work.ts';
+import { jobsFor, RETORQUE } from './orders.ts';
+import { changeInPlainWords, findingInPlainWords, isOut, PLAIN } from './plainWords.ts';
+import { reasonsFor } from './reasons.ts';
+
+/** What the rider's report is written from. */
+export interface ReportCase {
+  riderName: string;
+  intake: Intake;
+  /** As the rider came, and as it was read last; empty where nothing was filmed again. */
+  before: readonly Finding[];
+  after: readonly Finding[];
+  asFound: BikeSetup;
+  /** How the bike leaves. */
+  leaves: BikeSetup;
+  changes: readonly Change[];
+  followUps: readonly FollowUp[];
+  /** Advice that moves nothing on the bike, in the fitter's words. */
+  advice: readonly string[];
+  /** Reasons to refer that the intake holds, in words. */
+  redFlags: readonly string[];
+  halfSteps: boolean;
+  studio: { name: string; fitter: string; contact: string };
+  /** A day as the studio writes it. */
+  day: (iso: string) => string;
+  /** A length as the studio shows it. */
+  length: (mm: number) => string;
+}
+
+const list = (words: readonly string[]): string =>
+  words.length < 2 ? (words[0] ?? '') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`;
+
+const complaintText = (c: Complaint): string =>
+  `${regionName(c.region)}${c.side === 'middle' ? '' : c.side === 'both' ? ' on both sides' : ` on the ${c.side}`} (${c.severity} of 10, ${ONSET_WORDS[c.onset]})`;
+
+function valueText(v: ChangedValue, length: (mm: number) => string): string {
+  const one = (x: ChangedValue['to']): string =>
+    typeof x === 'number'
+      ? fieldUnit(v.at) === 'mm'
+        ? // To the half millimetre: a rider measures no finer.
+          length(Math.round(2 * x) / 2)
+        : `${x}${fieldUnit(v.at)}`.replace('-', '−')
+      : typeof x === 'boolean'
+        ? x
+          ? 'yes'
+          : 'no'
+        : (x ?? 'open');
+  return `${fieldName(v.at)}: ${one(v.from)} to ${one(v.to)}`;
+}
+
+/** The proposed text of each part of the rider's report, in plain words; paragraphs are parted by an empty line, points begin with “- ”. */
+export function reportTexts(c: ReportCase): Record<ReportPartKey, string> {
+  const first = c.riderName.split(/\s+/)[0];
+  const points = (lines: readonly string[]): string => lines.map((l) => `- ${l}`).join('\n');
+  const open = openComplaints(c.intake.complaints);
+  const goals = {
+    comfort: 'comfort',
+    distance: 'longer rides',
+    speed: 'speed',
+    injury: 'riding without pain',
+  };
+  const filmed = c.before.length > 0;
+  const why = [
+    `${first}, you came${c.intake.event ? ` with a plan: ${c.intake.event}. You` : ' and'} wanted ${list(c.intake.goals.map((g) => goals[g])) || 'a bike that fits'}.`,
+    open.length
+      ? `What troubled you: ${list(c.intake.complaints.map(complaintText))}. We looked for what on the bike could cause that${filmed ? ', and measured you while you pedalled' : ''}.`
+      : filmed
+        ? 'Nothing hurt. We measured you while you pedalled, to see whether anything should be changed at all.'
+        : 'Nothing hurt.',
+  ].join('\n\n');
+
+  const out = c.before.filter(isOut);
+  const said = (out.length ? out : c.before.slice(0, 4)).map(findingInPlainWords).filter((w) => w !== null);
+  const results = out.flatMap((f) => {
+    const then = c.after.find((a) => a.key === f.key);
+    const words = then ? changeInPlainWords(f, then) : null;
+    return words ? [words] : [];
+  });
+  const fine = c.before.filter((f) => f.verdict === 'in' && PLAIN[f.key as MeasureKey]).length;
+  const found = [
+    c.before.length === 0
+      ? 'This time nothing was filmed.'
+      : out.length
+        ? 'Through the whole stroke, these stood out:'
+        : 'Everything lay where it should:',
+    ...(said.length ? [points(said)] : []),
+    ...(out.length && fine ? [`${fine} other measures were where they should be.`] : []),
+    ...(results.length ? [`Filmed again after the changes:`, points(results)] : []),
+  ].join('\n\n');
+
+  const moved = differences(c.asFound, c.leaves).filter((v) => v.at !== 'name');
+  const tried = c.changes.filter((ch) => ch.putBackIso !== null).length;
+  const reasons = reasonsFor(c.asFound, c.leaves);
+  const changed =
+    moved.length === 0
+      ? filmed
+        ? 'Nothing was changed: the bike fits you as it is.'
+        : 'Nothing was changed.'
+      : [
+          'From how the bike came to how it leaves:',
+          points(moved.map((v) => valueText(v, c.length))),
+          ...(reasons.length ? [`We did this ${list(reasons)}.`] : []),
+          ...(tried
+            ? [
+                `${tried === 1 ? 'One thing' : `${tried} things`} we tried did not help and ${tried === 1 ? 'was' : 'were'} put back.`,
+              ]
+            : []),
+        ].join('\n\n');
+
+  const expect = [
+    moved.length
+      ? 'It will feel strange for two or three rides: your body knew the old position. Ride easily at first, an hour or so, then lengthen.'
+      : 'Ride as before.',
+    ...(c.halfSteps
+      ? ['We moved in half steps on purpose. There may be more to gain; it can wait for the next visit.']
+      : []),
+    ...(open.length
+      ? [
+          'What troubled you should ease within two to three weeks. Should it grow instead, ride less and tell us.',
+        ]
+      : []),
+  ].join('\n\n');
+
+  const home = [
+    points(
+      [
+        ...c.advice,
+        ...(c.after.concat(c.before).some((f) => f.key === 'ankleRangeDeg' && f.verdict === 'high')
+          ? [
+              'Pedalling drill, twice a week: ten minutes at an easy gear, thinking of a quiet ankle, heel neither dropping nor lifting.',
+            ]
+          : []),
+        'Do not move saddle or bar by yourself for now; if a bolt slips, the transfer sheet has every figure to put it back.',
+        moved.length ? RETORQUE : 'Have the bolts looked at once a year.',
+      ].filter(Boolean),
+    ),
+  ].join('\n\n');
+
+  const stop = [
+    ...(c.redFlags.length
+      ? [
+          `Before you ride on, have this looked at by a doctor, as we told you: ${list(c.redFlags.map((f) => f.toLowerCase()))}.`,
+        ]
+      : []),
+    'Stop riding and see a doctor or physiotherapist with: a joint that swells; pain at rest or at night; numbness that lasts over a day or sits in the saddle region; weakness; pain that runs down a leg; chest pain, breathlessness or fainting.',
+    'We measure and adjust bikes; we make no diagnosis.',
+    ...(c.studio.fitter || c.studio.contact
+      ? [
+          `Anything about the position: ${[c.studio.fitter, c.studio.name, c.studio.contact].filter(Boolean).join(', ')}.`,
+        ]
+      : []),
+  ].join('\n\n');
+
+  const dates = c.followUps.filter((f) => f.doneIso === null).sort((a, b) => a.due.localeCompare(b.due));
+  return {
+    why,
+    found,
+    changed,
+    expect,
+    home,
+    stop,
+    dates: dates.length
+      ? points(dates.map((f) => `${c.day(f.due)}: ${f.why || 'a look at how it goes'}`))
+      : 'No day is set. Come back after a crash, an injury, long time off, or with new shoes, saddle, pedals or cranks.',
+  };
+}
+
+/** Jobs of a set of differences, as the work order lists them. */
+export const workOrderOf = (asFound: BikeSetup, leaves: BikeSetup): ReturnType<typeof jobsFor> =>
+  jobsFor(differences(asFound, leaves).map((v) => v.at));

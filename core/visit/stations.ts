@@ -1,0 +1,113 @@
+import { BODY_TESTS, single } from '../body/bodyTests.ts';
+import { filmingHeldBack, openComplaints } from '../intake/intake.ts';
+import { isFrontal, needed } from '../landmarks/landmarks.ts';
+import { enoughFor } from '../kinematics/standIns.ts';
+import { openTake, type FitSession } from '../records/types.ts';
+
+export interface Station {
+  path: string;
+  name: string;
+  /** What stands there, in a word or two. */
+  note: string;
+  /** Whether it has what the next one needs. */
+  ready: boolean;
+}
+
+const complaintsNote = (n: number): string =>
+  n === 0 ? 'nothing hurts' : n === 1 ? '1 complaint' : `${n} complaints`;
+
+/** The stations in working order, each with how far it has got. */
+export function stationsOf(session: FitSession): Station[] {
+  const { asFound, takes } = session;
+  const take = openTake(session);
+  const ahead = take !== null && isFrontal(take.view);
+  const across = Boolean(take?.width.right && take.width.left && take.width.mm);
+  // From the front or the rear the crank's length alone gives the scale too.
+  const axles = ahead
+    ? across || asFound.crank.lengthMm !== null
+    : Boolean(take?.axles.rear && take.axles.front && asFound.frame.wheelbaseMm);
+  const wanted = needed(take?.view ?? 'drive');
+  const marks = take ? wanted.filter((k) => take.marks[k]).length : 0;
+  const enough = take !== null && enoughFor(take.view, (k) => Boolean(take.marks[k]));
+  const tracked = take?.tracking.state ?? 'none';
+  const { intake, body } = session;
+  const done = Object.values(body.results).filter(
+    (r) => r.skipped !== null || r.left !== null || r.right !== null || r.both !== null,
+  ).length;
+  const stop = intake.redFlags.some((f) => !f.acknowledgedIso);
+  const held = filmingHeldBack(intake);
+  const measured = asFound.saddle.heightMm !== null || asFound.saddle.heightToSpindleMm !== null;
+  return [
+    {
+      path: 'intake',
+      name: 'Intake',
+      note: stop
+        ? 'stop: refer'
+        : held
+          ? 'no consent'
+          : complaintsNote(openComplaints(intake.complaints).length),
+      ready: held === null && !stop,
+    },
+    {
+      path: 'body',
+      name: 'Body',
+      note: done === 0 ? 'open' : `${done} of ${BODY_TESTS.length}`,
+      ready: single(body, 'inseam') !== null,
+    },
+    {
+      path: 'bike',
+      name: 'Bike',
+      note: session.current ? 'moved' : measured ? 'as found' : 'open',
+      ready: measured,
+    },
+    {
+      path: 'film',
+      name: 'Film',
+      note: takes.length > 1 ? `${takes.length} takes` : take ? `${take.video.frames} frames` : 'no clip',
+      ready: Boolean(take),
+    },
+    {
+      path: 'scale',
+      name: 'Scale',
+      note: !axles ? 'open' : !ahead ? 'axles set' : across ? 'width set' : 'by the crank',
+      ready: axles,
+    },
+    { path: 'mark', name: 'Mark', note: `${marks} of ${wanted.length}`, ready: enough },
+    {
+      path: 'track',
+      name: 'Track',
+      note: tracked === 'done' ? 'whole clip' : tracked === 'stopped' ? 'a part' : 'open',
+      ready: tracked !== 'none',
+    },
+    {
+      path: 'read',
+      name: 'Read',
+      note: tracked === 'none' ? 'waits for tracks' : axles ? 'figures' : 'waits for scale',
+      ready: tracked !== 'none' && axles,
+    },
+    {
+      path: 'plan',
+      name: 'Plan',
+      note: session.plan ? 'kept' : tracked !== 'none' && axles ? 'proposed' : 'waits for figures',
+      ready: tracked !== 'none' && axles,
+    },
+    {
+      path: 'trial',
+      name: 'Trial',
+      note:
+        session.changes.length > 0
+          ? `${session.changes.length} ${session.changes.length === 1 ? 'change' : 'changes'}`
+          : session.plan
+            ? 'to be ridden'
+            : 'waits for a plan',
+      // A plan that moves nothing has nothing to try.
+      ready: session.changes.some((c) => c.word !== null) || session.plan?.lines.length === 0,
+    },
+    {
+      path: 'handover',
+      name: 'Hand over',
+      note: session.final ? 'handed over' : 'open',
+      ready: session.final !== null,
+    },
+  ];
+}
