@@ -1,6 +1,6 @@
 import 'fake-indexeddb/auto';
 import { expect, it, vi } from 'vitest';
-import type { FollowUp } from '../../core/records/work.ts';
+import type { FollowUp } from '../../core/records/followUp.ts';
 import { seededRandom } from '../../sim/random.ts';
 import { CATALOGUE } from '../demo/catalogue.ts';
 import type * as Visits from './visits.ts';

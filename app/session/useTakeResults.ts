@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react';
 import type { FrontalReading } from '../../core/kinematics/readFrontal.ts';
-import { roundNow, takesOf } from '../../core/visit/rounds.ts';
+import { roundNow } from '../../core/visit/setups.ts';
+import { takesOf } from '../../core/visit/rounds.ts';
 import { openTake, type FitSession, type Take } from '../../core/records/types.ts';
 import { isFrontal } from '../../core/landmarks/landmarks.ts';
 import type { Reading, ReadResult } from '../../core/kinematics/read.ts';

@@ -8,7 +8,7 @@ import Typography from '@mui/material/Typography';
 import dayjs from 'dayjs';
 import { nanoid } from 'nanoid';
 import { useEffect, useState } from 'react';
-import type { FollowUp } from '../../core/records/work.ts';
+import type { FollowUp } from '../../core/records/followUp.ts';
 import { dueText } from './words/dueText';
 
 /** When a fit is looked at again (handbook: the job): after a few rides, after six to eight weeks, then yearly. */

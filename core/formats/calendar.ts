@@ -1,5 +1,5 @@
 import { createEvents, type EventAttributes } from 'ics';
-import type { FollowUp } from '../records/work.ts';
+import type { FollowUp } from '../records/followUp.ts';
 
 /**
  * The open follow-ups of a rider as a calendar file (RFC 5545), an all-day event each with a reminder the day before. Written anew with the

@@ -2,14 +2,9 @@ import Joi from 'joi';
 import type { BikeSetup } from '../bike/setup.ts';
 import { bikeSchema } from '../records/stationSchemas.ts';
 import type { FitSession } from '../records/types.ts';
-import {
-  changeSchema,
-  followUpSchema,
-  planSchema,
-  type Change,
-  type FollowUp,
-  type Plan,
-} from '../records/work.ts';
+import { changeSchema, type Change } from '../plan/change.ts';
+import { followUpSchema, type FollowUp } from '../records/followUp.ts';
+import { planSchema, type Plan } from '../plan/keptPlan.ts';
 
 /** A visit's plans and change log with the bike they are about, as one readable file. */
 export interface PlanLog {

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import type { Ridden } from '../records/work.ts';
+import type { Ridden } from './ridden.ts';
 
 /** What a trainer read over a stretch of riding, means. */
 export interface TrainerSummary {

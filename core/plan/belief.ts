@@ -1,5 +1,8 @@
 import { normalPdf } from '../math/normal.ts';
 
+/** The settings that are believed in millimetres. */
+export type SettingKey = 'height' | 'setback' | 'reach' | 'bar';
+
 /** One sign of how far a setting is off: an estimate with its doubt, in the setting's own millimetres, + too much. */
 export interface Sign {
   byMm: number;

@@ -1,10 +1,7 @@
 import { complaintName, openComplaints, type Complaint, type RegionKey } from '../intake/intake.ts';
 import type { LegSide } from '../model/effects.ts';
-import type { Hint } from './belief.ts';
+import type { Hint, SettingKey } from './belief.ts';
 import type { PlanCase } from './plan.ts';
-
-/** The settings that are believed in millimetres. */
-export type SettingKey = 'height' | 'setback' | 'reach' | 'bar';
 
 /**
  * How many times likelier a complaint makes too little and too much (own scale after the handbook's table of symptoms: a leading

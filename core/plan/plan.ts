@@ -9,11 +9,12 @@ import type { Convention } from '../protocol/convention.ts';
 import type { MeasureReading } from '../protocol/measures.ts';
 import type { MeasureKey } from '../protocol/protocols.ts';
 import type { Statics } from '../body/statics.ts';
-import type { KeptLine, RiderWord } from '../records/work.ts';
+import type { KeptLine } from './keptPlan.ts';
+import type { RiderWord } from './change.ts';
 import type { CaseFile } from '../suspects/evidence.ts';
 import type { SuspectsOf } from '../suspects/suspects.ts';
 import type { Moves, Stage } from './controls.ts';
-import type { SettingKey } from './hints.ts';
+import type { SettingKey } from './belief.ts';
 import type { Answers } from './questions.ts';
 import type { Schools } from './schools.ts';
 

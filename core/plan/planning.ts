@@ -1,5 +1,6 @@
 import Joi from 'joi';
-import { CONTROL_KEYS, type Moves } from './controls.ts';
+import type { Moves } from './controls.ts';
+import { movesSchema } from './movesSchema.ts';
 import { LADDER_KEYS, type LadderKey, type RungWord } from '../suspects/ladders.ts';
 import { ON_BIKE, type OnBike } from '../suspects/onBike.ts';
 import type { Decision } from './plan.ts';
@@ -46,9 +47,6 @@ export const NO_PLANNING: Planning = {
 
 const lineKey = Joi.string().pattern(/^[A-Za-z]{1,40}$/);
 
-export const movesSchema = Joi.object<Moves>(
-  Object.fromEntries(CONTROL_KEYS.map((key) => [key, Joi.number().min(-200).max(200)])),
-);
 
 export const planningSchema = Joi.object<Planning>({
   schools: Joi.object<Schools>({

@@ -1,7 +1,8 @@
 import { CONTROLS } from './controls.ts';
 import { valueAt } from '../bike/path.ts';
 import type { BikeSetup } from '../bike/setup.ts';
-import type { Change, Ridden } from '../records/work.ts';
+import type { Change } from './change.ts';
+import type { Ridden } from '../kinematics/ridden.ts';
 
 /** A setting that was ridden: how it felt against the start of the sweep, and what was read on it. */
 export interface SweepPoint {

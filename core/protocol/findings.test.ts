@@ -5,7 +5,8 @@ import { filmed, FILMED_MM_PER_PX } from '../../sim/filmed.ts';
 import { filmedFrontal, FRONTAL_BODY } from '../../sim/frontal.ts';
 import { readFrontal } from '../kinematics/readFrontal.ts';
 import { readTracks } from '../kinematics/read.ts';
-import { notMeasured, workFindings } from './findings.ts';
+import { notMeasured } from '../visit/notMeasured.ts';
+import { workFindings } from './findings.ts';
 import { judgeReading } from './measures.ts';
 import { protocolById } from './protocols.ts';
 

@@ -1,7 +1,7 @@
 import Joi from 'joi';
 import type { BikeSetup } from '../bike/setup.ts';
 import { bikeSchema } from './stationSchemas.ts';
-import { findingSchema, type Finding } from './work.ts';
+import { findingSchema, type Finding } from '../protocol/finding.ts';
 
 /** The parts of what the rider takes home, in their order. */
 export const REPORT_PARTS = [

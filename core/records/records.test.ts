@@ -3,7 +3,7 @@ import { CATALOGUE } from '../../app/demo/catalogue.ts';
 import { patchesBetween, reversed, withPatches } from '../visit/patches.ts';
 import { applyEdit, type SessionEdit } from '../visit/edits.ts';
 import { MIGRATIONS, RECORD_VERSIONS, type RecordKind } from './migrations.ts';
-import { withValue } from '../bike/path.ts';
+import { withValue } from '../visit/withValue.ts';
 import { checkRecord } from './schemas.ts';
 import { openTake, type FitSession } from './types.ts';
 import { moved, setupNow } from '../visit/setups.ts';

@@ -8,7 +8,9 @@ import { handOverSchema } from './handOver.ts';
 import { planningSchema } from '../plan/planning.ts';
 import { staticsSchema } from '../body/statics.ts';
 import type { Bike, FitSession, PartsBin, ProtocolShelf, Rider, Studio } from './types.ts';
-import { changeSchema, followUpSchema, planSchema } from './work.ts';
+import { changeSchema } from '../plan/change.ts';
+import { followUpSchema } from './followUp.ts';
+import { planSchema } from '../plan/keptPlan.ts';
 import { PART_KINDS, PART_NUMBERS, type Part } from '../bike/parts.ts';
 
 const id = Joi.string()

@@ -15,7 +15,9 @@ import type { HandOver } from './handOver.ts';
 import type { Planning } from '../plan/planning.ts';
 import type { Statics } from '../body/statics.ts';
 import { RECORD_VERSIONS } from './migrations.ts';
-import type { Change, FollowUp, Plan } from './work.ts';
+import type { Change } from '../plan/change.ts';
+import type { FollowUp } from './followUp.ts';
+import type { Plan } from '../plan/keptPlan.ts';
 
 /** A rider. `version` is the record's shape, as in every record: newer shapes are refused and kept as they are. */
 export interface Rider {

@@ -1,6 +1,6 @@
 import { beyondBand, isOut as verdictOut } from '../protocol/judge.ts';
 import type { MeasureKey } from '../protocol/protocols.ts';
-import type { Finding } from '../records/work.ts';
+import type { Finding } from '../protocol/finding.ts';
 
 /** What a measure is in plain words, and what it means to be under or over its band. */
 export const PLAIN: Partial<Record<MeasureKey, { what: string; low: string; high: string }>> = {

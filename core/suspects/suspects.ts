@@ -1,5 +1,5 @@
 import { complaintName, openComplaints, type Complaint, type RegionKey } from '../intake/intake.ts';
-import { onBikeEvidence } from './onBike.ts';
+import { onBikeEvidence } from './onBikeEvidence.ts';
 import { say, type CaseFile, type Evidence, type Rule } from './evidence.ts';
 import { RULES, type SuspectKey } from './suspectRules.ts';
 

@@ -4,7 +4,7 @@ import type { WheelRims } from '../camera/keystone.ts';
 import type { Landmark } from '../landmarks/landmarks.ts';
 import type { WidthReference } from '../camera/frontalScale.ts';
 import type { Protocol } from '../protocol/protocols.ts';
-import { withValue } from '../bike/path.ts';
+import { withValue } from './withValue.ts';
 import {
   correctionsSchema,
   hiddenSchema,
@@ -18,7 +18,7 @@ import {
 } from '../records/schemas.ts';
 import { withTakeAdded } from './rounds.ts';
 import { allBack, moved, putBack } from './setups.ts';
-import { setupPlace } from '../records/work.ts';
+import { setupPlace } from '../plan/change.ts';
 import type { Correction, FitSession, Hidden, Mark, Take, TrackingState } from '../records/types.ts';
 
 /** Everything the interface can change in a session, one word each. */

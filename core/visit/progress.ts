@@ -10,7 +10,8 @@ import {
 } from '../plan/controls.ts';
 import { valueAt } from '../bike/path.ts';
 import { differences } from './setups.ts';
-import type { Change, ChangedValue, KeptLine } from '../records/work.ts';
+import type { Change, ChangedValue } from '../plan/change.ts';
+import type { KeptLine } from '../plan/keptPlan.ts';
 
 /** How far a line of the plan is on the bike. */
 export interface LineProgress {

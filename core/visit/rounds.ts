@@ -1,11 +1,8 @@
-import { differences, setupNow } from './setups.ts';
+import { differences, roundNow, setupNow } from './setups.ts';
 import type { BikeSetup } from '../bike/setup.ts';
 import type { FitSession, Take } from '../records/types.ts';
 
 type Filmed = Pick<FitSession, 'takes' | 'asFound' | 'current'>;
-
-/** The round that the visit is in: 1 until a changed bike is filmed again. */
-export const roundNow = (s: Pick<FitSession, 'takes'>): number => Math.max(1, ...s.takes.map((t) => t.round));
 
 /** The bike as it stood when a take was filmed; as found where there is no take. */
 export const setupOf = (s: Pick<FitSession, 'asFound'>, take: Pick<Take, 'setup'> | null): BikeSetup =>

@@ -7,7 +7,7 @@ import { putValue } from '../bike/path.ts';
 import { checkRecord } from '../records/schemas.ts';
 import { differences, lastSetup, moved, putBack, setupNow } from './setups.ts';
 import type { FitSession } from '../records/types.ts';
-import { nextDue } from '../records/work.ts';
+import { nextDue } from '../records/followUp.ts';
 
 const pilar = CATALOGUE.sessions.find((s) => s.riderId === 'pilar')!;
 const juno = CATALOGUE.sessions.find((s) => s.riderId === 'juno')!;

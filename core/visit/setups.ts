@@ -1,8 +1,11 @@
 import type { BikeSetup } from '../bike/setup.ts';
 import { putValue, valueAt } from '../bike/path.ts';
 import type { FitSession } from '../records/types.ts';
-import { roundNow } from './rounds.ts';
-import { NOT_RIDDEN, type Change, type ChangedValue } from '../records/work.ts';
+import { NOT_RIDDEN } from '../kinematics/ridden.ts';
+import type { Change, ChangedValue } from '../plan/change.ts';
+
+/** The round that the visit is in: 1 until a changed bike is filmed again. */
+export const roundNow = (s: Pick<FitSession, 'takes'>): number => Math.max(1, ...s.takes.map((t) => t.round));
 
 /** The bike as it stands: as found until something was moved. */
 export const setupNow = (s: Pick<FitSession, 'asFound' | 'current'>): BikeSetup => s.current ?? s.asFound;

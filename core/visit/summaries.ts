@@ -3,7 +3,7 @@ import { protocolUsed } from '../protocol/shelf.ts';
 import { setupNow } from './setups.ts';
 import { stationsOf } from './stations.ts';
 import type { FitSession, Rider, Take } from '../records/types.ts';
-import { nextDue } from '../records/work.ts';
+import { nextDue } from '../records/followUp.ts';
 
 /** What lists show of a film. */
 export interface FilmSummary {

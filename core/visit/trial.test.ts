@@ -10,13 +10,16 @@ import { applyMoves, type Moves } from '../plan/controls.ts';
 import { applyEdit } from './edits.ts';
 import { differences, setupNow } from './setups.ts';
 import type { FitSession } from '../records/types.ts';
-import { NOT_RIDDEN, type Change, type KeptLine } from '../records/work.ts';
+import { NOT_RIDDEN } from '../kinematics/ridden.ts';
+import type { Change } from '../plan/change.ts';
+import type { KeptLine } from '../plan/keptPlan.ts';
 import { readTracks } from '../kinematics/read.ts';
 import { loadOf, riddenOf, summariseMat, summariseTrainer } from '../kinematics/devices.ts';
 import { outlineAt } from '../model/outlines.ts';
 import { pairByPhase } from '../kinematics/crankPhase.ts';
 import { movesBetween, nextLine, progressOf, souredLines, standings, valuesOf } from './progress.ts';
-import { roundNow, roundSetup, wantsFilm } from './rounds.ts';
+import { roundNow } from './setups.ts';
+import { roundSetup, wantsFilm } from './rounds.ts';
 import { sweepOf, sweptPlaces } from '../plan/sweep.ts';
 
 const bike = DOSSIERS.maren.asFound;

@@ -12,7 +12,7 @@ import type { Protocol } from '../protocol/protocols.ts';
 import { bySchool } from '../plan/bySchool.ts';
 import { protocolUsed } from '../protocol/shelf.ts';
 import type { FitSession, Take } from '../records/types.ts';
-import type { Change } from '../records/work.ts';
+import type { Change } from '../plan/change.ts';
 import { balanceOf, type Balance } from '../kinematics/balance.ts';
 import type { Reading } from '../kinematics/read.ts';
 import type { CaseFile } from '../suspects/evidence.ts';

@@ -28,7 +28,7 @@ import { lineTitle } from '../../ui/words/moveText';
 import { PlanLines, QuietLines } from './PlanLines';
 import { SchoolsChoice } from './SchoolsChoice';
 import { handsOf, type VisitCase } from '../../../core/visit/visitCase.ts';
-import { roundNow } from '../../../core/visit/rounds.ts';
+import { roundNow } from '../../../core/visit/setups.ts';
 import type { LengthUnit } from '../../../core/units/length.ts';
 import { AskFirst } from './AskFirst';
 import { sideTake } from '../../session/useTakeResults';

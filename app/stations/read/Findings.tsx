@@ -3,12 +3,8 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useMemo, useState } from 'react';
 import type { FrontalReading } from '../../../core/kinematics/readFrontal.ts';
-import {
-  notMeasured,
-  workFindings,
-  type Sureness,
-  type WorkedFinding,
-} from '../../../core/protocol/findings.ts';
+import { notMeasured } from '../../../core/visit/notMeasured.ts';
+import { workFindings, type Sureness, type WorkedFinding } from '../../../core/protocol/findings.ts';
 import type { MeasureReading, UncertaintyParts } from '../../../core/protocol/measures.ts';
 import { MEASURE_REASONS } from '../../../core/protocol/protocols.ts';
 import type { FitSession } from '../../../core/records/types.ts';

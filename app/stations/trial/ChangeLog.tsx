@@ -7,7 +7,8 @@ import { Link } from 'react-router';
 import { takesHalfSteps } from '../../../core/intake/intake.ts';
 import { differences, setupNow } from '../../../core/visit/setups.ts';
 import type { FitSession } from '../../../core/records/types.ts';
-import type { KeptLine, RiderWord } from '../../../core/records/work.ts';
+import type { KeptLine } from '../../../core/plan/keptPlan.ts';
+import type { RiderWord } from '../../../core/plan/change.ts';
 import {
   nextLine,
   progressOf,
@@ -15,7 +16,8 @@ import {
   valuesOf,
   type LineProgress,
 } from '../../../core/visit/progress.ts';
-import { roundNow, roundSetup, wantsFilm } from '../../../core/visit/rounds.ts';
+import { roundNow } from '../../../core/visit/setups.ts';
+import { roundSetup, wantsFilm } from '../../../core/visit/rounds.ts';
 import { AnotherChange } from './AnotherChange';
 import { DeviceLine } from './DeviceLine';
 import { LoggedChanges } from './LoggedChanges';

@@ -3,7 +3,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import dayjs from 'dayjs';
 import { regionName } from '../../../core/intake/intake.ts';
-import type { Change, RiderWord } from '../../../core/records/work.ts';
+import type { Change, RiderWord } from '../../../core/plan/change.ts';
 import { TRIAL_TESTS } from '../../../core/plan/trialTests.ts';
 import { Choice } from '../../ui/Choice';
 import { ChangeMoves } from '../../ui/Moves';

@@ -11,7 +11,7 @@ import { bodyOf } from '../../../core/plan/plan.ts';
 import { filmedTake, visitCase } from '../../../core/visit/visitCase.ts';
 import { type MeasureKey } from '../../../core/protocol/protocols.ts';
 import type { FitSession } from '../../../core/records/types.ts';
-import type { Ridden } from '../../../core/records/work.ts';
+import type { Ridden } from '../../../core/kinematics/ridden.ts';
 import type { Reading } from '../../../core/kinematics/read.ts';
 import { sweepOf, sweptPlaces } from '../../../core/plan/sweep.ts';
 import { useSession } from '../session';

@@ -11,7 +11,7 @@ import { NumberField } from '../../ui/NumberField';
 import type { Devices } from './useDevices';
 import { useSet } from '../../session/useSet';
 import { WordsField } from '../../ui/WordsField';
-import type { Change, RiderWord } from '../../../core/records/work.ts';
+import type { Change, RiderWord } from '../../../core/plan/change.ts';
 import { TRIAL_TESTS } from '../../../core/plan/trialTests.ts';
 import { FieldPlace } from '../../session/useTyped';
 

@@ -11,7 +11,7 @@ import {
   type TakeDevices,
   type TrainerSample,
 } from '../../../core/kinematics/devices.ts';
-import type { Ridden } from '../../../core/records/work.ts';
+import type { Ridden } from '../../../core/kinematics/ridden.ts';
 import { MAT_CELL_MM, MAT_HZ, matAt, TRAINER_HZ, trainerAt, type Riding } from '../../../sim/devices.ts';
 
 /** How much of the last riding a figure is the mean of, s; and how much is kept for a table. */

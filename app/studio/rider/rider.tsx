@@ -14,7 +14,7 @@ import type { Habits } from '../../../core/model/bodyModel.ts';
 import { historyOf } from '../../../core/report/history.ts';
 import { bikesOf } from '../../../core/visit/bikes.ts';
 import type { Bike } from '../../../core/records/types.ts';
-import type { FollowUp } from '../../../core/records/work.ts';
+import type { FollowUp } from '../../../core/records/followUp.ts';
 import { complaintName, openComplaints } from '../../../core/intake/intake.ts';
 import { protocolUsed } from '../../../core/protocol/shelf.ts';
 import { checkRecord, riderName } from '../../../core/records/schemas.ts';
