@@ -11,7 +11,6 @@ const fromCore = {
     'react*',
     '@mui/*',
     '@emotion/*',
-    'd3*',
     'localforage',
     'comlink',
     'mediabunny',
@@ -52,6 +51,48 @@ const rooms = [
   ['app/ui', ours('stations', 'studio/*'), 'ui/ knows no station and no page.'],
   ['app/charts', ours('stations', 'studio/*'), 'charts/ know no station and no page.'],
 ];
+/** The rooms of core/, each of which may look down to those before it. */
+const CORE = [
+  'math',
+  'units',
+  'tracking',
+  'landmarks',
+  'intake',
+  'bike',
+  'camera',
+  'kinematics',
+  'body',
+  'protocol',
+  'model',
+  'suspects',
+  'plan',
+  'records',
+  'visit',
+  'report',
+  'formats',
+];
+const coreRules = CORE.map((room, k) => ({
+  files: [`core/${room}/**/*.ts`],
+  ignores: ['**/*.test.ts', '**/*.fixture.ts'],
+  rules: {
+    '@typescript-eslint/no-restricted-imports': [
+      'error',
+      {
+        patterns: [
+          fromCore,
+          ...(k + 1 < CORE.length
+            ? [
+                {
+                  group: CORE.slice(k + 1).map((above) => `../${above}/*`),
+                  message: `${room}/ stands below this room: what both need goes further down.`,
+                },
+              ]
+            : []),
+        ],
+      },
+    ],
+  },
+}));
 const STATIONS = [
   'intake',
   'body',
@@ -99,7 +140,7 @@ export default tseslint.config(
     files: ['**/*.{ts,tsx}'],
     plugins: { 'react-hooks': reactHooks },
     rules: {
-      'react-hooks/rules-of-hooks': 'error',
+      ...reactHooks.configs['recommended-latest'].rules,
       'react-hooks/exhaustive-deps': 'error',
       '@typescript-eslint/no-explicit-any': 'error',
       '@typescript-eslint/no-non-null-assertion': 'off',
@@ -140,6 +181,7 @@ export default tseslint.config(
     ignores: ['**/*.test.ts'],
     rules: { '@typescript-eslint/no-restricted-imports': ['error', { patterns: [fromApp] }] },
   },
+  ...coreRules,
   ...roomRules,
   { files: ['scripts/**', 'server/**', 'e2e/**'], rules: { 'no-console': 'off' } },
 );

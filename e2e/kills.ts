@@ -45,7 +45,7 @@ export const newLives = (): Lives => ({
 export const endLives = ({ profile }: Lives): void => rmSync(profile, { recursive: true, force: true });
 
 /** Kills every process that was started with a profile; how many there were. */
-export function killAll(profile: string): number {
+function killAll(profile: string): number {
   let killed = 0;
   for (const pid of readdirSync('/proc').filter((name) => /^\d+$/.test(name))) {
     try {

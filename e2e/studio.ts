@@ -26,7 +26,7 @@ export const truthOf = (rider: string): Truth =>
 export const LANDMARKS = ['hip', 'knee', 'ankle', 'heel', 'toe', 'shoulder', 'elbow', 'wrist'];
 
 /** Clicks on a place of the film, given in its own pixels. */
-export async function pointOut(page: Page, at: { x: number; y: number }, filmWidthPx = 1280): Promise<void> {
+async function pointOut(page: Page, at: { x: number; y: number }, filmWidthPx = 1280): Promise<void> {
   const stage = page.locator('.konvajs-content').first();
   await stage.waitFor();
   const box = (await stage.boundingBox())!;

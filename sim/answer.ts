@@ -113,7 +113,7 @@ export function ridden(rider: VirtualRider, felt: Felt, habit: Habit): VirtualRi
  * reach as the hip rocks under the trunk, it pulls the trunk down that bit more.
  * @returns null where the arm cannot reach
  */
-export function withHand(rider: VirtualRider, hand: Vec2): VirtualRider | null {
+function withHand(rider: VirtualRider, hand: Vec2): VirtualRider | null {
   const whole = rider.upperArmMm + rider.forearmMm;
   const hips = Array.from({ length: 72 }, (_, i) => ({
     x: rider.hipMm.x + rock(rider.hipRockX, 5 * i),

@@ -257,7 +257,7 @@ export const CAST: readonly CastMember[] = [
 ];
 
 /** The same body with every sticker on its bone and nothing leaving the picture's plane, calm: for asking what the measuring itself errs. */
-export const onBone = (rider: VirtualRider): VirtualRider => ({
+const onBone = (rider: VirtualRider): VirtualRider => ({
   ...rider,
   foreshortening: 0,
   hipSkinMm: 0,

@@ -1,11 +1,10 @@
-import { RAD_PER_DEG } from '../core/math/angles.ts';
 import type { Vec2 } from '../core/math/vec.ts';
 import { trueFigures } from './measured.ts';
 import { gaussian } from './random.ts';
 import type { JointKey, VirtualRider } from './rider.ts';
 
 /** Palpation: how far a sticker stands from its bone, SD in each direction, mm (handbook: how people pedal, stickers). */
-export const PALPATION_SD_MM: Record<JointKey, number> = {
+const PALPATION_SD_MM: Record<JointKey, number> = {
   hip: 13,
   shoulder: 10,
   knee: 8,
@@ -110,7 +109,7 @@ export function randomBody(random: () => number, style: Style = 'ordinary'): Vir
 }
 
 /** Body and saddle together in the ranges of people (handbook: how people pedal): knee, hip and ankle through the stroke. */
-export function isHuman(rider: VirtualRider): boolean {
+function isHuman(rider: VirtualRider): boolean {
   const t = trueFigures(rider, 72);
   const knee = t.kneeFlexionMaxDeg - t.kneeFlexionMinDeg;
   const hip = t.hipAngleMaxDeg - t.hipAngleMinDeg;
@@ -166,6 +165,3 @@ export function otherLeg(rider: VirtualRider, random: () => number): VirtualRide
     hipSkinMm: (rider.hipSkinMm ?? 0) * between(random, 0.9, 1.1),
   };
 }
-
-/** Effective seat angle that a hip's place stands for, degrees. */
-export const seatAngleOf = ({ x, y }: Vec2): number => Math.atan2(y, -x) / RAD_PER_DEG;

@@ -67,7 +67,7 @@ export const proposeFromStickers = (
 let model: PoseModel | null = null;
 
 /** The pose model, opened once for a page that goes on asking. */
-export async function poseModel(): Promise<PoseModel> {
+async function poseModel(): Promise<PoseModel> {
   model ??= await openPoseModel();
   return model;
 }

@@ -4,14 +4,14 @@ import type { Paper } from '../../core/records/handOver.ts';
 /** Ink on white paper: quiet, one accent for what matters, thin rules. */
 export const INK = '#1d282e';
 export const QUIET = '#55605f';
-export const ACCENT = '#a3451c';
+
 const RULE = '#cfc7b5';
 
 const POINTS: Record<Paper, { width: number; height: number }> = {
   A4: { width: 595.28, height: 841.89 },
   LETTER: { width: 612, height: 792 },
 };
-export const MARGIN = 48;
+const MARGIN = 48;
 
 /** Width between the margins, points. */
 export const innerWidth = (paper: Paper, margin = MARGIN): number => POINTS[paper].width - 2 * margin;
@@ -68,7 +68,7 @@ export function paperOf(of: {
 }
 
 /** The fonts that ship have no arrows; what a fitter types may. */
-export const printable = (text: string): string =>
+const printable = (text: string): string =>
   text.replace(/\s*[→➔⟶]\s*/g, ' to ').replace(/[\u{1F000}-\u{1FAFF}]/gu, '');
 
 /** Text with empty lines between paragraphs and “- ” before points, as blocks. */

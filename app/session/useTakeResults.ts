@@ -52,7 +52,7 @@ export function sideTake(session: FitSession): Take | null {
 }
 
 /** The take from the front or the rear that goes with them: the open one, else the newest that was followed. */
-export function frontalTake(session: FitSession): Take | null {
+function frontalTake(session: FitSession): Take | null {
   const open = openTake(session);
   if (open && isFrontal(open.view)) return open;
   return ofRound(session).findLast((t) => isFrontal(t.view) && t.tracking.state !== 'none') ?? null;

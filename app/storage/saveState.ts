@@ -48,7 +48,7 @@ export function watchSaveState(tell: () => void): () => void {
 export const isFull = (error: unknown): boolean =>
   /quota/i.test(`${(error as { name?: string } | null)?.name ?? ''} ${String(error)}`);
 
-export const FULL = 'this device has no room left for it. Move films out, then try again.';
+const FULL = 'this device has no room left for it. Move films out, then try again.';
 
 /** A sentence for any error of the browser's storage; some of them come without a word. */
 export function whyNot(error: unknown): string {

@@ -1,5 +1,4 @@
 /** A measured value of a set-up: its place, its label, and a word on how it is taken. */
-export type BikeField = readonly [at: string, label: string, how?: string];
 
 /** What is asked of a bike, part by part, in the order a fitter measures. */
 export const BIKE_PARTS = [

@@ -10,7 +10,7 @@ declare const crypto: {
 export const INTEGRITY_NAME = 'integrity.json';
 
 /** @returns hexadecimal; null where the browser gives no digests */
-export async function sha256(bytes: Uint8Array): Promise<string | null> {
+async function sha256(bytes: Uint8Array): Promise<string | null> {
   if (!crypto.subtle) return null;
   const digest = new Uint8Array(await crypto.subtle.digest('SHA-256', bytes));
   return [...digest].map((b) => b.toString(16).padStart(2, '0')).join('');

@@ -100,7 +100,7 @@ const USUAL_STROKE_SD_DEG = 1.2;
  * 400 mm from the picture's middle is then seen 400·30/4000 = 3 mm off, along one direction (2.1 mm in each); the cosine of a yaw
  * that was taken out otherwise is below that.
  */
-export const PICTURE_SD_MM = 2.1;
+const PICTURE_SD_MM = 2.1;
 /** What is left of the camera's roll after levelling on the axles; and where nothing tells the level. */
 export const LEVEL_SD_DEG = 0.3;
 export const LEVEL_UNKNOWN_SD_DEG = 2;

@@ -7,9 +7,6 @@ export interface Vec2 {
 /** a − b. */
 export const sub = (a: Vec2, b: Vec2): Vec2 => ({ x: a.x - b.x, y: a.y - b.y });
 
-/** a + b. */
-export const add = (a: Vec2, b: Vec2): Vec2 => ({ x: a.x + b.x, y: a.y + b.y });
-
 /** a · b. */
 export const dot = (a: Vec2, b: Vec2): number => a.x * b.x + a.y * b.y;
 

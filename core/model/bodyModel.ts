@@ -10,6 +10,7 @@ import {
 import type { Reading } from '../kinematics/read.ts';
 import { fitLegModel, modelResidualDeg, type LegModel } from './legModel.ts';
 import type { LegSide } from './effects.ts';
+import { footX, footY } from './foot.ts';
 
 /**
  * The rider's own leg, trunk and arm, fitted from a reading: what stands still at its lengths, what moves as harmonic series of
@@ -130,19 +131,11 @@ export function prepare(model: BodyModel, points = 144): Prepared {
   for (let i = 0; i < points; i += 1) {
     const t = theta[i] * RAD_PER_DEG;
     const p = out.pitchDeg[i] * RAD_PER_DEG;
-    const ax = leg.crankMm * Math.sin(t) - leg.ankleBehindMm * Math.cos(p) + leg.ankleAboveMm * Math.sin(p);
-    const ay = leg.crankMm * Math.cos(t) + leg.ankleBehindMm * Math.sin(p) + leg.ankleAboveMm * Math.cos(p);
+    const [c, s] = [Math.cos(p), Math.sin(p)];
+    const ax = leg.crankMm * Math.sin(t) + footX(-leg.ankleBehindMm, leg.ankleAboveMm, c, s);
+    const ay = leg.crankMm * Math.cos(t) + footY(-leg.ankleBehindMm, leg.ankleAboveMm, c, s);
     const span = Math.hypot(out.hipX[i] - ax, out.hipY[i] - ay);
     if (span > most) [most, out.longest] = [span, i];
   }
   return out;
-}
-
-/** The model with the foot pitching by so much more all round: a rider without a compensation. */
-export function withPitch(model: BodyModel, byDeg: number): BodyModel {
-  const { footPitchDeg } = model.leg;
-  return {
-    ...model,
-    leg: { ...model.leg, footPitchDeg: { ...footPitchDeg, mean: footPitchDeg.mean + byDeg } },
-  };
 }

@@ -25,7 +25,7 @@ export type Body = Omit<Answer, 'kappa' | 'rho' | 'withTurn'>;
 const share = (v: number): number => Math.min(0.95, Math.max(0, v));
 
 /** Both ends of a share's 95 %. */
-export const farEnds = ({ mean, sd }: Share): [least: number, most: number] => [
+const farEnds = ({ mean, sd }: Share): [least: number, most: number] => [
   share(mean - 1.96 * sd),
   share(mean + 1.96 * sd),
 ];

@@ -1,4 +1,5 @@
-import { simpleLeg, type LegModel } from './legModel.ts';
+import { simpleLeg } from './legAlone.fixture.ts';
+import type { LegModel } from './legModel.ts';
 
 /** The leg of the handbook's sanity table, with the hip at a height of one's choice, for tests. */
 export const handbookLeg = (hipYMm = 735): LegModel =>

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { handbookLeg } from './handbookLeg.fixture.ts';
-import { changeBike, changeWithAnswer, kneeCurve, legAt, legSpanMm, type BikeChange } from './legModel.ts';
+import { changeBike, changeWithAnswer, legAt, legSpanMm, type BikeChange } from './legAlone.fixture.ts';
+import { kneeCurve } from './legModel.ts';
 
 const leg = handbookLeg();
 

@@ -1,6 +1,7 @@
 import { DEG_PER_RAD, RAD_PER_DEG } from '../math/angles.ts';
 import type { Vec2 } from '../math/vec.ts';
 import type { Prepared } from './bodyModel.ts';
+import { footX, footY } from './foot.ts';
 import type { Effects } from './effects.ts';
 import type { MeasureKey } from '../protocol/protocols.ts';
 
@@ -79,11 +80,12 @@ function pitchAnswer(p: Prepared, fx: Effects, kappa: number): number {
   const { leg, side } = p.model;
   const theta = p.thetaDeg[i] * RAD_PER_DEG;
   const pitch = p.pitchDeg[i] * RAD_PER_DEG;
+  const [cos, sin] = [Math.cos(pitch), Math.sin(pitch)];
   const reach = (crank: number, a: number, b: number, hx: number, hy: number) => {
     const sx = crank * Math.sin(theta);
     const sy = crank * Math.cos(theta);
-    const ax = -a * Math.cos(pitch) + b * Math.sin(pitch);
-    const ay = a * Math.sin(pitch) + b * Math.cos(pitch);
+    const ax = footX(-a, b, cos, sin);
+    const ay = footY(-a, b, cos, sin);
     return { span: Math.hypot(hx - sx - ax, hy - sy - ay), ax, ay, dx: hx - sx, dy: hy - sy };
   };
   const own = fx.legs[side];
@@ -217,8 +219,8 @@ export function predict(p: Prepared, fx: Effects, answer: Answer): Prediction {
     const [c, q] = [Math.cos(pitch), Math.sin(pitch)];
     const px = crank * Math.sin(theta);
     const py = crank * Math.cos(theta);
-    const ax = px - a * c + b * q;
-    const ay = py + a * q + b * c;
+    const ax = px + footX(-a, b, c, q);
+    const ay = py + footY(-a, b, c, q);
     const hx = p.hipX[i] + fx.sitMm.x;
     const hy = p.hipY[i] + fx.sitMm.y;
     const dx = hx - ax;
@@ -236,8 +238,8 @@ export function predict(p: Prepared, fx: Effects, answer: Answer): Prediction {
     const shX = p.shoulderX[i] + sx;
     const shY = p.shoulderY[i] + sy;
     const hip = insideDeg(shX - hx, shY - hy, kx - hx, ky - hy);
-    const tx = px + toe.x * c + toe.y * q;
-    const ty = py - toe.x * q + toe.y * c;
+    const tx = px + footX(toe.x, toe.y, c, q);
+    const ty = py + footY(toe.x, toe.y, c, q);
     const ankle = insideDeg(kx - ax, ky - ay, tx - ax, ty - ay);
     kneeMin = Math.min(kneeMin, knee);
     kneeMax = Math.max(kneeMax, knee);
@@ -253,7 +255,10 @@ export function predict(p: Prepared, fx: Effects, answer: Answer): Prediction {
       turn.outlines.push({
         thetaDeg: p.thetaDeg[i],
         spindle: { x: px, y: py },
-        heel: { x: px + heel.x * c + heel.y * q, y: py - heel.x * q + heel.y * c },
+        heel: {
+          x: px + footX(heel.x, heel.y, c, q),
+          y: py + footY(heel.x, heel.y, c, q),
+        },
         toe: { x: tx, y: ty },
         ankle: { x: ax, y: ay },
         knee: { x: kx, y: ky },

@@ -5,7 +5,7 @@ import type { LegSide } from './controls.ts';
 import type { Schools } from './schools.ts';
 
 /** Halfway between the least and the most that a filmed minimum usually reads more than the held one. */
-export const USUAL_MORE_DEG = (DYNAMIC_READS_MORE_DEG.least + DYNAMIC_READS_MORE_DEG.most) / 2;
+const USUAL_MORE_DEG = (DYNAMIC_READS_MORE_DEG.least + DYNAMIC_READS_MORE_DEG.most) / 2;
 
 /** A figure against another band. */
 const judgedBy = (m: Pick<MeasureReading, 'value' | 'uncertainty'>, band: Band) => ({

@@ -329,5 +329,5 @@ export function cannot(bike: BikeSetup, moves: Moves): string | null {
 
 /** Rails let a saddle go this far either way from where it is, as a rule; steerers carry this much under a stem (makers’ usual). */
 export const RAIL_RANGE_MM = 25;
-export const MOST_SPACERS_MM = 50;
+const MOST_SPACERS_MM = 50;
 const CLEAT_ACROSS_MM = 5;

@@ -5,7 +5,7 @@ import { applyMoves, effectsOf, pick, type Moves } from './controls.ts';
 import type { PlanCase } from './plan.ts';
 
 /** Whole millimetres without their sign. */
-export const mm = (v: number): string => `${Math.abs(Math.round(v))} mm`;
+const mm = (v: number): string => `${Math.abs(Math.round(v))} mm`;
 
 /** The leg at the bottom leans forward by so much from the vertical: hip behind, ankle ahead (the handbook's leg). */
 const LEG_LEANS = 0.137;

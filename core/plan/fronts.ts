@@ -19,7 +19,7 @@ const priceOf = (moves: Moves): number =>
   );
 
 /** Every front that the steerer and the bin give, and a few that can be ordered. */
-export function fronts(c: Pick<PlanCase, 'bike' | 'parts'>): Front[] {
+function fronts(c: Pick<PlanCase, 'bike' | 'parts'>): Front[] {
   const { bike } = c;
   if (bike.extensions) {
     const out: Front[] = [];
@@ -75,7 +75,7 @@ export function fronts(c: Pick<PlanCase, 'bike' | 'parts'>): Front[] {
 }
 
 /** Length, angle and flip belong to one stem: taking it off is paid once. */
-export function priceOfFront(moves: Moves): number {
+function priceOfFront(moves: Moves): number {
   const { stemLength, stemAngle, stemFlip, ...rest } = moves;
   const swapped = stemLength !== undefined || stemAngle !== undefined;
   return (

@@ -91,7 +91,7 @@ const asksForSteerer = (c: PlanCase, upMm: number): boolean =>
   upMm >= 5 && !c.bike.extensions && c.bike.stem.steererAboveMm === null;
 
 /** What has to be known before the bar can be moved as wanted. */
-export function cockpitAsks(c: PlanCase, wanted: { x: number; y: number }): Ask[] {
+function cockpitAsks(c: PlanCase, wanted: { x: number; y: number }): Ask[] {
   const out: Ask[] = [];
   if (asksForSteerer(c, wanted.y))
     out.push({

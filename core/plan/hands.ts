@@ -1,4 +1,3 @@
-import { RAD_PER_DEG } from '../math/angles.ts';
 import type { Vec2 } from '../math/vec.ts';
 import type { BodyModel } from '../model/bodyModel.ts';
 import { NO_EFFECTS } from '../model/effects.ts';
@@ -198,9 +197,3 @@ export function handsBelief(
     hints,
   };
 }
-
-/** Forward and up along the steering axis for so much of spacers, with the usual head angle where it was not measured. */
-export const alongSteerer = (headAngleDeg: number | null, byMm: number): Vec2 => {
-  const a = (headAngleDeg ?? 72.5) * RAD_PER_DEG;
-  return { x: -byMm * Math.cos(a), y: byMm * Math.sin(a) };
-};

@@ -39,7 +39,7 @@ export const isWhole = (key: ControlKey): boolean => WHOLE.includes(kindOf(key))
 const kindOf = (key: ControlKey): string => key.replace(/\.(left|right)$/, '');
 
 /** What one round allows of a control; half for who takes half steps. Infinite where the handbook sets no limit. */
-export function roundLimit(key: ControlKey, half: boolean): number {
+function roundLimit(key: ControlKey, half: boolean): number {
   const kind = kindOf(key);
   const most = ROUND[kind] ?? Infinity;
   return half && !WHOLE.includes(kind) ? most / 2 : most;

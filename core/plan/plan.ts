@@ -148,7 +148,7 @@ export const keptLines = (p: Prescription): KeptLine[] =>
   roundLines(p).map(({ key, moves, why, check, title }) => ({ key, moves, today: moves, why, check, title }));
 
 /** What limits this rider's back, degrees: where it rounds on the hinge, or the hamstrings are tight, the band's own floor. */
-export function backLimitDeg(c: Pick<PlanCase, 'body' | 'measures'>): number | null {
+function backLimitDeg(c: Pick<PlanCase, 'body' | 'measures'>): number | null {
   const back = c.measures.find((m) => m.key === 'backAngleDeg');
   const rounds = finding(c.body, 'hinge') === 'round';
   return rounds && back ? back.band.low : null;

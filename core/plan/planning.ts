@@ -47,7 +47,6 @@ export const NO_PLANNING: Planning = {
 
 const lineKey = Joi.string().pattern(/^[A-Za-z]{1,40}$/);
 
-
 export const planningSchema = Joi.object<Planning>({
   schools: Joi.object<Schools>({
     knee: Joi.string().valid('dynamic', 'static').required(),

@@ -29,7 +29,7 @@ export function outOfBand(value: number, uncertainty: number, { low, high }: Ban
 }
 
 /** From which probability on a measure is called so (handbook: measuring, uncertainty). */
-export const SURE = { out: 0.8, likely: 0.5, edge: 0.2 } as const;
+const SURE = { out: 0.8, likely: 0.5, edge: 0.2 } as const;
 
 /** Where a true value probably lies: out, likely out, at the edge, in. */
 export type Verdict = 'in' | 'edge-low' | 'edge-high' | 'likely-low' | 'likely-high' | 'low' | 'high';
@@ -50,4 +50,4 @@ export function judge(value: number, uncertainty: number, band: Band): Verdict {
 /** Rather outside than in. */
 export const isOut = (v: Verdict): boolean => isLow(v) || isHigh(v);
 export const isLow = (v: Verdict): boolean => v === 'low' || v === 'likely-low';
-export const isHigh = (v: Verdict): boolean => v === 'high' || v === 'likely-high';
+const isHigh = (v: Verdict): boolean => v === 'high' || v === 'likely-high';

@@ -41,9 +41,9 @@ export const MEASURE_NAMES: Record<MeasureKey, string> = {
 /** How the rider uses the foot: told, judged with the knee, and never a reason to turn a bolt (handbook: targets). */
 export const HABITS: readonly MeasureKey[] = ['footPitch90Deg', 'footPitch180Deg', 'ankleRangeDeg'];
 /** Reported beside what is usual: out of it is no finding. */
-export const REPORTED: readonly MeasureKey[] = ['effectiveSeatAngleDeg'];
+const REPORTED: readonly MeasureKey[] = ['effectiveSeatAngleDeg'];
 /** Compared with the rider's own first: out of it alone moves nothing. */
-export const AGAINST_ONESELF: readonly MeasureKey[] = ['hipVerticalTravelMm', 'kneeFlexionMaxDeg'];
+const AGAINST_ONESELF: readonly MeasureKey[] = ['hipVerticalTravelMm', 'kneeFlexionMaxDeg'];
 /** Whether a measure by itself may call for a change. */
 export const callsForChange = (key: MeasureKey): boolean =>
   !HABITS.includes(key) && !REPORTED.includes(key) && !AGAINST_ONESELF.includes(key);

@@ -33,7 +33,7 @@ export const riderName = Joi.string().trim().min(1).max(120).messages({
   'string.max': 'A name of at most 120 characters, please.',
 });
 
-export const riderSchema = Joi.object<Rider>({
+const riderSchema = Joi.object<Rider>({
   version: version('rider'),
   id,
   name: riderName.required(),

@@ -52,7 +52,7 @@ export function studioDesk({ riders, visits }: StudioIndex, today: string): Stud
 }
 
 /** A backup is old after so many days, or as soon as there was none and there is work to lose. */
-export const BACKUP_DAYS = 14;
+const BACKUP_DAYS = 14;
 
 /** A nudge to save the studio, in words; null while the last backup is young. */
 export function backupNudge(lastIso: string | null, nowIso: string): string | null {

@@ -67,7 +67,7 @@ type Restorable = (typeof RESTORABLE)[number];
 const takeId = Joi.string().max(40).required();
 const point = Joi.object({ x: Joi.number().required(), y: Joi.number().required() }).allow(null);
 
-export const editSchema = Joi.alternatives<SessionEdit>().conditional('.kind', {
+const editSchema = Joi.alternatives<SessionEdit>().conditional('.kind', {
   switch: [
     { is: 'take-added', then: Joi.object({ kind: Joi.any(), take: takeSchema.required() }) },
     {

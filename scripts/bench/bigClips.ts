@@ -26,7 +26,7 @@ const ffmpeg = (...args: string[]): void => {
 };
 
 /** Films too large to be kept: made from the demo, where ffmpeg is there; null where it is not. */
-export function bigFilms(): { tenS: string; large: string } | null {
+function bigFilms(): { tenS: string; large: string } | null {
   if (spawnSync('ffmpeg', ['-version']).status !== 0) return null;
   mkdirSync(FOLDER, { recursive: true });
   const tenS = `${FOLDER}/ten-seconds.mp4`;

@@ -34,7 +34,7 @@ export interface BrowserFigures {
   phase: PhaseFigures;
 }
 
-export async function serve(): Promise<ChildProcess> {
+async function serve(): Promise<ChildProcess> {
   const server = spawn('node', ['server/serve.mjs', '--port', `${PORT}`, '--strict-port'], {
     stdio: ['ignore', 'pipe', 'inherit'],
   });
@@ -43,7 +43,7 @@ export async function serve(): Promise<ChildProcess> {
 }
 
 /** From a new browser's first request to the riders on the page, beside the framework's page with nothing on it. */
-export async function readiness(browser: Browser): Promise<BrowserFigures['readyMs']> {
+async function readiness(browser: Browser): Promise<BrowserFigures['readyMs']> {
   const to = async (path: string, heading: string): Promise<number> => {
     const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
     const page = await context.newPage();
@@ -64,7 +64,7 @@ export async function readiness(browser: Browser): Promise<BrowserFigures['ready
 }
 
 /** The tracking worker as it is built, first only decoding, then tracking, on the same clip: five times by turns, the median. */
-export async function clipSpeed(page: Page, truth: Truth): Promise<BrowserFigures['clips'][number]> {
+async function clipSpeed(page: Page, truth: Truth): Promise<BrowserFigures['clips'][number]> {
   const worker = readdirSync('build/client/assets').find((f) => /^track\.worker-.*\.js$/.test(f))!;
   const marks = Object.fromEntries(
     Object.entries(truth.jointsPx).map(([k, v]) => [k, { x: v[0][0], y: v[0][1] }]),
@@ -182,7 +182,7 @@ async function bareDrag(browser: Browser): Promise<BrowserFigures['dragFps'][num
   return drawn;
 }
 
-export async function dragging(browser: Browser, page: Page): Promise<BrowserFigures['dragFps']> {
+async function dragging(browser: Browser, page: Page): Promise<BrowserFigures['dragFps']> {
   const truth = truthOf('maren');
   await beforeFilming(page);
   await takeDemoFilm(page);

@@ -17,7 +17,7 @@ const RIDERS = 2000;
 const VISITS_EACH = 3;
 
 /** Puts made-up riders with their visits straight into the browser's database, as a studio of many years has them. */
-export async function fill(page: Page): Promise<void> {
+async function fill(page: Page): Promise<void> {
   const visit = CATALOGUE.sessions.find((s) => s.riderId === 'pilar')!;
   await page.evaluate(
     async ({ rider, visit: model, riders, each }) => {

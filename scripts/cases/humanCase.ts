@@ -8,7 +8,7 @@ import { ridden, type Felt } from '../../sim/answer.ts';
 import { fromToWords } from '../../app/ui/words/moveText.ts';
 
 /** A rider of human kind, as the handbook's cases have them: knee 37°, knee over spindle −12 unless said. */
-export const WELL: VirtualRider = {
+const WELL: VirtualRider = {
   crankMm: 172.5,
   thighMm: 428,
   shankMm: 430,

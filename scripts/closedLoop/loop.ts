@@ -188,7 +188,7 @@ export interface Outcome {
 }
 
 /** Things touched, as a fitter counts them: a pair of cleats is one, a stem with its flip is one. */
-export function touched(moves: Moves): number {
+function touched(moves: Moves): number {
   const groups = Object.keys(tidy(moves)).map((k) =>
     k.replace(/\.(left|right)$/, '').replace(/^stem.*/, 'stem'),
   );

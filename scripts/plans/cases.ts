@@ -31,7 +31,7 @@ function readingOf(rider: VirtualRider, side: LegSide): Reading {
 }
 
 /** What a plan is made from, for a rider filmed at track level, one side or both. */
-export function caseFor(
+function caseFor(
   riders: Partial<Record<LegSide, VirtualRider>>,
   dossier: Dossier,
   protocol: Protocol,

@@ -47,7 +47,7 @@ export function shiftPx(room: Room, tS: number): Vec2 {
 }
 
 /** How bright a frame is against the room's usual light. */
-export function gainAt(room: Room, tS: number, shutterS: number): number {
+function gainAt(room: Room, tS: number, shutterS: number): number {
   // Over the open shutter a lamp's ripple averages out in part.
   const x = Math.PI * 2 * MAINS_HZ * shutterS;
   const left = x > 0 ? Math.abs(Math.sin(x) / x) : 1;

@@ -46,7 +46,7 @@ export interface Look {
 }
 
 /** How far each joint's sticker stands towards the camera from the bike's plane, mm. */
-export const STICKER_DEPTH_MM: Record<JointKey, number> = {
+const STICKER_DEPTH_MM: Record<JointKey, number> = {
   hip: 172,
   knee: 165,
   ankle: 160,

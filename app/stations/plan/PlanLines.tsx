@@ -245,13 +245,7 @@ function Line({
 }
 
 /** Each control from where to where, and by how much. */
-export function MoveRows({
-  bike,
-  moves,
-}: {
-  bike: BikeSetup;
-  moves: readonly (readonly [ControlKey, number])[];
-}) {
+function MoveRows({ bike, moves }: { bike: BikeSetup; moves: readonly (readonly [ControlKey, number])[] }) {
   const { lengthUnit } = useStudio();
   return moves.map(([key, by]) => {
     const ends = fromToText(bike, key, by, lengthUnit);

@@ -22,7 +22,7 @@ import { takeText } from '../../ui/words/takeWords';
 import type { TakeReading } from '../../session/useTakeResults';
 
 /** As many as are still told apart in one chart, beside the take that is read. */
-export const MOST_BESIDE = 3;
+const MOST_BESIDE = 3;
 
 const OF = { min: 'least', max: 'most', mean: 'mean' } as const;
 type Of = keyof typeof OF;
