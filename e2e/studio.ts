@@ -131,3 +131,13 @@ export async function track(page: Page): Promise<void> {
   await page.getByRole('button', { name: /^Track/ }).click();
   await page.getByRole('heading', { name: 'Followed through the whole film' }).waitFor({ timeout: 200_000 });
 }
+
+/** Types a day into a field of days, part by part as a fitter would. */
+export async function typeDay(
+  page: Page,
+  label: string,
+  ...parts: [day: string, month: string, year: string]
+): Promise<void> {
+  await page.getByRole('group', { name: label }).getByRole('spinbutton', { name: 'Day' }).click();
+  for (const part of parts) await page.keyboard.type(part);
+}

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from './watched.ts';
-import { beforeFilming, markAll, setScale, takeDemoFilm, track, truthOf } from './studio.ts';
+import { beforeFilming, markAll, setScale, takeDemoFilm, track, truthOf, typeDay } from './studio.ts';
 
 const saved = (page: Page) => expect(page.getByText('Saved on this device')).toBeVisible();
 
@@ -84,7 +84,7 @@ test('a plan is kept, its first step done on the bike, and a follow-up agreed th
   await expect(page.getByText('in 2 weeks', { exact: true })).toBeVisible();
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(page.getByText('Choose the day.')).toBeVisible();
-  await page.getByLabel('Another day').fill('2020-01-02');
+  await typeDay(page, 'Another day', '02', 'Jan', '2020');
   await page.getByLabel('What for').fill('Ask about the shoes');
   await page.getByLabel('What for').press('Enter');
   await expect(page.getByText('overdue')).toBeVisible();

@@ -15,6 +15,8 @@ export interface Job {
   /** Of how many; null while nobody knows. */
   of: number | null;
   beganMs: number;
+  /** When it last told how far it is; together with `beganMs`, how fast it goes. */
+  toldMs: number;
 }
 
 /** What came of a job: its value, or why there is none. */
@@ -47,6 +49,8 @@ export const jobStore = createStore<{
 
 const running = new Map<string, { end: Promise<JobEnd<unknown>>; stop: AbortController }>();
 
+const now = (): number => performance.now();
+
 const STOPPED = 'Stopped.';
 const ELSEWHERE = 'This is being done in another tab already: look there, or stop it there.';
 
@@ -73,10 +77,10 @@ export function runJob<T>(
   const known = running.get(id);
   if (known) return known.end as Promise<JobEnd<T>>;
   const stop = new AbortController();
-  const job: Job = { id, label, to, everywhere, done: 0, of: null, beganMs: performance.now() };
+  const job: Job = { id, label, to, everywhere, done: 0, of: null, beganMs: now(), toldMs: now() };
   const tell: Handle['tell'] = (done, of) => {
-    const now = jobStore.getState().jobs[id];
-    if (now) put(id, { ...now, done, of });
+    const known = jobStore.getState().jobs[id];
+    if (known) put(id, { ...known, done, of, toldMs: now() });
   };
   put(id, job);
   tellOf(id, null);

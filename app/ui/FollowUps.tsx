@@ -1,4 +1,3 @@
-import { isDay } from '../../core/units/day.ts';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
@@ -7,7 +6,12 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import dayjs from 'dayjs';
 import { nanoid } from 'nanoid';
-import { useEffect, useState } from 'react';
+import { joiResolver } from '@hookform/resolvers/joi';
+import Joi from 'joi';
+import { useState } from 'react';
+import { Controller, useForm } from 'react-hook-form';
+import { daySchema } from '../../core/records/daySchema.ts';
+import { DayField } from './DayField';
 import type { FollowUp } from '../../core/records/followUp.ts';
 import { dueText } from './words/dueText';
 
@@ -18,6 +22,17 @@ const USUAL = [
   { weeks: 52, why: 'Yearly check' },
 ] as const;
 
+/** A follow-up on a day of one's own choice, as it is being filled in. */
+interface ByHand {
+  due: string | null;
+  why: string;
+}
+const NOTHING_TYPED: ByHand = { due: null, why: '' };
+const byHandSchema = Joi.object<ByHand>({
+  due: daySchema.required().messages({ '*': 'Choose the day.' }),
+  why: Joi.string().allow('').max(300),
+});
+
 /** The days on which a rider is to be heard or seen again: proposed by the usual rhythm, any day by hand, ticked off when done. */
 export function FollowUps({
   list: stored,
@@ -27,29 +42,21 @@ export function FollowUps({
   onChange: (list: FollowUp[]) => void;
 }) {
   // What was just done shows at once, not only when it has been stored.
-  const [list, setList] = useState(stored);
   const storedText = JSON.stringify(stored);
-  useEffect(() => setList(JSON.parse(storedText) as FollowUp[]), [storedText]);
+  const [own, setOwn] = useState<{ over: string; list: readonly FollowUp[] } | null>(null);
+  const list = own?.over === storedText ? own.list : stored;
   const onChange = (next: FollowUp[]): void => {
-    setList(next);
+    setOwn({ over: storedText, list: next });
     store(next);
   };
   const today = dayjs().format('YYYY-MM-DD');
-  const [day, setDay] = useState('');
-  const [why, setWhy] = useState('');
-  const [trouble, setTrouble] = useState<string | null>(null);
+  const form = useForm<ByHand>({ defaultValues: NOTHING_TYPED, resolver: joiResolver(byHandSchema) });
   const add = (due: string, reason: string): void =>
     onChange([...list, { id: nanoid(), due, why: reason, doneIso: null }]);
-  const byHand = (): void => {
-    if (!isDay(day)) {
-      setTrouble('Choose the day.');
-      return;
-    }
-    setTrouble(null);
-    add(day, why.trim());
-    setDay('');
-    setWhy('');
-  };
+  const byHand = form.handleSubmit(({ due, why }) => {
+    add(due!, why.trim());
+    form.reset(NOTHING_TYPED);
+  });
   const sorted = [...list].sort((a, b) => a.due.localeCompare(b.due));
   return (
     <Box>
@@ -103,27 +110,32 @@ export function FollowUps({
           </Button>
         ))}
       </Box>
-      <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', mt: 1.5, alignItems: 'flex-start' }}>
-        <TextField
-          type="date"
-          size="small"
-          label="Another day"
-          value={day}
-          onChange={(e) => setDay(e.target.value)}
-          error={trouble !== null}
-          helperText={trouble}
-          slotProps={{ inputLabel: { shrink: true } }}
+      <Box
+        component="form"
+        onSubmit={(e) => void byHand(e)}
+        noValidate
+        sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', mt: 1.5, alignItems: 'flex-start' }}
+      >
+        <Controller
+          control={form.control}
+          name="due"
+          render={({ field, fieldState }) => (
+            <DayField
+              label="Another day"
+              value={field.value}
+              onChange={field.onChange}
+              error={fieldState.error?.message}
+            />
+          )}
         />
         <TextField
           size="small"
           label="What for"
-          value={why}
-          onChange={(e) => setWhy(e.target.value)}
-          onKeyDown={(e) => e.key === 'Enter' && byHand()}
+          {...form.register('why')}
           slotProps={{ htmlInput: { maxLength: 300 } }}
           sx={{ flex: 1, minWidth: 160 }}
         />
-        <Button onClick={byHand} sx={{ minHeight: 40 }}>
+        <Button type="submit" sx={{ minHeight: 40 }}>
           Add
         </Button>
       </Box>

@@ -32,10 +32,8 @@ export function HandOverFiles({ session }: { session: FitSession }) {
     state.status === 'read' && state.result.ok ? { reading: state.result, tracks: state.tracks } : null;
   const [said, setSaid] = useState<{ ok: boolean; text: string } | null>(null);
   const [packing, setPacking] = useState(false);
-  const files = {
-    plan: useRef<HTMLInputElement | null>(null),
-    tracks: useRef<HTMLInputElement | null>(null),
-  };
+  const planFile = useRef<HTMLInputElement | null>(null);
+  const tracksFile = useRef<HTMLInputElement | null>(null);
   const stem = fileName(rider?.name ?? 'rider', session.startedIso.slice(0, 10));
   const pack = async (): Promise<void> => {
     setPacking(true);
@@ -106,7 +104,7 @@ export function HandOverFiles({ session }: { session: FitSession }) {
           >
             Its JSON Schema
           </Button>
-          <Button onClick={() => files.plan.current?.click()}>Read one in…</Button>
+          <Button onClick={() => planFile.current?.click()}>Read one in…</Button>
         </Line>
       </Sheet>
       <Sheet title="Measurements" note={take ? take.clipName : 'no film yet'}>
@@ -140,7 +138,7 @@ export function HandOverFiles({ session }: { session: FitSession }) {
               >
                 Markers (C3D)
               </Button>
-              <Button onClick={() => files.tracks.current?.click()}>Read tracks or C3D in…</Button>
+              <Button onClick={() => tracksFile.current?.click()}>Read tracks or C3D in…</Button>
             </Line>
             <Typography variant="body2" color="textSecondary">
               Charts go out as SVG and PNG under each chart on Read and on Trial.
@@ -152,20 +150,18 @@ export function HandOverFiles({ session }: { session: FitSession }) {
           </Typography>
         )}
       </Sheet>
-      {(
-        [
-          [files.plan, readPlan, 'plan-file', '.json,application/json'],
-          [files.tracks, readTracksIn, 'markers-file', '.c3d,.csv,text/csv'],
-        ] as const
-      ).map(([ref, take_, testId, accept]) => (
-        <FileField
-          key={testId}
-          ref={ref}
-          accept={accept}
-          testId={testId}
-          onFile={(file) => void take_(file)}
-        />
-      ))}
+      <FileField
+        ref={planFile}
+        accept=".json,application/json"
+        testId="plan-file"
+        onFile={(file) => void readPlan(file)}
+      />
+      <FileField
+        ref={tracksFile}
+        accept=".c3d,.csv,text/csv"
+        testId="markers-file"
+        onFile={(file) => void readTracksIn(file)}
+      />
     </Box>
   );
 }

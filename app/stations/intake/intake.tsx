@@ -3,7 +3,6 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
-import TextField from '@mui/material/TextField';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
@@ -22,6 +21,7 @@ import { useSuspects } from './useCase';
 import { useEarlierVisit } from '../../session/useEarlierVisit';
 import { useEdit } from '../../session/useEdit';
 import { useSet } from '../../session/useSet';
+import { DayField } from '../../ui/DayField';
 import { WordsField } from '../../ui/WordsField';
 import { useSession } from '../session';
 
@@ -166,14 +166,7 @@ export default function Intake() {
         <Box sx={{ mt: 1.5 }} />
         <Fields least={280}>
           <WordsField label="Event" most={300} value={intake.event} onChange={put('event')} />
-          <TextField
-            label="Event’s date"
-            type="date"
-            size="small"
-            value={intake.eventDate ?? ''}
-            onChange={(e) => put('eventDate')(e.target.value || null)}
-            slotProps={{ inputLabel: { shrink: true } }}
-          />
+          <DayField label="Event’s date" value={intake.eventDate} onChange={put('eventDate')} />
           <WordsField
             label="Past injuries and surgery"
             lines={2}

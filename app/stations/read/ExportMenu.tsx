@@ -56,7 +56,14 @@ export function ExportMenu({
         >
           Save session (JSON)
         </MenuItem>
-        <MenuItem onClick={act(() => input.current?.click())}>Read tracks in (CSV, C3D)…</MenuItem>
+        <MenuItem
+          onClick={() => {
+            setAnchor(null);
+            input.current?.click();
+          }}
+        >
+          Read tracks in (CSV, C3D)…
+        </MenuItem>
       </Menu>
       <FileField
         ref={input}

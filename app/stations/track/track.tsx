@@ -235,7 +235,7 @@ function Tracking({ session }: { session: FitSession }) {
 
 function Progress({ running, frames, onStop }: { running: Job; frames: number; onStop: () => void }) {
   const { done } = running;
-  const elapsedS = (performance.now() - running.beganMs) / 1000;
+  const elapsedS = (running.toldMs - running.beganMs) / 1000;
   const leftS = done > 0 ? (elapsedS / done) * (frames - done) : null;
   return (
     <Box role="status" aria-live="polite">

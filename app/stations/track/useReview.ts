@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useEffectEvent, useState } from 'react';
 import { useStore } from 'zustand';
 import type { Vec2 } from '../../../core/math/vec.ts';
 import type { Correction, FitSession, Hidden, Take } from '../../../core/records/types.ts';
@@ -36,7 +36,7 @@ export interface Review {
 /** Looking through what was followed: from doubt to doubt, each put right, hidden or swapped; all of it undoable. */
 export function useReview(session: FitSession, take: Take, tracks: Tracks | null, clip: Clip): Review {
   const [selected, setSelected] = useState<Landmark | null>(null);
-  const [draft, setDraft] = useState<Vec2 | null>(null);
+  const [drafted, setDrafted] = useState<{ at: Vec2; frame: number; of: Landmark | null } | null>(null);
   const [current, setCurrent] = useState<Doubt | null>(null);
   const busy = useStore(jobStore, ({ jobs }) => Boolean(jobs[correctingJob(take.id)]));
   const told = useStore(jobStore, (s) => s.told[correctingJob(take.id)] ?? null);
@@ -47,7 +47,8 @@ export function useReview(session: FitSession, take: Take, tracks: Tracks | null
   );
   const frame = clip.shown;
   // A draft belongs to its frame and landmark.
-  useEffect(() => setDraft(null), [frame, selected]);
+  const draft = drafted && drafted.frame === frame && drafted.of === selected ? drafted.at : null;
+  const setDraft = (at: Vec2 | null): void => setDrafted(at && { at, frame, of: selected });
 
   const store = (made: Tracks | null, corrections: Correction[], hidden: Hidden[]): Promise<void> =>
     keepCorrected(session.id, take, { made, corrections, hidden });
@@ -125,46 +126,43 @@ export function useReview(session: FitSession, take: Take, tracks: Tracks | null
       .sort((a, b) => far(a) - far(b));
   }, [tracks, selected, draft, frame]);
 
-  const act = { next, putRight, hide, swap, nearest, selected, draft, tracks, frame, busy };
-  const live = useRef(act);
-  live.current = act;
-  useEffect(() => {
-    const onKey = (e: KeyboardEvent): void => {
-      const now = live.current;
-      const typing = e.target instanceof HTMLInputElement && e.target.type !== 'range';
-      if (typing || e.ctrlKey || e.metaKey || e.altKey || !now.tracks) return;
-      const take_ = (run: () => void): void => {
-        e.preventDefault();
-        e.stopPropagation();
-        run();
-      };
-      if (e.key === 'n') return take_(() => now.next(1));
-      if (e.key === 'p') return take_(() => now.next(-1));
-      if (!now.selected) return undefined;
-      const by = NUDGE_PX * (e.shiftKey ? 10 : 1);
-      const move: Record<string, Vec2> = {
-        ArrowLeft: { x: -by, y: 0 },
-        ArrowRight: { x: by, y: 0 },
-        ArrowUp: { x: 0, y: -by },
-        ArrowDown: { x: 0, y: by },
-      };
-      if (move[e.key]) {
-        const from = now.draft ?? lastSeen(now.tracks, now.selected, now.frame);
-        if (!from) return undefined;
-        return take_(() => setDraft({ x: from.x + move[e.key].x, y: from.y + move[e.key].y }));
-      }
-      // With a place at hand, Enter means it, wherever the focus was left.
-      const pressing = e.target instanceof HTMLButtonElement || e.target instanceof HTMLAnchorElement;
-      if (e.key === 'Enter' && (now.draft || !pressing)) return take_(() => void now.putRight());
-      // While a stretch is followed again nothing else is begun.
-      if (now.busy) return undefined;
-      if (e.key === 'h') return take_(() => void now.hide());
-      if (e.key === 'x') return take_(() => void now.swap(now.nearest[0]));
-      if (e.key === 'Escape') return take_(() => (now.draft ? setDraft(null) : setSelected(null)));
-      return undefined;
+  const onKey = useEffectEvent((e: KeyboardEvent): void => {
+    const typing = e.target instanceof HTMLInputElement && e.target.type !== 'range';
+    if (typing || e.ctrlKey || e.metaKey || e.altKey || !tracks) return;
+    const take_ = (run: () => void): void => {
+      e.preventDefault();
+      e.stopPropagation();
+      run();
     };
-    window.addEventListener('keydown', onKey, { capture: true });
-    return () => window.removeEventListener('keydown', onKey, { capture: true });
+    if (e.key === 'n') return take_(() => next(1));
+    if (e.key === 'p') return take_(() => next(-1));
+    if (!selected) return undefined;
+    const by = NUDGE_PX * (e.shiftKey ? 10 : 1);
+    const move: Record<string, Vec2> = {
+      ArrowLeft: { x: -by, y: 0 },
+      ArrowRight: { x: by, y: 0 },
+      ArrowUp: { x: 0, y: -by },
+      ArrowDown: { x: 0, y: by },
+    };
+    if (move[e.key]) {
+      const from = draft ?? lastSeen(tracks, selected, frame);
+      if (!from) return undefined;
+      return take_(() => setDraft({ x: from.x + move[e.key].x, y: from.y + move[e.key].y }));
+    }
+    // With a place at hand, Enter means it, wherever the focus was left.
+    const pressing = e.target instanceof HTMLButtonElement || e.target instanceof HTMLAnchorElement;
+    if (e.key === 'Enter' && (draft || !pressing)) return take_(() => void putRight());
+    // While a stretch is followed again nothing else is begun.
+    if (busy) return undefined;
+    if (e.key === 'h') return take_(() => void hide());
+    if (e.key === 'x') return take_(() => void swap(nearest[0]));
+    if (e.key === 'Escape') return take_(() => (draft ? setDraft(null) : setSelected(null)));
+    return undefined;
+  });
+  useEffect(() => {
+    const listen = (e: KeyboardEvent): void => onKey(e);
+    window.addEventListener('keydown', listen, { capture: true });
+    return () => window.removeEventListener('keydown', listen, { capture: true });
   }, []);
 
   return {

@@ -6,7 +6,7 @@ import MenuItem from '@mui/material/MenuItem';
 import Select from '@mui/material/Select';
 import Slider from '@mui/material/Slider';
 import Typography from '@mui/material/Typography';
-import { memo, useCallback, useEffect, useRef, useState } from 'react';
+import { memo, useCallback, useEffect, useImperativeHandle, useRef, useState } from 'react';
 import type { Take } from '../../../core/records/types.ts';
 import type { PhasePair } from '../../../core/kinematics/crankPhase.ts';
 import { ClipView } from '../../ui/film/ClipView';
@@ -37,9 +37,7 @@ const PhaseFilm = memo(function PhaseFilm({
   film: React.RefObject<Clip | null>;
 }) {
   const clip = useClip(take, take.markedFrame);
-  useEffect(() => {
-    film.current = clip;
-  });
+  useImperativeHandle(film, () => clip, [clip]);
   return (
     <Box sx={{ minWidth: 0, display: 'flex', flexDirection: 'column', aspectRatio: '16 / 10' }}>
       <Typography variant="body2" color="textSecondary">

@@ -5,7 +5,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { DataGrid, GridActionsCellItem, type GridColDef } from '@mui/x-data-grid';
 import { nanoid } from 'nanoid';
-import { useContext, useMemo, useRef, useState } from 'react';
+import { useContext, useEffect, useMemo, useRef, useState } from 'react';
 import { data, useFetcher } from 'react-router';
 import { PART_KINDS, PART_NUMBERS, UNMEASURED_PART, type Part } from '../../../core/bike/parts.ts';
 import { writePartsCsv } from '../../../core/formats/partsCsv.ts';
@@ -88,7 +88,9 @@ export default function Parts({ loaderData }: Route.ComponentProps) {
     );
   };
   const removeRef = useRef(remove);
-  removeRef.current = remove;
+  useEffect(() => {
+    removeRef.current = remove;
+  });
   const columns = useMemo<GridColDef<Part>[]>(
     () => [
       {

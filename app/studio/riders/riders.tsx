@@ -1,23 +1,12 @@
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import Dialog from '@mui/material/Dialog';
-import DialogActions from '@mui/material/DialogActions';
-import DialogContent from '@mui/material/DialogContent';
-import DialogTitle from '@mui/material/DialogTitle';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import dayjs from 'dayjs';
 import { nanoid } from 'nanoid';
 import { Suspense, useDeferredValue, useEffect, useMemo, useState } from 'react';
-import {
-  Await,
-  Form,
-  Link,
-  redirect,
-  useSearchParams,
-  type ShouldRevalidateFunctionArgs,
-} from 'react-router';
+import { Await, Link, redirect, useSearchParams, type ShouldRevalidateFunctionArgs } from 'react-router';
 import { RECORD_VERSIONS } from '../../../core/records/migrations.ts';
 import { riderName } from '../../../core/records/schemas.ts';
 import {
@@ -32,6 +21,7 @@ import {
 import { studioDesk, type StudioDesk } from '../../../core/visit/desk.ts';
 import type { Rider } from '../../../core/records/types.ts';
 import { Choice } from '../../ui/Choice';
+import { NewRider } from './NewRider';
 import { RIDER_COLUMNS, RiderList, RiderRow } from './RiderRow';
 import { answering } from '../../session/answering';
 import { RouteTrouble } from '../../ui/RouteTrouble';
@@ -151,28 +141,7 @@ export default function Riders({ loaderData, actionData }: Route.ComponentProps)
           <Await resolve={loaderData.studio}>{(studio) => <List {...studio} />}</Await>
         </Suspense>
       </Box>
-      <Dialog open={adding} onClose={() => setAdding(false)} fullWidth maxWidth="sm">
-        <Form method="post">
-          <DialogTitle>New rider</DialogTitle>
-          <DialogContent sx={{ display: 'grid', gap: 2, pt: 1 }}>
-            <TextField
-              name="name"
-              label="Name"
-              autoFocus
-              error={Boolean(actionData?.message)}
-              helperText={actionData?.message}
-              sx={{ mt: 1 }}
-            />
-            <TextField name="note" label="Why they came" multiline minRows={2} />
-          </DialogContent>
-          <DialogActions>
-            <Button onClick={() => setAdding(false)}>Cancel</Button>
-            <Button type="submit" variant="contained">
-              Begin a session
-            </Button>
-          </DialogActions>
-        </Form>
-      </Dialog>
+      <NewRider open={adding} onClose={() => setAdding(false)} refused={actionData?.message ?? null} />
     </Box>
   );
 }
@@ -197,8 +166,10 @@ function List({ rows, unread, binned, desk }: Studio) {
   const asked = useDeferredValue(words);
   const ordered = useMemo(() => inOrder(rows, order), [rows, order]);
   const found = useMemo(() => findRiders(ordered, asked), [ordered, asked]);
-  const [most, setMost] = useState(PAGE);
-  useEffect(() => setMost(PAGE), [asked, order]);
+  // Other words or another order begin with the first of them again.
+  const list = `${order} ${asked}`;
+  const [opened, setOpened] = useState({ list, rows: PAGE });
+  const most = opened.list === list ? opened.rows : PAGE;
   const today = dayjs().format('YYYY-MM-DD');
   return (
     <>
@@ -262,7 +233,7 @@ function List({ rows, unread, binned, desk }: Studio) {
         ))}
       </RiderList>
       {found.length > most && (
-        <Button sx={{ mt: 2 }} onClick={() => setMost(most + PAGE)}>
+        <Button sx={{ mt: 2 }} onClick={() => setOpened({ list, rows: most + PAGE })}>
           Show more: {found.length - most} are left
         </Button>
       )}

@@ -33,7 +33,7 @@ export function ClipView({
     observer.observe(element);
     return () => observer.disconnect();
   }, []);
-  const { state } = clip;
+  const { state, attach, seeking, drawn, broken } = clip;
   let size: ViewSize | null = null;
   if (state.status === 'ready' && room && room.w > 0 && room.h > 0) {
     const scale = Math.min(room.w / state.info.widthPx, room.h / state.info.heightPx);
@@ -68,20 +68,18 @@ export function ClipView({
         }}
       >
         <canvas
-          ref={clip.attach}
+          ref={attach}
           role="img"
           aria-label={label}
           style={{ width: '100%', height: '100%', display: 'block' }}
         />
-        {clip.seeking && (
+        {seeking && (
           <LinearProgress
             aria-label="Going to the frame"
             sx={{ position: 'absolute', top: 0, left: 0, right: 0, height: 5, zIndex: 1 }}
           />
         )}
-        {size && (clip.drawn || clip.broken) && (
-          <Box sx={{ position: 'absolute', inset: 0 }}>{children?.(size)}</Box>
-        )}
+        {size && (drawn || broken) && <Box sx={{ position: 'absolute', inset: 0 }}>{children?.(size)}</Box>}
       </Box>
     </Box>
   );

@@ -75,12 +75,12 @@ export function PointBoard({
   const [pointer] = useState(newSpot);
   const [more, setMore] = useState(false);
   const live = useRef(points);
-  live.current = points;
   const storedJson = JSON.stringify(stored);
   useEffect(() => {
     // An undo, or another tab: what is stored now is shown.
     const now = JSON.parse(storedJson) as BoardPoints;
     if (busy || samePoints(now, live.current)) return;
+    live.current = now;
     setPoints(now);
     // A point that was chosen meanwhile stays chosen.
     setSelected((chosen) => (chosen && now[chosen] ? chosen : nextOpen(items, now)));

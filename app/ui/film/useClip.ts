@@ -1,4 +1,5 @@
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useEffectEvent, useMemo, useRef, useState } from 'react';
+import { shallow } from 'zustand/shallow';
 import type { Take, VideoInfo } from '../../../core/records/types.ts';
 import { clipOf } from '../../storage/sessions';
 import type { ClipTrouble } from '../../workers/clipTrouble';
@@ -56,16 +57,20 @@ function fit(canvas: HTMLCanvasElement, { width, height }: { width: number; heig
   if (canvas.height !== height) canvas.height = height;
 }
 
+/** What is known of a take's film so far. */
+type Opened = Pick<Clip, 'state' | 'blob' | 'broken' | 'drawn'>;
+const UNOPENED: Opened = { state: { status: 'loading' }, blob: null, broken: null, drawn: false };
+
 /**
  * Opens a take's film in a worker and shows one frame at a time on a canvas. However fast frames are asked for, only the
  * newest wish is decoded next, so scrubbing never queues up.
  */
 export function useClip(take: Take | null, startFrame = 0): Clip {
-  const [state, setState] = useState<ClipState>({ status: 'loading' });
-  const [blob, setBlob] = useState<Blob | null>(null);
-  const [broken, setBroken] = useState<Clip['broken']>(null);
+  const takeId = take?.id;
+  const [opened, setOpened] = useState<Opened & { of: string | undefined }>({ ...UNOPENED, of: takeId });
+  // The film of the take before is not this one's, not for a moment.
+  const { state, blob, broken, drawn } = opened.of === takeId ? opened : UNOPENED;
   const [shown, setShown] = useState(startFrame);
-  const [drawn, setDrawn] = useState(false);
   const [seeking, setSeeking] = useState(false);
   const [playing, setPlaying] = useState(false);
   const [speed, setSpeed] = useState(0.25);
@@ -75,10 +80,18 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
   const passing = useRef(false);
   const fetching = useRef(false);
   const canvasRef = useRef<HTMLCanvasElement | null>(null);
-  const takeId = take?.id;
-  const takeRef = useRef(take);
-  takeRef.current = take;
+  const takeNow = useEffectEvent(() => take);
 
+  /** Told of the film that is open now; whatever another one's worker still says is over. */
+  const openOf = useRef(takeId);
+  const told = useCallback((part: Partial<Opened>) => {
+    const of = openOf.current;
+    setOpened((was) => {
+      const now = { ...(was.of === of ? was : UNOPENED), ...part, of };
+      // Many times a second it is said that a picture stands: nothing is drawn anew for that.
+      return shallow(was, now) ? was : now;
+    });
+  }, []);
   const pump = useCallback(async () => {
     if (fetching.current) return;
     fetching.current = true;
@@ -90,7 +103,7 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
       const bitmap =
         (await from?.api.frame(index, passing.current).catch((error: unknown) => {
           // The next frame may be whole again: the player goes on, and says which one is not.
-          if (from === reader.current) setBroken({ frame: index, why: wordsOf(error) });
+          if (from === reader.current) told({ broken: { frame: index, why: wordsOf(error) } });
           return null;
         })) ?? null;
       const target = canvasRef.current;
@@ -98,7 +111,7 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
         fit(target, bitmap);
         target.getContext('2d', { alpha: false })!.drawImage(bitmap, 0, 0);
         setShown(index);
-        setDrawn(true);
+        told({ drawn: true });
       }
       bitmap?.close();
       done = index;
@@ -106,44 +119,42 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
     fetching.current = false;
     clearTimeout(slow);
     setSeeking(false);
-  }, []);
+  }, [told]);
 
   useEffect(() => {
-    const current = takeRef.current;
+    const current = takeNow();
     if (!current) return undefined;
     const spawned = spawnClipReader();
     reader.current = spawned;
     let ended = false;
-    setState({ status: 'loading' });
-    // The film of the take before is not this one's, not for a moment.
-    setBlob(null);
-    setBroken(null);
-    setDrawn(false);
+    openOf.current = takeId;
     void (async () => {
       try {
         const film = await clipOf(current);
         if (ended) return;
         if (!film) {
-          setState({ status: 'trouble', trouble: LOST });
+          told({ state: { status: 'trouble', trouble: LOST } });
           return;
         }
         const answer = await spawned.api.open(film);
         if (ended) return;
-        setBlob(film);
-        setState(
-          answer.ok
+        told({
+          blob: film,
+          state: answer.ok
             ? { status: 'ready', info: answer.info, tS: answer.tS }
             : { status: 'trouble', trouble: answer.trouble },
-        );
+        });
         if (answer.ok) {
           wanted.current = Math.min(wanted.current, answer.tS.length - 1);
           void pump();
         }
       } catch (error) {
         if (!ended)
-          setState({
-            status: 'trouble',
-            trouble: { title: 'The film could not be opened.', advice: wordsOf(error) },
+          told({
+            state: {
+              status: 'trouble',
+              trouble: { title: 'The film could not be opened.', advice: wordsOf(error) },
+            },
           });
       }
     })();
@@ -152,7 +163,7 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
       fetching.current = false;
       spawned.end();
     };
-  }, [takeId, pump]);
+  }, [takeId, pump, told]);
 
   const frames = state.status === 'ready' ? state.info.frames : 0;
   const goTo = useCallback(
@@ -183,25 +194,28 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
       const picture = reader.current?.api.pixels(frame, wide <= 0.6 * widthPx);
       return (
         (await picture?.catch((error: unknown) => {
-          setBroken({ frame, why: wordsOf(error) });
+          told({ broken: { frame, why: wordsOf(error) } });
           return null;
         })) ?? null
       );
     },
-    [widthPx],
+    [widthPx, told],
   );
-  const paint = useCallback((frame: number, picture: ImageData, tell: boolean) => {
-    wanted.current = frame;
-    const target = canvasRef.current;
-    if (target) {
-      fit(target, picture);
-      target.getContext('2d', { alpha: false })!.putImageData(picture, 0, 0);
-    }
-    if (tell) {
-      setShown(frame);
-      setDrawn(true);
-    }
-  }, []);
+  const paint = useCallback(
+    (frame: number, picture: ImageData, tell: boolean) => {
+      wanted.current = frame;
+      const target = canvasRef.current;
+      if (target) {
+        fit(target, picture);
+        target.getContext('2d', { alpha: false })!.putImageData(picture, 0, 0);
+      }
+      if (tell) {
+        setShown(frame);
+        told({ drawn: true });
+      }
+    },
+    [told],
+  );
   const togglePlay = useCallback(() => setPlaying((p) => !p), []);
   const attach = useCallback(
     (element: HTMLCanvasElement | null) => {

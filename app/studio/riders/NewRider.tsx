@@ -1,0 +1,74 @@
+import { joiResolver } from '@hookform/resolvers/joi';
+import Button from '@mui/material/Button';
+import Dialog from '@mui/material/Dialog';
+import DialogActions from '@mui/material/DialogActions';
+import DialogContent from '@mui/material/DialogContent';
+import DialogTitle from '@mui/material/DialogTitle';
+import TextField from '@mui/material/TextField';
+import Joi from 'joi';
+import { useForm } from 'react-hook-form';
+import { useNavigation, useSubmit } from 'react-router';
+import { riderName } from '../../../core/records/schemas.ts';
+
+interface Asked {
+  name: string;
+  note: string;
+}
+
+const schema = Joi.object<Asked>({ name: riderName.required(), note: Joi.string().allow('').max(2000) });
+
+/** Who is new, and why they came: the first visit begins with it. */
+export function NewRider({
+  open,
+  onClose,
+  refused,
+}: {
+  open: boolean;
+  onClose: () => void;
+  /** What kept the last one from being stored; null for nothing. */
+  refused: string | null;
+}) {
+  const submit = useSubmit();
+  const busy = useNavigation().state !== 'idle';
+  const { register, handleSubmit, formState } = useForm<Asked>({
+    defaultValues: { name: '', note: '' },
+    resolver: joiResolver(schema),
+  });
+  const trouble = formState.errors.name?.message ?? refused;
+  return (
+    <Dialog open={open} onClose={onClose} fullWidth maxWidth="sm">
+      <form
+        noValidate
+        autoComplete="off"
+        onSubmit={(e) => void handleSubmit((asked) => submit({ ...asked }, { method: 'post' }))(e)}
+      >
+        <DialogTitle>New rider</DialogTitle>
+        <DialogContent sx={{ display: 'grid', gap: 2, pt: 1 }}>
+          <TextField
+            label="Name"
+            autoFocus
+            error={Boolean(trouble)}
+            helperText={trouble}
+            sx={{ mt: 1 }}
+            slotProps={{ htmlInput: { autoComplete: 'off' } }}
+            {...register('name')}
+          />
+          <TextField
+            label="Why they came"
+            multiline
+            minRows={2}
+            error={Boolean(formState.errors.note)}
+            helperText={formState.errors.note?.message}
+            {...register('note')}
+          />
+        </DialogContent>
+        <DialogActions>
+          <Button onClick={onClose}>Cancel</Button>
+          <Button type="submit" variant="contained" disabled={busy}>
+            Begin a session
+          </Button>
+        </DialogActions>
+      </form>
+    </Dialog>
+  );
+}
