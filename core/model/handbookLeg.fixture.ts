@@ -10,8 +10,8 @@ export const handbookLeg = (hipYMm = 735): LegModel =>
     ankleBehindMm: 125,
     ankleAboveMm: 95,
     seatTubeDeg: 73,
-    pitchMeanDeg: 14,
-    pitchAmplitudeDeg: 12,
-    pitchPhaseDeg: 214,
+    pitchMeanDeg: 16,
+    pitchAmplitudeDeg: 13,
+    pitchPhaseDeg: 175,
     hipMm: { x: -215, y: hipYMm },
   });

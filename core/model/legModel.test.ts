@@ -6,22 +6,23 @@ import { kneeCurve } from './legModel.ts';
 const leg = handbookLeg();
 
 describe('the handbook’s sanity table (κ = 0)', () => {
-  const rows: [string, BikeChange, number, number, number][] = [
-    ['none', {}, 48.1, 115.7, -14.5],
-    ['saddle +10', { saddleUpMm: 10 }, 44.7, 114.2, -22.0],
-    ['saddle back 10', { saddleBackMm: 10 }, 47.5, 115.5, -23.3],
-    ['cleat back 10', { cleatBackMm: 10 }, 46.4, 115.2, -13.7],
-    ['crank −5', { crankLongerMm: -5 }, 49.6, 114.9, -10.1],
-    ['crank −5, saddle +5', { crankLongerMm: -5, saddleUpMm: 5 }, 48.0, 114.2, -13.8],
-    ['stack +5', { stackMm: 5 }, 49.4, 116.5, -12.0],
+  const rows: [string, BikeChange, bottom: number, least: number, most: number, overSpindle: number][] = [
+    ['none', {}, 45.7, 43.4, 117.8, -15.8],
+    ['saddle +10', { saddleUpMm: 10 }, 42.2, 39.7, 116.3, -23.4],
+    ['saddle back 10', { saddleBackMm: 10 }, 45.2, 42.6, 117.5, -24.6],
+    ['cleat back 10', { cleatBackMm: 10 }, 44.3, 42.0, 117.0, -14.9],
+    ['crank −5', { crankLongerMm: -5 }, 47.4, 45.2, 117.0, -11.5],
+    ['crank −5, saddle +5', { crankLongerMm: -5, saddleUpMm: 5 }, 45.7, 43.4, 116.2, -15.2],
+    ['stack +5', { stackMm: 5 }, 47.2, 45.0, 118.5, -13.3],
   ];
-  it.each(rows)('%s', (_name, change, atBottom, most, overSpindle) => {
+  it.each(rows)('%s', (_name, change, atBottom, least, most, overSpindle) => {
     const after = changeBike(leg, change);
     const bottom = legAt(after, 180);
     const forward = legAt(after, 90);
     const curve = kneeCurve(after);
     if (!bottom.ok || !forward.ok || !curve.ok) throw new Error('the leg must reach');
     expect(Math.abs(bottom.kneeFlexionDeg - atBottom)).toBeLessThanOrEqual(0.1);
+    expect(Math.abs(curve.min - least)).toBeLessThanOrEqual(0.1);
     expect(Math.abs(curve.max - most)).toBeLessThanOrEqual(0.1);
     expect(Math.abs(forward.knee.x - forward.spindle.x - overSpindle)).toBeLessThanOrEqual(0.1);
   });
