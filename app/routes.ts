@@ -20,7 +20,7 @@ export default [
   route('backup', 'studio/backup/backup.tsx'),
   route('parts', 'studio/parts/parts.tsx'),
   route('protocols/:protocolId?', 'studio/protocols/protocols.tsx'),
-  route('bin', 'studio/bin/bin.tsx'),
+  route('trash', 'studio/trash/trash.tsx'),
   route('settings', 'studio/settings/settings.tsx'),
   route('*', 'studio/lost/lost.tsx'),
 ] satisfies RouteConfig;

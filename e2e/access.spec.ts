@@ -68,7 +68,7 @@ test.describe('nothing that axe knows stands in the way', () => {
       '/riders/maren',
       '/backup',
       '/parts',
-      '/bin',
+      '/trash',
       '/settings',
       '/sessions/maren-1/film',
     ]) {

@@ -196,7 +196,7 @@ async function restore(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Bring back' }).click();
 }
 
-/** The newest copy of a rider goes into the bin and is erased there. */
+/** The newest copy of a rider goes into the trash and is erased there. */
 async function erase(page: Page): Promise<void> {
   await ready(page, '/');
   const riders = page.getByRole('heading', { name: 'Idris Bellweather' });
@@ -207,8 +207,8 @@ async function erase(page: Page): Promise<void> {
     await page.locator('header').getByRole('link', { name: 'Idris Bellweather' }).click();
   if (/riders\/idris$/.test(page.url())) return;
   await page.getByRole('button', { name: 'Delete this rider…' }).click();
-  await page.getByRole('button', { name: 'To the bin' }).click();
-  await page.goto('/bin');
+  await page.getByRole('button', { name: 'To the trash' }).click();
+  await page.goto('/trash');
   await page.getByRole('button', { name: 'Erase now…' }).first().click();
   await page.getByRole('button', { name: 'Erase', exact: true }).click();
 }

@@ -101,7 +101,7 @@ test('the bench: coupled moves, one key to compensate, the impossible said, vari
   await expect(page.getByTestId('foretold-kneeFlexionMinDeg')).toContainText('–');
   await table.getByRole('button', { name: 'On the bench' }).nth(1).click();
   await expect(page.getByTestId('by-saddleUp')).toHaveText('3 mm down');
-  // A wanted place of the hands, from the bin.
+  // A wanted place of the hands, from the trash.
   await page.getByLabel('Up (down is −)').fill('30');
   await page.getByLabel('Up (down is −)').press('Enter');
   const fronts = page.getByRole('table', { name: 'Fronts that come near' });

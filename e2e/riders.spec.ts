@@ -1,6 +1,6 @@
 import { expect, test } from './watched.ts';
 
-test('riders are found and put in order, renamed, come again, go to the bin and come back', async ({
+test('riders are found and put in order, renamed, come again, go to the trash and come back', async ({
   page,
 }) => {
   await page.goto('/');
@@ -31,21 +31,21 @@ test('riders are found and put in order, renamed, come again, go to the bin and 
   await page.getByRole('link', { name: 'Idris B. Bellweather' }).click();
   await expect(page.getByRole('button', { name: 'Next visit from this' })).toHaveCount(2);
 
-  // A visit to the bin and back.
+  // A visit to the trash and back.
   await page.getByRole('button', { name: 'Delete…' }).first().click();
-  await page.getByRole('button', { name: 'To the bin' }).click();
+  await page.getByRole('button', { name: 'To the trash' }).click();
   await expect(page.getByRole('button', { name: 'Next visit from this' })).toHaveCount(1);
   // The rider too: said what goes along.
   await page.getByRole('button', { name: 'Delete this rider…' }).click();
   await expect(page.getByRole('dialog')).toContainText('1 visit and 2 films go with the rider');
-  await page.getByRole('button', { name: 'To the bin' }).click();
+  await page.getByRole('button', { name: 'To the trash' }).click();
   await expect(page.getByRole('heading', { name: 'Idris B. Bellweather' })).toBeHidden();
-  await page.getByRole('link', { name: 'Bin (2)' }).click();
+  await page.getByRole('link', { name: 'Trash (2)' }).click();
   await page.getByRole('button', { name: 'Bring back' }).first().click();
   await expect(page.getByText('one visit; gone on')).toBeVisible();
   await page.getByRole('button', { name: 'Erase now…' }).click();
   await page.getByRole('button', { name: 'Erase', exact: true }).click();
-  await expect(page.getByText('The bin is empty.')).toBeVisible();
+  await expect(page.getByText('The trash is empty.')).toBeVisible();
   await page.goto('/');
   await page.getByRole('heading', { name: 'Idris B. Bellweather' }).click();
   await expect(page).toHaveURL(/idris-1/);
@@ -65,11 +65,11 @@ test('a backup goes out, a rider is erased, and comes back from it; a broken fil
 
   await page.goto('/riders/juno');
   await page.getByRole('button', { name: 'Delete this rider…' }).click();
-  await page.getByRole('button', { name: 'To the bin' }).click();
-  await page.getByRole('link', { name: 'Bin (1)' }).click();
+  await page.getByRole('button', { name: 'To the trash' }).click();
+  await page.getByRole('link', { name: 'Trash (1)' }).click();
   await page.getByRole('button', { name: 'Erase now…' }).click();
   await page.getByRole('button', { name: 'Erase', exact: true }).click();
-  await expect(page.getByText('The bin is empty.')).toBeVisible();
+  await expect(page.getByText('The trash is empty.')).toBeVisible();
 
   await page.goto('/backup');
   await page

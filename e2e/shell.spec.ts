@@ -101,7 +101,7 @@ test('no rider’s name goes into titles or addresses, or is offered by the brow
   await expect(page.getByLabel('Name', { exact: true })).toHaveAttribute('autocomplete', 'off');
 });
 
-test('a rider who went into the bin in another tab is worked on in none', async ({ context }) => {
+test('a rider who went into the trash in another tab is worked on in none', async ({ context }) => {
   const [work, list] = [await context.newPage(), await context.newPage()];
   await work.goto('/sessions/idris-1/intake');
   await work.getByLabel('Riding', { exact: true }).waitFor();
@@ -109,8 +109,8 @@ test('a rider who went into the bin in another tab is worked on in none', async 
   await list.getByRole('button', { name: 'Delete this rider…' }).click();
   await list
     .getByRole('dialog')
-    .getByRole('button', { name: /bin|Delete/ })
+    .getByRole('button', { name: /trash|Delete/ })
     .click();
-  await expect(work.getByText('This rider lies in the bin')).toBeVisible();
-  await expect(work.getByRole('link', { name: 'Go to the bin' })).toBeVisible();
+  await expect(work.getByText('This rider lies in the trash')).toBeVisible();
+  await expect(work.getByRole('link', { name: 'Go to the trash' })).toBeVisible();
 });

@@ -4,7 +4,7 @@ import {
   writeBundle,
   type Bundle,
   type Duplicates,
-  type Fault,
+  type DamagedEntry,
   type Inspection,
 } from '../../core/formats/bundle.ts';
 import { everyTake } from '../../core/visit/visits.ts';
@@ -39,7 +39,7 @@ export const lastBackupIso = (): Promise<string | null> => settingsStore.getItem
 const MOST_BYTES = 1_800_000_000;
 
 /**
- * Everything held of one rider or one of its visits, or of the whole studio, as one file. What lies in the bin goes along with its rider.
+ * Everything held of one rider or one of its visits, or of the whole studio, as one file. What lies in the trash goes along with its rider.
  * @param onProgress how many films are packed, of how many
  * @throws with a sentence where the films are too large for one file
  */
@@ -64,8 +64,8 @@ export async function saveBundle(
   }
   if (riderId === null) {
     bundle.studio = await loadStudio();
-    const bin = await loadParts();
-    if (bin.ok) bundle.parts = bin.value;
+    const stored = await loadParts();
+    if (stored.ok) bundle.parts = stored.value;
     const shelf = await loadShelf();
     if (shelf.ok) bundle.protocols = shelf.value;
   }
@@ -157,7 +157,7 @@ export interface BroughtBack {
   sessions: number;
   films: number;
   /** Films of it that were not taken in, and why. */
-  faults: Fault[];
+  faults: DamagedEntry[];
 }
 
 /**

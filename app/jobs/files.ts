@@ -1,6 +1,6 @@
 import { proxy, type Remote } from 'comlink';
 import { nanoid } from 'nanoid';
-import type { Fault, Inspection } from '../../core/formats/bundle.ts';
+import type { DamagedEntry, Inspection } from '../../core/formats/bundle.ts';
 import { whyNot } from '../storage/saveState';
 import { spawnReaders } from '../workers/spawn';
 import type { FilesApi } from '../workers/fileReaders';
@@ -60,5 +60,5 @@ export const readFilms = (
   file: Blob,
   takeIds: ReadonlySet<string>,
   keep: (takeId: string, film: Blob) => Promise<void>,
-): Promise<Fault[]> =>
+): Promise<DamagedEntry[]> =>
   inWorker('Unpacking films', PATIENCE_MS.backup, (api) => api.films(file, takeIds, proxy(keep)));

@@ -44,7 +44,7 @@ export function workPaper(of: {
     ...of.parts.map((p): TableCell[] => [
       p.what,
       { text: String(p.count), alignment: 'right' },
-      p.from === 'bin' ? 'the bin' : 'to order',
+      p.from === 'bin' ? 'the parts bin' : 'to order',
       { text: money(p.price), alignment: 'right' },
     ]),
     [

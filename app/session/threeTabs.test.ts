@@ -45,7 +45,7 @@ function leftOf(done: readonly Done[]): string[] {
 
 const idsOf = (list: readonly FollowUp[]): string[] => list.map((f) => f.id).sort();
 
-it('three tabs, edits, undos, the bin and the way back at random: no edit is lost but by its own undo, and all show the same', async () => {
+it('three tabs, edits, undos, the trash and the way back at random: no edit is lost but by its own undo, and all show the same', async () => {
   const tabs = [await tab(), await tab(), await tab()];
   const { putSession, sessionStore } = await import('../storage/stores.ts');
   const { binVisit } = await import('../storage/sessions.ts');
@@ -88,14 +88,14 @@ it('three tabs, edits, undos, the bin and the way back at random: no edit is los
     expect(stored).toEqual(done.flatMap(leftOf).sort());
     for (const t of tabs) expect(idsOf(t.visitStore.getState().open[ID].shown.followUps)).toEqual(stored);
   }
-  // The bin was met on the way.
+  // The trash was met on the way.
   expect(refused).toBeGreaterThan(5);
 }, 60_000);
 
 it('a visit that one tab erases while others edit it does not come back, and they hear of it', async () => {
   const tabs = [await tab(), await tab(), await tab()];
   const { putSession, sessionStore } = await import('../storage/stores.ts');
-  const { eraseSessionById } = await import('../storage/bin.ts');
+  const { eraseSessionById } = await import('../storage/trash.ts');
   const first = CATALOGUE.sessions.find((s) => s.id === ID)!;
   for (let run = 0; run < 5; run += 1) {
     tabs.forEach((t) => t.closeVisits());

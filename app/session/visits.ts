@@ -4,7 +4,7 @@ import { applyEdit, type EditResult, type SessionEdit } from '../../core/visit/e
 import { checkRecord, type Checked } from '../../core/records/schemas.ts';
 import type { FitSession } from '../../core/records/types.ts';
 import { patchesBetween, reversed, withPatches, type Patch } from '../../core/visit/patches.ts';
-import { liesInBin } from '../storage/bin';
+import { liesInTrash } from '../storage/trash';
 import { nameBike } from '../storage/bikes';
 import { failedToSave, savedAfterAll, saving, whyNot } from '../storage/saveState';
 import { putSession, sessionStore } from '../storage/stores';
@@ -63,7 +63,7 @@ const pendingOf = (id: string): Pending[] =>
 const none = (message: string): EditResult => ({ ok: false, message });
 
 const GONE = 'This session is no longer on this device.';
-const IN_TRASH = liesInBin('This visit');
+const IN_TRASH = liesInTrash('This visit');
 
 /** Counts a write as under way until it is answered; one that found no place to write to must not end under “Saved”. */
 const counted = (write: (answer: (result: EditResult) => void) => void): Promise<EditResult> =>

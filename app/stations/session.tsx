@@ -20,7 +20,7 @@ import { RouteTrouble } from '../ui/RouteTrouble';
 import { StationRuler } from './StationRuler';
 import { TopBar } from '../ui/TopBar';
 import { CATALOGUE } from '../demo/catalogue';
-import { liesInBin } from '../storage/bin';
+import { liesInTrash } from '../storage/trash';
 import { seedDemo } from '../storage/demo';
 import { newestOf } from '../../core/protocol/shelf.ts';
 import { allProtocols } from '../storage/protocols';
@@ -51,7 +51,7 @@ export async function clientLoader({ params }: Route.ClientLoaderArgs) {
   if (!stored.ok) throw data(stored.message, { status: 409 });
   const rider = await loadRider(stored.value.riderId);
   const lies = stored.value.deletedIso ? 'This visit' : rider?.deletedIso ? 'This rider' : null;
-  if (lies) throw data(liesInBin(lies), { status: 410 });
+  if (lies) throw data(liesInTrash(lies), { status: 410 });
   return {
     session: stored.value,
     rider,

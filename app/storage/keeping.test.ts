@@ -5,12 +5,12 @@ import type { Part } from '../../core/bike/parts.ts';
 import { PROTOCOLS } from '../../core/protocol/protocols.ts';
 import { RECORD_VERSIONS } from '../../core/records/migrations.ts';
 import { emptyTracks } from '../../core/tracking/tracks.ts';
-import { BIN_DAYS } from '../../core/visit/visits.ts';
+import { TRASH_DAYS } from '../../core/visit/visits.ts';
 import { CATALOGUE } from '../demo/catalogue.ts';
 import { DEMO_PARTS } from '../demo/parts.ts';
 import { storedBikes } from './bikes.ts';
 import { saveBundle } from '../jobs/backup.ts';
-import { eraseRider, sessionsOf, studioNow } from './bin.ts';
+import { eraseRider, sessionsOf, studioNow } from './trash.ts';
 import { store } from './database.ts';
 import { seedDemo } from './demo.ts';
 import { dropFilm, filmsHeld, sweepFilms } from './films.ts';
@@ -112,8 +112,8 @@ describe('parts and protocols', () => {
   const [first] = DEMO_PARTS.parts;
   it('come back as they were stored', async () => {
     await saveParts([...DEMO_PARTS.parts], []);
-    const bin = await loadParts();
-    expect(bin.ok && bin.value.parts).toEqual(DEMO_PARTS.parts);
+    const stored = await loadParts();
+    expect(stored.ok && stored.value.parts).toEqual(DEMO_PARTS.parts);
     const own = { ...PROTOCOLS[0], id: 'own', name: 'Ours' };
     expect((await saveShelf([own], [])).ok).toBe(true);
     expect((await allProtocols()).map((p) => p.id)).toEqual([...PROTOCOLS.map((p) => p.id), 'own']);
@@ -128,7 +128,7 @@ describe('parts and protocols', () => {
     expect(shelf.ok).toBe(false);
     expect(await loadShelf()).toMatchObject({ ok: true, value: { protocols: [] } });
   });
-  it('a bin or a shelf of a newer version is left as it is, and the plan goes on without', async () => {
+  it('a parts bin or a shelf of a newer version is left as it is, and the plan goes on without', async () => {
     const newer = { version: RECORD_VERSIONS.parts + 1, parts: [], shelves: 3 };
     await settingsStore.setItem('parts', newer);
     expect((await saveParts([first], [])).ok).toBe(false);
@@ -142,15 +142,15 @@ describe('parts and protocols', () => {
   });
 });
 
-describe('the bin', () => {
+describe('the trash', () => {
   const rider = CATALOGUE.riders.find((r) => r.id === 'pilar')!;
   it('is emptied of what has lain there for its time, of that alone, with films and bikes', async () => {
     const visits = await sessionsOf('pilar');
     for (const v of visits) for (const t of v.takes) await saveClip(t.id, clip(10));
     await saveClip('somebody-else', clip(10));
-    await putRider({ ...rider, deletedIso: daysAgo(BIN_DAYS - 1) });
+    await putRider({ ...rider, deletedIso: daysAgo(TRASH_DAYS - 1) });
     expect((await studioNow(NOW)).index.riders.map((r) => r.id)).toContain('pilar');
-    await putRider({ ...rider, deletedIso: daysAgo(BIN_DAYS + 1) });
+    await putRider({ ...rider, deletedIso: daysAgo(TRASH_DAYS + 1) });
     const { index } = await studioNow(NOW);
     expect(index.riders.map((r) => r.id)).not.toContain('pilar');
     expect(await sessionsOf('pilar')).toEqual([]);
@@ -158,10 +158,10 @@ describe('the bin', () => {
     expect(await clipKeys()).toEqual(['somebody-else']);
     expect(index.riders.length).toBe(CATALOGUE.riders.length - 1);
   });
-  it('a visit in the bin goes alone', async () => {
+  it('a visit in the trash goes alone', async () => {
     const before = (await studioIndex()).index.visits.length;
     const [visit] = await sessionsOf('juno');
-    await putSession({ ...visit, deletedIso: daysAgo(BIN_DAYS + 2) });
+    await putSession({ ...visit, deletedIso: daysAgo(TRASH_DAYS + 2) });
     const { index } = await studioNow(NOW);
     expect(index.visits.length).toBe(before - 1);
     expect(index.riders.map((r) => r.id)).toContain('juno');
@@ -294,8 +294,8 @@ describe('a full device', () => {
 
 describe('lists that two tabs change', () => {
   it('lose nothing of either', async () => {
-    const bin = await loadParts();
-    const seen = bin.ok ? bin.value.parts : [];
+    const stored = await loadParts();
+    const seen = stored.ok ? stored.value.parts : [];
     const extra = { ...seen[0], id: 'from-a', name: 'From tab A' };
     expect((await saveParts([...seen, extra], seen)).ok).toBe(true);
     // Tab B still shows what it saw.

@@ -14,7 +14,7 @@ export const loadParts = async (): Promise<Checked<PartsBin>> =>
 
 /**
  * Stores what was changed in the list of parts, item by item, if every one of them is possible; says what is not. What was taken away
- * lies in the bin for its time.
+ * lies in the trash for its time.
  * @param to the list as it was left  @param from as it was seen before
  */
 export const saveParts = (

@@ -64,7 +64,7 @@ export const changeRider = (id: string, change: (rider: Rider) => Rider): Promis
     }),
   );
 
-/** Puts a visit into the bin, or takes it out (null), as it is stored now: what another tab has just edited goes along. */
+/** Puts a visit into the trash, or takes it out (null), as it is stored now: what another tab has just edited goes along. */
 export const binVisit = (id: string, deletedIso: string | null): Promise<Checked<FitSession> | null> =>
   saving(() =>
     alone(id, async () => {

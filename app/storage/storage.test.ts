@@ -7,7 +7,7 @@ import { seededRandom } from '../../sim/random.ts';
 import { CATALOGUE } from '../demo/catalogue.ts';
 import { bringBack, lookInto, saveBundle } from '../jobs/backup.ts';
 import { fileReaders } from '../workers/fileReaders.ts';
-import { eraseSessionById } from './bin.ts';
+import { eraseSessionById } from './trash.ts';
 import { seedDemo } from './demo.ts';
 import { closeVisits, editVisit, openVisit, stepVisit, visitStore } from '../session/visits.ts';
 import { readSaveState, saveAgain } from './saveState.ts';

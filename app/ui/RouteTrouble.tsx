@@ -24,7 +24,7 @@ export function RouteTrouble({ error, bare = false }: { error: unknown; bare?: b
       <p>What you have entered and filmed is kept on this device; this page has changed nothing in it.</p>
       <p style={{ display: 'flex', gap: 24 }}>
         <a href="/">Go to the riders</a>
-        {trashed && <a href="/bin">Go to the bin</a>}
+        {trashed && <a href="/trash">Go to the trash</a>}
         {!lost && (
           <a href="" onClick={() => location.reload()}>
             Try this page again

@@ -3,7 +3,12 @@ import { nanoid } from 'nanoid';
 import { checkRecord } from '../../core/records/schemas.ts';
 import type { FitSession } from '../../core/records/types.ts';
 import { parseAnglesCsv, parseFrontalCsv } from '../../core/formats/angles.ts';
-import { clipsOfBundle, inspectBundle, type Fault, type Inspection } from '../../core/formats/bundle.ts';
+import {
+  clipsOfBundle,
+  inspectBundle,
+  type DamagedEntry,
+  type Inspection,
+} from '../../core/formats/bundle.ts';
 import { readC3d } from '../../core/formats/c3d.ts';
 import { parseMatCsv, parseTrainerCsv } from '../../core/formats/devicesCsv.ts';
 import { parsePartsCsv } from '../../core/formats/partsCsv.ts';
@@ -80,7 +85,7 @@ export const fileReaders = {
     file: Blob,
     takeIds: ReadonlySet<string>,
     keep: (takeId: string, film: Blob) => Promise<void>,
-  ): Promise<Fault[]> => {
+  ): Promise<DamagedEntry[]> => {
     const kept: Promise<void>[] = [];
     const faults = await clipsOfBundle(file, takeIds, (takeId, bytes) => {
       kept.push(keep(takeId, new Blob([bytes as Uint8Array<ArrayBuffer>])));

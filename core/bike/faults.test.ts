@@ -1,17 +1,17 @@
 import { describe, expect, it } from 'vitest';
 import { bikeWith } from '../plan/blankCase.fixture.ts';
-import { bikeFaults, type Fault } from './faults.ts';
+import { bikeFaults, type BikeFault } from './faults.ts';
 import { resolveBike } from './resolve.ts';
 
 type Over = Parameters<typeof bikeWith>[0];
-const faults = (over: Over): Fault[] => {
+const faults = (over: Over): BikeFault[] => {
   const b = bikeWith(over);
   return bikeFaults(b, resolveBike(b));
 };
 const foot = (over: object): Over => ({ feet: { left: over } });
 
 /** Just inside what is sound, and just outside, with what is then said. */
-const EDGES: [what: string, sound: Over, faulty: Over, words: string, weight: Fault['weight']][] = [
+const EDGES: [what: string, sound: Over, faulty: Over, words: string, weight: BikeFault['weight']][] = [
   ['nose-down', { saddle: { tiltDeg: -3 } }, { saddle: { tiltDeg: -3.5 } }, 'saddle 3.5° nose-down', 'look'],
   ['nose-up', { saddle: { tiltDeg: 3 } }, { saddle: { tiltDeg: 4 } }, 'saddle 4° nose-up', 'look'],
   [

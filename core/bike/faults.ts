@@ -1,7 +1,7 @@
 import type { ResolvedBike } from './resolve.ts';
 import type { BikeSetup } from './setup.ts';
 
-export interface Fault {
+export interface BikeFault {
   /** Short, in the field's words. */
   what: string;
   /** What it means or hides, and what to do. */
@@ -9,9 +9,9 @@ export interface Fault {
   weight: 'look' | 'danger';
 }
 
-/** What is plainly wrong with a bike as found (handbook: the job, rules). Limits are the handbook's unless noted. */
-export function bikeFaults(b: BikeSetup, r: ResolvedBike): Fault[] {
-  const out: Fault[] = [];
+/** What is plainly wrong with a bike as found (handbook: the job; rules). Limits are the handbook's unless noted. */
+export function bikeFaults(b: BikeSetup, r: ResolvedBike): BikeFault[] {
+  const out: BikeFault[] = [];
   const look = (what: string, why: string): number => out.push({ what, why, weight: 'look' });
   const danger = (what: string, why: string): number => out.push({ what, why, weight: 'danger' });
   const { tiltDeg, postShowingMm, postShowingMostMm } = b.saddle;

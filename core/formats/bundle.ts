@@ -29,7 +29,7 @@ export type EntryName =
   | { kind: 'studio' | 'parts' | 'protocols' | 'about' | 'integrity' };
 
 /** Something in a backup that is not taken in, and why. */
-export interface Fault {
+export interface DamagedEntry {
   name: string;
   why: string;
 }
@@ -135,8 +135,8 @@ async function unpack(
   file: FileBytes,
   wanted: (e: EntryName) => boolean,
   take: (e: EntryName, bytes: Uint8Array, name: string) => void,
-): Promise<Fault[]> {
-  const faults: Fault[] = [];
+): Promise<DamagedEntry[]> {
+  const faults: DamagedEntry[] = [];
   const crcs = await crcsOf(file);
   let hashes: ReadonlyMap<string, string> | null = null;
   const whole: { entry: EntryName; bytes: Uint8Array; name: string }[] = [];
@@ -264,7 +264,7 @@ export interface Inspection {
   protocols: ProtocolShelf | null;
   sessions: FitSession[];
   tracks: Map<string, Tracks>;
-  faults: Fault[];
+  faults: DamagedEntry[];
 }
 
 /** The records and tracks of a backup, each checked; film is left packed. Visits without their rider are listed and left out. */
@@ -276,7 +276,7 @@ export async function inspectBundle(file: FileBytes): Promise<Inspection> {
   let parts: PartsBin | null = null;
   let protocols: ProtocolShelf | null = null;
   const tracks = new Map<string, Tracks>();
-  const found: Fault[] = [];
+  const found: DamagedEntry[] = [];
   let films = 0;
   const faults = await unpack(
     file,
@@ -343,7 +343,7 @@ export async function clipsOfBundle(
   file: FileBytes,
   takeIds: ReadonlySet<string>,
   keep: (takeId: string, bytes: Uint8Array) => void,
-): Promise<Fault[]> {
+): Promise<DamagedEntry[]> {
   return unpack(
     file,
     (e) => e.kind === 'clip' && takeIds.has(e.id),

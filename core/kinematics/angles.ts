@@ -33,7 +33,7 @@ export type AngleShape =
   | { kind: 'inside'; ends: [SideLandmark, SideLandmark]; vertex: SideLandmark; flexion: boolean }
   | { kind: 'direction'; from: SideKey; to: SideKey; sign: 1 | -1; backward?: true };
 
-/** Definitions of the handbook (measuring, angles in side view). Flexion is 180° less the inside angle. */
+/** Definitions of the angles (handbook: measuring, angles in side view). Flexion is 180° less the inside angle. */
 export const ANGLE_SHAPES: Record<AnyAngleKey, AngleShape> = {
   kneeFlexionDeg: { kind: 'inside', ends: ['hip', 'ankle'], vertex: 'knee', flexion: true },
   hipAngleDeg: { kind: 'inside', ends: ['shoulder', 'knee'], vertex: 'hip', flexion: false },

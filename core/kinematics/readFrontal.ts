@@ -114,7 +114,7 @@ const boneOf = (key: string): string => key.slice(0, -1);
 
 /**
  * Reads a film from the front or the rear: crank phase from the feet's rise and fall, knee paths, pelvis and shoulders, stance
- * (handbook: measuring, front / rear). Lateral +: the rider's right, whichever side it is on the picture.
+ * (handbook: measuring, front and rear). Lateral +: the rider's right, whichever side it is on the picture.
  */
 export function readFrontal(tracks: Tracks, options: FrontalOptions): FrontalResult {
   const tooFew = (frames: number): FrontalResult => ({

@@ -23,7 +23,7 @@ export interface AngleUncertainty {
 }
 
 /**
- * How far a sticker stands from its bone, SD in each direction (handbook: measuring, uncertainty; palpation studies, Della Croce 1999
+ * How far a sticker stands from its bone, SD in each direction (handbook: measuring, uncertainty: palpation studies, Della Croce 1999
  * and after). Points of the trunk that the handbook does not list are as hard to find as their neighbours.
  */
 export const STICKER_SD_MM: Record<SideKey, number> = {
@@ -54,7 +54,7 @@ export const frontalStickerSdMm = (key: FrontalLandmark): number =>
  * stroke, the knee's 10–15 (Cappozzo 1996), about the place where it was put on. A mean over the turn loses most of it.
  */
 export const SKIN_SD_MM: Partial<Record<SideKey, number>> = { hip: 9, knee: 3.5 };
-/** A swing at the trochanter is a figure of the sticker: its own sliding is in it (handbook: at least ± 8 mm). */
+/** A swing at the trochanter is a figure of the sticker: its own sliding is in it (handbook: measuring, uncertainty). */
 export const HIP_SWING_SKIN_SD_MM = 4;
 
 /** The same rider, bike and stickers, off and on again, SD (handbook: measuring); shoulder and ankle as their neighbours. */

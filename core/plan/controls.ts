@@ -269,7 +269,7 @@ function hoodFor(bike: BikeSetup, moves: Moves): Vec2 {
 export const stanceByMm = (moves: Moves, side: LegSide): number =>
   (moves.pedalAxle ?? 0) + WASHER_MM * (moves[`washers.${side}`] ?? 0) - (moves[`cleatOut.${side}`] ?? 0);
 
-/** What moves do where the rider touches the bike (handbook: models; what a change does, frame and cockpit, stance arithmetic). */
+/** What moves do where the rider touches the bike (handbook: models, what a change does, frame and cockpit; rules, stance arithmetic). */
 export function effectsOf(bike: BikeSetup, moves: Moves): Effects {
   const by = (key: ControlKey): number => moves[key] ?? 0;
   const seat = bike.frame.seatAngleDeg * RAD_PER_DEG;

@@ -17,7 +17,7 @@ export const pitchAtBottomDeg = (sides: PlanCase['sides'] | undefined): number =
 
 /**
  * What a cleat moved back asks of the leg at the bottom, as millimetres of saddle height: the ankle goes forward and down along the sole
- * (handbook: models; 10 mm act like 3 at 10° of toe-down, like 5 at 20°).
+ * (handbook: models, what a change does): 10 mm act like 3 at 10° of toe-down, like 5 at 20°.
  */
 export function cleatAsHeightMm(backMm: number, pitchDeg: number): number {
   const pitch = pitchDeg * RAD_PER_DEG;

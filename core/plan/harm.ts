@@ -52,7 +52,7 @@ const WITH_THE_SADDLE: readonly Moves[] = [
  * A saddle's step fore-aft that would push arms or back out by itself, with the least of the front that keeps them in; null where nothing
  * on this bike does.
  */
-export function withFront(
+export function withBuild(
   c: PlanCase,
   before: Moves,
   moves: Moves,

@@ -9,7 +9,7 @@ import { both, cannot, CONTROLS, effectsOf, tidy, type ControlKey, type Moves } 
 import { knockOns } from './couplings.ts';
 import type { Draft } from './draft.ts';
 import { feetDrafts } from './feetLines.ts';
-import { forecaster, harmless, pushedOut, withFront } from './harm.ts';
+import { forecaster, harmless, pushedOut, withBuild } from './harm.ts';
 import { handsDraft } from './handLines.ts';
 import { handsBelief, type HandsBelief } from './hands.ts';
 import { explained, type Explained } from './hints.ts';
@@ -252,7 +252,7 @@ export function prescribe(c: PlanCase): Prescription {
       continue;
     }
     // … or a little of the front goes along, or it waits for the film.
-    const followed = part ?? withFront(c, so, wanted, d.key, forecast);
+    const followed = part ?? withBuild(c, so, wanted, d.key, forecast);
     if (followed === null || (!decision && cannot(c.bike, both(so, followed)))) {
       later.push(lineOf(d, 'later', {}, so));
       continue;

@@ -67,7 +67,7 @@ export function heightDraft(c: PlanCase, s: Setting): Draft | null {
   };
 }
 
-/** An over-straight knee with a flat foot has two remedies (handbook: schools). */
+/** An over-straight knee with a flat foot has two remedies (handbook: the job, schools). */
 const flatFoot = (c: PlanCase): boolean =>
   c.measures.some((m) => m.key === 'footPitch180Deg' && m.pOut.low >= 0.3);
 

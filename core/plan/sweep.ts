@@ -44,7 +44,7 @@ export function sweptPlaces(changes: readonly Change[]): string[] {
 }
 
 /**
- * One setting's step ladder out of the log (handbook: targets, steps; after each: ride, ask, re-read). A rider says better or worse
+ * One setting's step ladder out of the log (handbook: targets, steps and limits). A rider says better or worse
  * than just before, so the felt line adds words up along the way; a change put back takes its word with it.
  */
 export function sweepOf(asFound: BikeSetup, changes: readonly Change[], at: string): Sweep {

@@ -42,7 +42,7 @@ export const MIGRATIONS: Record<RecordKind, readonly Migration[]> = {
   rider: [
     {
       to: 2,
-      name: 'a deleted rider lies in the bin since a day',
+      name: 'a deleted rider lies in the trash since a day',
       change: (r) => ({ ...r, deletedIso: null }),
     },
     {
@@ -100,7 +100,7 @@ export const MIGRATIONS: Record<RecordKind, readonly Migration[]> = {
     },
     {
       to: 4,
-      name: 'a deleted visit lies in the bin since a day',
+      name: 'a deleted visit lies in the trash since a day',
       change: (s) => ({ ...s, deletedIso: null }),
     },
     {

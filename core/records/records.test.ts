@@ -112,7 +112,7 @@ describe('migrations', () => {
     });
     expect(Object.keys(checked.ok ? checked.value : {})).not.toContain('bike');
   });
-  it('rider 2 and session 4: what is deleted lies in the bin since a day', () => {
+  it('rider 2 and session 4: what is deleted lies in the trash since a day', () => {
     const rider = without(CATALOGUE.riders[0], 'deletedIso');
     expect(checkRecord('rider', { ...rider, version: 1 })).toMatchObject({
       ok: true,
@@ -198,7 +198,7 @@ describe('migrations', () => {
   });
 });
 
-describe('visits and the bin', () => {
+describe('visits and the trash', () => {
   it('the next visit starts from the last, without film, consent or anything shared', () => {
     const before = structuredClone(idris);
     const next = nextVisit(idris, 'idris-2', '2027-01-11T09:00:00.000Z');

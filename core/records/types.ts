@@ -27,7 +27,7 @@ export interface Rider {
   /** One line on who this is and why they came. */
   note: string;
   createdIso: string;
-  /** Since when it lies in the bin; null while it does not. */
+  /** Since when it lies in the trash; null while it does not. */
   deletedIso: string | null;
   /** How foot and back of this rider answer a change, learned by filming again; null while the usual shares are taken. */
   habits: (Habits & { learnedIso: string }) | null;
@@ -135,7 +135,7 @@ export interface FitSession {
   id: string;
   riderId: string;
   startedIso: string;
-  /** Since when it lies in the bin; null while it does not. */
+  /** Since when it lies in the trash; null while it does not. */
   deletedIso: string | null;
   /** The bike it is about. */
   bikeId: string;

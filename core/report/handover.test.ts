@@ -29,7 +29,7 @@ const bike = DOSSIERS.maren.asFound;
 const { parts } = DEMO_PARTS;
 
 describe('parts and work', () => {
-  it('lists what was taken from the bin, what has to be ordered, and what it costs', () => {
+  it('lists what was taken from the parts bin, what has to be ordered, and what it costs', () => {
     const lines = partsBetween(
       bike,
       applyMoves(bike, { stemLength: -50, stemFlip: 1, spacers: 25, barWidth: -40 }),
@@ -44,7 +44,7 @@ describe('parts and work', () => {
     expect(totalOf(lines)).toEqual({ price: 38 + 3 + 3, unpriced: 1 });
     expect(partsBetween(bike, bike, parts)).toEqual([]);
   });
-  it('spacers come out of the bin as long as there are some, the rest is ordered', () => {
+  it('spacers come out of the parts bin as long as there are some, the rest is ordered', () => {
     const few = parts.map((p) => (p.kind === 'spacer' ? { ...p, count: p.stackMm === 10 ? 1 : 0 } : p));
     expect(partsBetween(bike, applyMoves(bike, { spacers: 25 }), few).map((l) => l.what)).toEqual([
       'Spacer 10 mm: Spacer 10',

@@ -9,7 +9,7 @@ export interface OrderLine {
   count: number;
   /** In the studio's money, for all of them; null where no price is known. */
   price: number | null;
-  /** From the bin, or still to be ordered. */
+  /** From the parts bin, or still to be ordered. */
   from: 'bin' | 'order';
 }
 
@@ -32,7 +32,7 @@ const line = (key: string, what: string, part: Part | undefined, count = 1): Ord
   from: part && part.count >= count ? 'bin' : 'order',
 });
 
-/** Spacers out of the bin that make up a height, the largest first; what is left over has to be ordered. */
+/** Spacers out of the parts bin that make up a height, the largest first; what is left over has to be ordered. */
 function spacerLines(parts: readonly Part[], mm: number): OrderLine[] {
   const out: OrderLine[] = [];
   let left = mm;
@@ -51,7 +51,7 @@ function spacerLines(parts: readonly Part[], mm: number): OrderLine[] {
 }
 
 /**
- * The parts that make one set-up out of another: what was taken from the bin, what has to be ordered, each with its price where the bin
+ * The parts that make one set-up out of another: what was taken from the parts bin, what has to be ordered, each with its price where the parts bin
  * knows one.
  */
 export function partsBetween(from: BikeSetup, to: BikeSetup, parts: readonly Part[]): OrderLine[] {

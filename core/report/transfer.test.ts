@@ -35,8 +35,8 @@ describe('transfer to another frame', () => {
     expect(t.misses).toEqual([]);
     expect(t.saddle!.heightMm).toBeCloseTo(bike.saddle.heightMm!, 6);
     expect(t.saddle!.setback80Mm).toBeCloseTo(bike.saddle.setback80Mm!, 6);
-    expect(t.hands!.fronts[0].missMm).toBeLessThan(0.5);
-    expect(t.hands!.fronts[0].moves).toEqual({});
+    expect(t.hands!.builds[0].missMm).toBeLessThan(0.5);
+    expect(t.hands!.builds[0].moves).toEqual({});
   });
 
   it('onto a smaller frame: more post, a longer stem or more spacers, each front’s hoods where the words say', () => {
@@ -45,13 +45,13 @@ describe('transfer to another frame', () => {
     const same = transfer(bike, frame({}), parts);
     expect(t.saddle!.postShowingMm!).toBeCloseTo(same.saddle!.postShowingMm! + 40, 6);
     expect(t.saddle!.heightMm).toBeCloseTo(bike.saddle.heightMm!, 6);
-    for (const f of t.hands!.fronts) {
+    for (const f of t.hands!.builds) {
       const hood = resolveBike(applyMoves(small, f.moves)).points.hood!;
       expect(hood.x - t.hands!.wantedHood.x).toBeCloseTo(f.offMm.x, 4);
       expect(hood.y - t.hands!.wantedHood.y).toBeCloseTo(f.offMm.y, 4);
     }
-    expect(t.hands!.fronts.map((f) => Math.round(f.missMm))).toEqual(
-      t.hands!.fronts.map((f) => Math.round(f.missMm)).sort((a, b) => a - b),
+    expect(t.hands!.builds.map((f) => Math.round(f.missMm))).toEqual(
+      t.hands!.builds.map((f) => Math.round(f.missMm)).sort((a, b) => a - b),
     );
   });
 

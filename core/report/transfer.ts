@@ -6,7 +6,7 @@ import type { BikeSetup } from '../bike/setup.ts';
 import { RAD_PER_DEG } from '../math/angles.ts';
 import type { Vec2 } from '../math/vec.ts';
 import { RAIL_RANGE_MM } from '../plan/controls.ts';
-import { frontsFor, type FrontOffer } from '../plan/fronts.ts';
+import { buildsFor, type BuildOffer } from '../plan/cockpitBuilds.ts';
 
 /** What gives way first where the saddle can't be had: the hands keep their distance to the saddle, or to the bottom bracket. */
 export type Priority = 'saddle' | 'hands';
@@ -19,7 +19,7 @@ export interface TransferMiss {
   words: string;
 }
 
-export interface TransferFront extends FrontOffer {
+export interface TransferBuild extends BuildOffer {
   /** Of the hood to where it is wanted: ahead and above. */
   offMm: Vec2;
 }
@@ -44,7 +44,7 @@ export interface Transfer {
   hands: {
     wantedHood: Vec2;
     /** The best first. */
-    fronts: TransferFront[];
+    builds: TransferBuild[];
   } | null;
   misses: TransferMiss[];
 }
@@ -196,7 +196,7 @@ export function transfer(
   const hands = a.points.hood
     ? handsOn(to, parts, a.points.hood, a.points.sit, priority === 'saddle' ? reachedSit : wantedSit)
     : null;
-  const nearest = hands?.fronts[0];
+  const nearest = hands?.builds[0];
   if (nearest && nearest.missMm > NEAR_MM + 2)
     misses.push({
       what: 'Hands',
@@ -206,7 +206,7 @@ export function transfer(
   return { open, carriedMm, carried, saddle, hands, misses };
 }
 
-/** The fronts by how near they bring the hoods, the sit point's distance kept. */
+/** The builds by how near they bring the hoods, the sit point's distance kept. */
 function handsOn(
   to: BikeSetup,
   parts: readonly Part[],
@@ -233,11 +233,11 @@ function handsOn(
     rotationDeg: begun.bar.rotationDeg ?? 0,
   });
   const wanted = { x: wantedHood.x - now.x, y: wantedHood.y - now.y };
-  const fronts = frontsFor({ bike: begun, parts }, wanted, 6).map((f): TransferFront => ({
+  const builds = buildsFor({ bike: begun, parts }, wanted, 6).map((f): TransferBuild => ({
     ...f,
     offMm: { x: f.handMm.x - wanted.x, y: f.handMm.y - wanted.y },
   }));
-  return { wantedHood, fronts };
+  return { wantedHood, builds };
 }
 
 const signed = (v: number): string => `${v > 0 ? '+' : v < 0 ? '−' : ''}${Math.round(10 * Math.abs(v)) / 10}`;

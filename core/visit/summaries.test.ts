@@ -53,7 +53,7 @@ describe('the index of the studio', () => {
 });
 
 describe('the riders’ list', () => {
-  it('shows the newest visit that is not in the bin, and the earliest day due over all visits', () => {
+  it('shows the newest visit that is not in the trash, and the earliest day due over all visits', () => {
     const due = (id: string, startedIso: string, day: string): FitSession => ({
       ...idris,
       id,
@@ -69,9 +69,9 @@ describe('the riders’ list', () => {
     expect(row.visit?.id).toBe('b');
     expect(row.nextDue).toBe('2026-12-01');
   });
-  it('leaves out who lies in the bin, and keeps who has no visit yet', () => {
-    const binned = { ...riders[0], deletedIso: '2026-11-01T10:00:00.000Z' };
-    expect(names(rowsOf(byRider({ riders: [binned, riders[2]], visits: [] })))).toEqual(['pilar']);
+  it('leaves out who lies in the trash, and keeps who has no visit yet', () => {
+    const trashed = { ...riders[0], deletedIso: '2026-11-01T10:00:00.000Z' };
+    expect(names(rowsOf(byRider({ riders: [trashed, riders[2]], visits: [] })))).toEqual(['pilar']);
   });
   it('is searched by every word, in name, note, bike and complaint', () => {
     expect(names(findRiders(rows, 'pilar'))).toEqual(['pilar']);

@@ -112,7 +112,7 @@ export function byRider({ riders, visits }: StudioIndex): RiderSummary[] {
 /** A line of the riders' list. */
 export interface RiderRow {
   rider: Rider;
-  /** The newest visit that is not in the bin. */
+  /** The newest visit that is not in the trash. */
   visit: VisitSummary | null;
   lastSeenIso: string;
   /** The earliest day still open over all visits. */
@@ -121,7 +121,7 @@ export interface RiderRow {
   text: string;
 }
 
-/** The lines of riders that are not in the bin. */
+/** The lines of riders that are not in the trash. */
 export function rowsOf(studio: readonly RiderSummary[]): RiderRow[] {
   return studio.flatMap(({ rider, visits }) => {
     if (rider.deletedIso !== null) return [];

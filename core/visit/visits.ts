@@ -4,8 +4,8 @@ import { NO_PLANNING } from '../plan/planning.ts';
 import { lastSetup } from './setups.ts';
 import type { FitSession, Take } from '../records/types.ts';
 
-/** How long what was deleted lies in the bin, days. */
-export const BIN_DAYS = 30;
+/** How long what was deleted lies in the trash, days. */
+export const TRASH_DAYS = 30;
 
 /** What a visit holds of films, moves and papers before there are any. */
 export const NOTHING_DONE = {
@@ -44,7 +44,7 @@ export function nextVisit(last: FitSession, id: string, nowIso: string): FitSess
   };
 }
 
-/** Every take of a visit, those that lie in the bin among them. */
+/** Every take of a visit, those that lie in the trash among them. */
 export const everyTake = (s: Pick<FitSession, 'takes' | 'removedTakes'>): Take[] => [
   ...s.takes,
   ...s.removedTakes.map((r) => r.take),
@@ -53,7 +53,7 @@ export const everyTake = (s: Pick<FitSession, 'takes' | 'removedTakes'>): Take[]
 /** Records are plain JSON: a copy that shares nothing with the old visit. */
 const structuredCopy = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
 
-/** Whether something deleted then has lain its time in the bin. */
+/** Whether something deleted then has lain its time in the trash. */
 export function isDue(deletedIso: string | null, nowIso: string): boolean {
-  return deletedIso !== null && Date.parse(nowIso) - Date.parse(deletedIso) > BIN_DAYS * 86_400_000;
+  return deletedIso !== null && Date.parse(nowIso) - Date.parse(deletedIso) > TRASH_DAYS * 86_400_000;
 }

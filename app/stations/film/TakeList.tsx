@@ -6,7 +6,7 @@ import Typography from '@mui/material/Typography';
 import type { SessionEdit } from '../../../core/visit/edits.ts';
 import type { FitSession } from '../../../core/records/types.ts';
 import { takeText } from '../../ui/words/takeWords';
-import { BIN_DAYS } from '../../../core/visit/visits.ts';
+import { TRASH_DAYS } from '../../../core/visit/visits.ts';
 import { notify } from '../../session/notices';
 
 /** The visit's takes; the stations work on the one that is open. */
@@ -44,7 +44,7 @@ export function TakeList({
             onClick={() => {
               void edit({ kind: 'take-removed', takeId: t.id, removedIso: new Date().toISOString() });
               notify(
-                `“${t.clipName}” removed, with its marks${t.tracking.state === 'none' ? '' : ' and tracks'}. It lies in the bin for ${BIN_DAYS} days.`,
+                `“${t.clipName}” removed, with its marks${t.tracking.state === 'none' ? '' : ' and tracks'}. It lies in the trash for ${TRASH_DAYS} days.`,
                 () => void edit({ kind: 'take-returned', takeId: t.id }),
               );
             }}

@@ -21,7 +21,7 @@ import type { FitSession } from '../../../core/records/types.ts';
 import { lengthWithUnit } from '../../../core/units/length.ts';
 import { useSession } from '../session';
 import { storedBikes } from '../../storage/bikes';
-import { sessionsOf } from '../../storage/bin';
+import { sessionsOf } from '../../storage/trash';
 import { BikeDrawing } from '../../ui/drawings/BikeDrawing';
 import { Choice } from '../../ui/Choice';
 import { Fields, Sheet } from '../../ui/Desk';
@@ -198,7 +198,7 @@ export function OtherBike({ session }: { session: FitSession }) {
 function Result({ t, other }: { t: Transfer; other: BikeSetup }) {
   const { lengthUnit } = useStudio();
   const mm = (v: number): string => lengthWithUnit(Math.round(v), lengthUnit);
-  const best = t.hands?.fronts[0] ?? null;
+  const best = t.hands?.builds[0] ?? null;
   // The other bike as it would stand, for the drawing.
   const built = useMemo((): BikeSetup | null => {
     if (!t.saddle) return null;
@@ -295,7 +295,7 @@ function Result({ t, other }: { t: Transfer; other: BikeSetup }) {
               </TableRow>
             </TableHead>
             <TableBody>
-              {t.hands.fronts.map((f) => (
+              {t.hands.builds.map((f) => (
                 <TableRow key={f.words}>
                   <TableCell>{f.words}</TableCell>
                   <TableCell align="right">{away(f.offMm)}</TableCell>

@@ -98,7 +98,7 @@ export function WorkOrder({ session }: { session: FitSession }) {
                   <TableRow key={l.key}>
                     <TableCell>{l.what}</TableCell>
                     <TableCell align="right">{l.count}</TableCell>
-                    <TableCell>{l.from === 'bin' ? 'the bin' : 'to order'}</TableCell>
+                    <TableCell>{l.from === 'bin' ? 'the parts bin' : 'to order'}</TableCell>
                     <TableCell align="right">{l.price === null ? 'ask' : l.price.toFixed(2)}</TableCell>
                   </TableRow>
                 ))}

@@ -19,7 +19,7 @@ import { BenchControls } from './BenchControls';
 import { quotedBand } from '../../../core/protocol/convention.ts';
 import { Choice } from '../../ui/Choice';
 import { ForecastTable } from './ForecastTable';
-import { FrontFinder } from './FrontFinder';
+import { BuildFinder } from './BuildFinder';
 import { movesText } from '../../ui/words/moveText';
 import { OutlineDrawing } from '../../ui/drawings/OutlineDrawing';
 import { StrokeChart } from '../../charts/StrokeChart';
@@ -277,7 +277,7 @@ export function Bench({
             onCursor={(deg) => setCursor(((deg % 360) + 360) % 360)}
           />
         </Box>
-        <FrontFinder ground={ground} moves={settled} onTake={put} />
+        <BuildFinder ground={ground} moves={settled} onTake={put} />
         <Variants
           ground={ground}
           moves={settled}

@@ -73,7 +73,7 @@ export function BenchControls({
   );
 }
 
-/** A saddle from the bin: its width goes on the bench. Its own height and length are set on the bike, at its 80 mm width. */
+/** A saddle from the parts bin: its width goes on the bench. Its own height and length are set on the bike, at its 80 mm width. */
 function SaddleModel({
   bike,
   parts,

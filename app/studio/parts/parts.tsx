@@ -21,16 +21,16 @@ import { loadParts, saveParts } from '../../storage/parts';
 import type { Route } from './+types/parts';
 import { readFile } from '../../jobs/files';
 import { FileField } from '../../ui/FileField';
-import { BIN_DAYS } from '../../../core/visit/visits.ts';
+import { TRASH_DAYS } from '../../../core/visit/visits.ts';
 import { notify } from '../../session/notices';
 
 export const meta: Route.MetaFunction = () => [{ title: 'Parts bin · Deep Angle' }];
 
 export async function clientLoader(): Promise<{ parts: Part[] }> {
   await seedDemo(CATALOGUE);
-  const bin = await loadParts();
-  if (!bin.ok) throw data(bin.message, { status: 409 });
-  return { parts: bin.value.parts };
+  const stored = await loadParts();
+  if (!stored.ok) throw data(stored.message, { status: 409 });
+  return { parts: stored.value.parts };
 }
 
 /** A list as it was left, and as it was seen before: what another tab did meanwhile stands. */
@@ -83,7 +83,7 @@ export default function Parts({ loaderData }: Route.ComponentProps) {
     const k = parts.findIndex((p) => p.id === id);
     const without = parts.toSpliced(k, 1);
     store(without);
-    notify(`“${parts[k].name}” removed. It lies in the bin for ${BIN_DAYS} days.`, () =>
+    notify(`“${parts[k].name}” removed. It lies in the trash for ${TRASH_DAYS} days.`, () =>
       send({ to: parts, from: without }),
     );
   };
@@ -200,7 +200,7 @@ export default function Parts({ loaderData }: Route.ComponentProps) {
               return clean;
             }}
             onProcessRowUpdateError={(error: Error) => setTrouble(error.message)}
-            localeText={{ noRowsLabel: 'The bin is empty: add a part, or read a table in.' }}
+            localeText={{ noRowsLabel: 'The parts bin is empty: add a part, or read a table in.' }}
           />
         </Box>
       </Box>

@@ -18,7 +18,7 @@ import type { FollowUp } from '../../../core/records/followUp.ts';
 import { complaintName, openComplaints } from '../../../core/intake/intake.ts';
 import { protocolUsed } from '../../../core/protocol/shelf.ts';
 import { checkRecord, riderName } from '../../../core/records/schemas.ts';
-import { BIN_DAYS, nextVisit } from '../../../core/visit/visits.ts';
+import { TRASH_DAYS, nextVisit } from '../../../core/visit/visits.ts';
 import { Sheet } from '../../ui/Desk';
 import { FollowUps } from '../../ui/FollowUps';
 import { download } from '../../ui/download';
@@ -31,7 +31,7 @@ import { CATALOGUE } from '../../demo/catalogue';
 import { saveBundle } from '../../jobs/backup';
 import { editVisit } from '../../session/visits';
 import { newBike, storedBikes } from '../../storage/bikes';
-import { liesInBin, sessionsOf } from '../../storage/bin';
+import { liesInTrash, sessionsOf } from '../../storage/trash';
 import { seedDemo } from '../../storage/demo';
 import {
   binVisit,
@@ -61,7 +61,7 @@ export async function clientLoader({ params }: Route.ClientLoaderArgs) {
       );
     throw data('This rider is not on this device.', { status: 404 });
   }
-  if (rider.deletedIso) throw data(liesInBin('This rider'), { status: 410 });
+  if (rider.deletedIso) throw data(liesInTrash('This rider'), { status: 410 });
   const sessions = (await sessionsOf(rider.id)).filter((s) => s.deletedIso === null);
   return { rider, sessions, bikes: bikesOf(rider.id, await storedBikes(rider.id), sessions) };
 }
@@ -80,7 +80,7 @@ export const clientAction = answering(async ({ request, params }: Route.ClientAc
   const asked = (await request.json()) as Asked;
   const rider = await loadRider(params.riderId);
   if (!rider) return { message: 'This rider is no longer on this device.' };
-  if (rider.deletedIso) return { message: liesInBin('This rider') };
+  if (rider.deletedIso) return { message: liesInTrash('This rider') };
   const now = new Date().toISOString();
   switch (asked.what) {
     case 'name': {
@@ -314,7 +314,7 @@ export default function RiderPage({ loaderData }: Route.ComponentProps) {
           {deleting === 'rider'
             ? `${sessions.length} ${sessions.length === 1 ? 'visit' : 'visits'} and ${films} ${films === 1 ? 'film' : 'films'} go with the rider.`
             : 'Its film, marks and figures go with it.'}{' '}
-          They lie in the bin for {BIN_DAYS} days and can be brought back; then they are gone whole.
+          They lie in the trash for {TRASH_DAYS} days and can be brought back; then they are gone whole.
         </DialogContent>
         <DialogActions>
           <Button onClick={() => setDeleting(null)}>Keep</Button>
@@ -328,7 +328,7 @@ export default function RiderPage({ loaderData }: Route.ComponentProps) {
               setDeleting(null);
             }}
           >
-            To the bin
+            To the trash
           </Button>
         </DialogActions>
       </Dialog>

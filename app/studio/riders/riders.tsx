@@ -40,15 +40,15 @@ import type { Route } from './+types/riders';
 interface Studio {
   rows: Row[];
   unread: number;
-  binned: number;
+  trashed: number;
   desk: StudioDesk;
 }
 
 const listed = ({ index, unreadable }: StudioNow): Studio => {
   const studio = byRider(index);
   const rows = rowsOf(studio);
-  const binned = studio.length - rows.length + index.visits.filter((v) => v.deletedIso !== null).length;
-  return { rows, unread: unreadable.length, binned, desk: studioDesk(index, dayjs().format('YYYY-MM-DD')) };
+  const trashed = studio.length - rows.length + index.visits.filter((v) => v.deletedIso !== null).length;
+  return { rows, unread: unreadable.length, trashed, desk: studioDesk(index, dayjs().format('YYYY-MM-DD')) };
 };
 
 async function readStudio(): Promise<Studio> {
@@ -149,7 +149,7 @@ export default function Riders({ loaderData, actionData }: Route.ComponentProps)
 const FIND = 'riders-find';
 
 /** The riders, searched and put in order. */
-function List({ rows, unread, binned, desk }: Studio) {
+function List({ rows, unread, trashed, desk }: Studio) {
   const [search, setSearch] = useSearchParams();
   const [words, setWords] = useState(() => sessionStorage.getItem(FIND) ?? '');
   const [order, setOrder] = useState<RiderOrder>(
@@ -192,9 +192,9 @@ function List({ rows, unread, binned, desk }: Studio) {
           />
           <Choice label="In order of" options={ORDERS} value={order} onChange={(v) => v && setOrder(v)} />
           <Box sx={{ flex: 1 }} />
-          {binned > 0 && (
-            <Button component={Link} to="/bin">
-              Bin ({binned})
+          {trashed > 0 && (
+            <Button component={Link} to="/trash">
+              Trash ({trashed})
             </Button>
           )}
         </Box>

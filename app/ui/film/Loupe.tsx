@@ -2,7 +2,7 @@ import Box from '@mui/material/Box';
 import { useTheme } from '@mui/material/styles';
 import { useEffect, useRef } from 'react';
 import type { Vec2 } from '../../../core/math/vec.ts';
-import type { Spot } from './spot';
+import type { SpotStore } from './spot';
 
 const SIDE = 216;
 const ZOOM = 6;
@@ -16,7 +16,7 @@ export function Loupe({
 }: {
   source: HTMLCanvasElement | null;
   at: Vec2 | null;
-  pointer: Spot;
+  pointer: SpotStore;
   frame: number;
 }) {
   const canvas = useRef<HTMLCanvasElement | null>(null);

@@ -2,7 +2,7 @@ import { cannot, CONTROLS, effectsOf, standsAt, tidy, type ControlKey, type Move
 import type { PlanCase } from './plan.ts';
 
 /** A way to put the hands elsewhere: what is moved, and which part it takes. */
-export interface Front {
+export interface CockpitBuild {
   moves: Moves;
   extra: number;
 }
@@ -18,11 +18,11 @@ const priceOf = (moves: Moves): number =>
     0,
   );
 
-/** Every front that the steerer and the bin give, and a few that can be ordered. */
-function fronts(c: Pick<PlanCase, 'bike' | 'parts'>): Front[] {
+/** Every front that the steerer and the trash give, and a few that can be ordered. */
+function builds(c: Pick<PlanCase, 'bike' | 'parts'>): CockpitBuild[] {
   const { bike } = c;
   if (bike.extensions) {
-    const out: Front[] = [];
+    const out: CockpitBuild[] = [];
     for (let padRise = -50; padRise <= 50; padRise += 5)
       for (let padAhead = -40; padAhead <= 40; padAhead += 5)
         out.push({ moves: { padRise, padAhead }, extra: 0 });
@@ -44,7 +44,7 @@ function fronts(c: Pick<PlanCase, 'bike' | 'parts'>): Front[] {
     if (p.kind === 'stem' && p.count > 0 && p.lengthMm !== null) add(p.lengthMm, p.angleDeg ?? angle, 0);
   // To order: the usual lengths of the angle that is on the bike.
   for (let l = 50; l <= 130; l += 10) add(l, angle, 0.8);
-  const out: Front[] = [];
+  const out: CockpitBuild[] = [];
   const most = Math.max(spacersNow, Math.min(spacersNow + 20, 40));
   for (const s of stems.values())
     for (const flip of [false, true])
@@ -57,13 +57,13 @@ function fronts(c: Pick<PlanCase, 'bike' | 'parts'>): Front[] {
         ]) {
           const moves = tidy({
             stemLength: s.length - length,
-            // A stem from the bin has its own angle as printed; the flip is told beside it.
+            // A stem from the trash has its own angle as printed; the flip is told beside it.
             stemAngle: s.angle - angle,
             stemFlip: Number(flip) - Number(flipped),
             spacers: spacers - spacersNow,
             barReach,
           });
-          // A bar of another reach is a part that the bin may not have.
+          // A bar of another reach is a part that the trash may not have.
           if (barReach !== 0 && (bike.bar.reachMm === null || bike.bar.reachMm < 60)) continue;
           const swap = moves.stemLength !== undefined || moves.stemAngle !== undefined;
           out.push({
@@ -75,7 +75,7 @@ function fronts(c: Pick<PlanCase, 'bike' | 'parts'>): Front[] {
 }
 
 /** Length, angle and flip belong to one stem: taking it off is paid once. */
-function priceOfFront(moves: Moves): number {
+function priceOfBuild(moves: Moves): number {
   const { stemLength, stemAngle, stemFlip, ...rest } = moves;
   const swapped = stemLength !== undefined || stemAngle !== undefined;
   return (
@@ -88,8 +88,8 @@ function priceOfFront(moves: Moves): number {
   );
 }
 
-/** A wanted place of the hood, and how near each front of the bin comes. */
-export interface FrontOffer {
+/** A wanted place of the hood, and how near each front of the trash comes. */
+export interface BuildOffer {
   moves: Moves;
   /** By how much it moves the hands. */
   handMm: { x: number; y: number };
@@ -104,15 +104,15 @@ export interface FrontOffer {
  * The inverse of the cockpit: stems × spacers × flips × bars by how near they bring the hands to a wanted displacement, cheapest of
  * equals first (handbook: models, frame and cockpit).
  */
-export function frontsFor(
+export function buildsFor(
   c: Pick<PlanCase, 'bike' | 'parts'>,
   wantedMm: { x: number; y: number },
   count = 8,
-): FrontOffer[] {
+): BuildOffer[] {
   const now = { length: c.bike.stem.lengthMm ?? 90, angle: c.bike.stem.angleDeg ?? -6 };
-  return fronts(c)
+  return builds(c)
     .filter(({ moves }) => !cannot(c.bike, moves))
-    .map(({ moves }): FrontOffer => {
+    .map(({ moves }): BuildOffer => {
       const { handMm } = effectsOf(c.bike, moves);
       const swapped = moves.stemLength !== undefined || moves.stemAngle !== undefined;
       const length = now.length + (moves.stemLength ?? 0);
@@ -144,7 +144,7 @@ export function frontsFor(
       };
     })
     .sort(
-      (a, b) => Math.round(a.missMm) - Math.round(b.missMm) || priceOfFront(a.moves) - priceOfFront(b.moves),
+      (a, b) => Math.round(a.missMm) - Math.round(b.missMm) || priceOfBuild(a.moves) - priceOfBuild(b.moves),
     )
     .slice(0, count);
 }

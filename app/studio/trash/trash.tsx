@@ -9,20 +9,20 @@ import dayjs from 'dayjs';
 import { useState } from 'react';
 import { useFetcher } from 'react-router';
 import { byRider } from '../../../core/visit/summaries.ts';
-import { BIN_DAYS } from '../../../core/visit/visits.ts';
+import { TRASH_DAYS } from '../../../core/visit/visits.ts';
 import { many } from '../../ui/words/many';
 import { answering } from '../../session/answering';
 import { RouteTrouble } from '../../ui/RouteTrouble';
 import { TopBar } from '../../ui/TopBar';
 import { eraseTake } from '../../session/erase';
 import { mustEdit } from '../../session/visits';
-import { eraseRider, eraseSessionById } from '../../storage/bin';
+import { eraseRider, eraseSessionById } from '../../storage/trash';
 import { erasePart, loadParts, saveParts } from '../../storage/parts';
 import { binVisit, changeRider } from '../../storage/sessions';
 import { studioIndex } from '../../storage/studioIndex';
-import type { Route } from './+types/bin';
+import type { Route } from './+types/trash';
 
-export const meta: Route.MetaFunction = () => [{ title: 'Bin · Deep Angle' }];
+export const meta: Route.MetaFunction = () => [{ title: 'Trash · Deep Angle' }];
 
 interface Binned {
   kind: 'rider' | 'session' | 'take' | 'part';
@@ -35,11 +35,11 @@ interface Binned {
   what: string;
 }
 
-export async function clientLoader(): Promise<{ binned: Binned[] }> {
+export async function clientLoader(): Promise<{ trashed: Binned[] }> {
   const { index, unreadable } = await studioIndex();
   const studio = byRider(index);
-  const binned = studio.flatMap(({ rider, visits }): Binned[] => {
-    // A visit of a rider in the bin goes and comes with the rider.
+  const trashed = studio.flatMap(({ rider, visits }): Binned[] => {
+    // A visit of a rider in the trash goes and comes with the rider.
     if (rider.deletedIso) {
       const unread = unreadable.filter((u) => u.riderId === rider.id).length;
       const whole = `rider with ${many(visits.length, 'visit')}${unread ? ` and ${many(unread, 'record')} that can’t be read` : ''}`;
@@ -64,7 +64,7 @@ export async function clientLoader(): Promise<{ binned: Binned[] }> {
   });
   const parts = await loadParts();
   for (const { part, removedIso } of parts.ok ? parts.value.removed : [])
-    binned.push({
+    trashed.push({
       kind: 'part',
       id: part.id,
       name: part.name,
@@ -72,7 +72,7 @@ export async function clientLoader(): Promise<{ binned: Binned[] }> {
       sessionId: null,
       what: 'one part',
     });
-  return { binned: binned.sort((a, b) => b.deletedIso.localeCompare(a.deletedIso)) };
+  return { trashed: trashed.sort((a, b) => b.deletedIso.localeCompare(a.deletedIso)) };
 }
 
 export const clientAction = answering(async ({ request }: Route.ClientActionArgs) => {
@@ -102,8 +102,8 @@ export const clientAction = answering(async ({ request }: Route.ClientActionArgs
   return null;
 });
 
-export default function Bin({ loaderData }: Route.ComponentProps) {
-  const { binned } = loaderData;
+export default function Trash({ loaderData }: Route.ComponentProps) {
+  const { trashed } = loaderData;
   const fetcher = useFetcher();
   const [erasing, setErasing] = useState<Binned | null>(null);
   const ask = (what: 'back' | 'erase', { kind, id, sessionId }: Binned): void =>
@@ -111,17 +111,17 @@ export default function Bin({ loaderData }: Route.ComponentProps) {
   return (
     <Box sx={{ minHeight: '100vh' }}>
       <TopBar>
-        <Typography color="textSecondary">Bin</Typography>
+        <Typography color="textSecondary">Trash</Typography>
       </TopBar>
       <Box component="main" sx={{ maxWidth: 900, mx: 'auto', p: { xs: 2, md: 4 } }}>
         <Typography variant="h1" gutterBottom>
-          Bin
+          Trash
         </Typography>
         <Typography color="textSecondary" sx={{ mb: 2 }}>
-          What is deleted lies here for {BIN_DAYS} days. Then it is gone whole, film included.
+          What is deleted lies here for {TRASH_DAYS} days. Then it is gone whole, film included.
         </Typography>
-        {binned.length === 0 && <Typography>The bin is empty.</Typography>}
-        {binned.map((b) => (
+        {trashed.length === 0 && <Typography>The trash is empty.</Typography>}
+        {trashed.map((b) => (
           <Box
             key={b.id}
             sx={{
@@ -137,7 +137,7 @@ export default function Bin({ loaderData }: Route.ComponentProps) {
             <Box sx={{ flex: 1, minWidth: 220 }}>
               <Typography sx={{ fontWeight: 560 }}>{b.name}</Typography>
               <Typography variant="body2" color="textSecondary">
-                {b.what}; gone on {dayjs(b.deletedIso).add(BIN_DAYS, 'day').format('D MMMM YYYY')}
+                {b.what}; gone on {dayjs(b.deletedIso).add(TRASH_DAYS, 'day').format('D MMMM YYYY')}
               </Typography>
             </Box>
             <Button variant="outlined" onClick={() => ask('back', b)}>

@@ -9,7 +9,7 @@ import Typography from '@mui/material/Typography';
 import Joi from 'joi';
 import { memo, useMemo, useState } from 'react';
 import { CONTROLS, type ControlKey, type Moves } from '../../../core/plan/controls.ts';
-import { frontsFor } from '../../../core/plan/fronts.ts';
+import { buildsFor } from '../../../core/plan/cockpitBuilds.ts';
 import { LengthField } from '../../ui/NumberField';
 import type { VisitCase } from '../../../core/visit/visitCase.ts';
 
@@ -19,7 +19,7 @@ const bounds = Joi.number().min(-120).max(120).messages({
 });
 
 /** A wanted place of the hands, and the stems, spacers, flips and bars that come nearest to it. */
-export const FrontFinder = memo(function FrontFinder({
+export const BuildFinder = memo(function BuildFinder({
   ground,
   moves,
   onTake,
@@ -33,7 +33,7 @@ export const FrontFinder = memo(function FrontFinder({
   const { case: c } = ground;
   const offers = useMemo(
     () =>
-      ahead === 0 && up === 0 ? [] : frontsFor({ bike: c.bike, parts: c.parts }, { x: ahead, y: up }, 6),
+      ahead === 0 && up === 0 ? [] : buildsFor({ bike: c.bike, parts: c.parts }, { x: ahead, y: up }, 6),
     [c.bike, c.parts, ahead, up],
   );
   const rest = Object.fromEntries(
@@ -54,7 +54,7 @@ export const FrontFinder = memo(function FrontFinder({
         <Table size="small" aria-label="Fronts that come near">
           <TableHead>
             <TableRow>
-              <TableCell>Front</TableCell>
+              <TableCell>CockpitBuild</TableCell>
               <TableCell align="right">Miss</TableCell>
               <TableCell align="right">Price</TableCell>
               <TableCell />

@@ -10,9 +10,10 @@ import { bikeStore, dropTake, removeRider, removeSession, sessionStore } from '.
 import { studioIndex, type StudioNow } from './studioIndex';
 
 /** What is said of something that is asked for and was put away. @param what “This visit” */
-export const liesInBin = (what: string): string => `${what} lies in the bin. Restore it there, then go on.`;
+export const liesInTrash = (what: string): string =>
+  `${what} lies in the trash. Restore it there, then go on.`;
 
-/** A rider's visits, whole, the newest first; those in the bin too. What can't be read is left out. */
+/** A rider's visits, whole, the newest first; those in the trash too. What can't be read is left out. */
 export async function sessionsOf(riderId: string): Promise<FitSession[]> {
   const { index } = await studioIndex();
   const out: FitSession[] = [];
@@ -53,7 +54,7 @@ export const eraseSessionById = (id: string): Promise<void> =>
     if (visit) await eraseSession(id, filmsOf(visit));
   });
 
-/** The studio's index after the bin has been emptied of what has lain there for its time. */
+/** The studio's index after the trash has been emptied of what has lain there for its time. */
 export async function studioNow(nowIso: string): Promise<StudioNow> {
   const now = await studioIndex();
   const riders = now.index.riders.filter((r) => isDue(r.deletedIso, nowIso));
