@@ -1,4 +1,5 @@
 import type { Workbox } from 'workbox-window';
+import { createStore } from 'zustand/vanilla';
 
 /** How the page stands to the network: kept for use without one, a newer version waiting, a network there at all. */
 export interface OfflineState {
@@ -9,24 +10,12 @@ export interface OfflineState {
   online: boolean;
 }
 
-let state: OfflineState = { ready: false, newer: false, online: true };
-const listeners = new Set<() => void>();
+export const offlineStore = createStore<OfflineState>()(() => ({ ready: false, newer: false, online: true }));
+const change = (part: Partial<OfflineState>): void => offlineStore.setState(part);
 let worker: Workbox | null = null;
 /** A newer service worker is here and waits. */
 let waiting = false;
 let asked = false;
-
-function change(part: Partial<OfflineState>): void {
-  state = { ...state, ...part };
-  listeners.forEach((tell) => tell());
-}
-
-export const readOffline = (): OfflineState => state;
-
-export function watchOffline(tell: () => void): () => void {
-  listeners.add(tell);
-  return () => listeners.delete(tell);
-}
 
 /** Looked for again while the page stays open for days. */
 const LOOK_AGAIN_MS = 3_600_000;

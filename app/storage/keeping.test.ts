@@ -16,7 +16,7 @@ import { seedDemo } from './demo.ts';
 import { dropFilm, filmsHeld, sweepFilms } from './films.ts';
 import { loadParts, partsThere, saveParts } from './parts.ts';
 import { allProtocols, loadShelf, saveShelf } from './protocols.ts';
-import { holdTyped, isFull, readSaveState, saving, typedHandedOver, watchSaveState } from './saveState.ts';
+import { holdTyped, isFull, saveStore, saving, typedHandedOver } from './saveState.ts';
 import { editVisit } from '../session/visits.ts';
 import {
   bikeStore,
@@ -312,18 +312,21 @@ describe('lists that two tabs change', () => {
 describe('what the corner of the page says', () => {
   it('saving, saved, and why not; the error goes on to who asked', async () => {
     const heard: string[] = [];
-    const stop = watchSaveState(() => heard.push(readSaveState().state));
+    const stop = saveStore.subscribe(() => heard.push(saveStore.getState().state));
     await saving(() => Promise.resolve(1));
     await expect(saving(() => Promise.reject(new Error('the disk is gone')))).rejects.toThrow('disk');
-    expect(readSaveState()).toMatchObject({ state: 'failed', why: 'the disk is gone', full: false });
+    expect(saveStore.getState()).toMatchObject({ state: 'failed', why: 'the disk is gone', full: false });
     const full = new DOMException('no', 'QuotaExceededError');
     await expect(saving(() => Promise.reject(full))).rejects.toBe(full);
-    expect(readSaveState()).toMatchObject({ full: true, why: expect.stringContaining('Move films out') });
+    expect(saveStore.getState()).toMatchObject({
+      full: true,
+      why: expect.stringContaining('Move films out'),
+    });
     expect(isFull(new Error('something else'))).toBe(false);
     expect((await editVisit('maren-1', { kind: 'set', at: 'asFound.stem.lengthMm', value: 95 })).ok).toBe(
       true,
     );
-    expect(readSaveState()).toEqual({ state: 'saved' });
+    expect(saveStore.getState()).toEqual({ state: 'saved' });
     stop();
     const count = heard.length;
     await saving(() => Promise.resolve(1));
@@ -334,14 +337,14 @@ describe('what the corner of the page says', () => {
     let done!: () => void;
     // Typed and not handed over yet is not saved either.
     holdTyped('a field');
-    expect(readSaveState()).toEqual({ state: 'saving' });
+    expect(saveStore.getState()).toEqual({ state: 'saving' });
     typedHandedOver('a field');
-    expect(readSaveState()).toEqual({ state: 'saved' });
+    expect(saveStore.getState()).toEqual({ state: 'saved' });
     const slow = saving(() => new Promise<void>((go) => (done = go)));
     await saving(() => Promise.resolve());
-    expect(readSaveState()).toEqual({ state: 'saving' });
+    expect(saveStore.getState()).toEqual({ state: 'saving' });
     done();
     await slow;
-    expect(readSaveState()).toEqual({ state: 'saved' });
+    expect(saveStore.getState()).toEqual({ state: 'saved' });
   });
 });

@@ -1,3 +1,5 @@
+import { createStore } from 'zustand/vanilla';
+
 /** What the corner of the page says about saving. */
 export type SaveState =
   { state: 'saved' } | { state: 'saving' } | { state: 'failed'; why: string; full: boolean; again: boolean };
@@ -12,17 +14,16 @@ let refused: SaveState | null = null;
 let pending = 0;
 /** Fields in which something was typed that is not handed over yet. */
 const typedIn = new Set<string>();
-let current: SaveState = SAVED;
-const listeners = new Set<() => void>();
+export const saveStore = createStore<SaveState>()(() => SAVED);
 
 function settle(): void {
   const [first] = failed.values();
-  current = first
+  const now: SaveState = first
     ? { state: 'failed', why: first.why, full: first.full, again: true }
     : pending > 0 || typedIn.size > 0
       ? SAVING
       : (refused ?? SAVED);
-  listeners.forEach((tell) => tell());
+  saveStore.setState(now, true);
 }
 
 /** Something was typed in a field, and rests there for a moment before it is handed over: that is not saved yet. */
@@ -35,13 +36,6 @@ export function holdTyped(place: string): void {
 /** What was typed is handed over, or kept as a draft. */
 export function typedHandedOver(place: string): void {
   if (typedIn.delete(place)) settle();
-}
-
-export const readSaveState = (): SaveState => current;
-
-export function watchSaveState(tell: () => void): () => void {
-  listeners.add(tell);
-  return () => listeners.delete(tell);
 }
 
 /** Whether a write failed for want of room. */
@@ -79,7 +73,7 @@ export function onceSaved(go: () => void): void {
   // A write that an action is about to begin counts too.
   const BEGUN_BY_MS = 1500;
   const look = (): void => {
-    if (current.state === 'saved') go();
+    if (saveStore.getState().state === 'saved') go();
     else setTimeout(look, BEGUN_BY_MS);
   };
   setTimeout(look, BEGUN_BY_MS);

@@ -10,7 +10,7 @@ import { fileReaders } from '../workers/fileReaders.ts';
 import { eraseSessionById } from './trash.ts';
 import { seedDemo } from './demo.ts';
 import { closeVisits, editVisit, openVisit, stepVisit, visitStore } from '../session/visits.ts';
-import { readSaveState, saveAgain } from './saveState.ts';
+import { saveAgain, saveStore } from './saveState.ts';
 import { loadRider, loadSession } from './sessions.ts';
 import {
   bikeStore,
@@ -81,7 +81,7 @@ describe('edits of a visit', () => {
     expect(await stored()).toMatchObject({ asFound: { saddle: { heightMm: 657 }, stem: { lengthMm: 118 } } });
     // They went into few writes: the store is never far behind.
     expect(writes.mock.calls.length).toBeLessThan(5);
-    expect(readSaveState()).toEqual({ state: 'saved' });
+    expect(saveStore.getState()).toEqual({ state: 'saved' });
   });
   it('and steps back and forward stand where a model of plain lists has them, whatever the order', async () => {
     const random = seededRandom(31);
@@ -149,10 +149,10 @@ describe('edits of a visit', () => {
     expect([asFound.saddle.heightMm, asFound.stem.lengthMm]).toEqual([701, 77]);
     expect(JSON.stringify(asFound)).not.toContain('too many');
     expect(visitStore.getState().open[ID].shown.asFound.name).toBe('a film too many');
-    expect(readSaveState()).toMatchObject({ state: 'failed', full: true, again: true });
+    expect(saveStore.getState()).toMatchObject({ state: 'failed', full: true, again: true });
     full.mockRestore();
     saveAgain();
-    await vi.waitFor(() => expect(readSaveState()).toEqual({ state: 'saved' }));
+    await vi.waitFor(() => expect(saveStore.getState()).toEqual({ state: 'saved' }));
     expect((await stored()).asFound).toMatchObject({ name: 'a film too many', stem: { lengthMm: 77 } });
     while (canStep(ID).undo) await stepVisit(ID, 'undo');
     expect((await stored()).asFound).toEqual(CATALOGUE.sessions.find((s) => s.id === ID)!.asFound);
@@ -175,11 +175,11 @@ describe('edits of a visit', () => {
       gone.onerror = () => failed(new Error('not deleted'));
     });
     expect(await editVisit('maren-1', height(701))).toMatchObject({ ok: false });
-    expect(readSaveState()).toMatchObject({ state: 'failed' });
+    expect(saveStore.getState()).toMatchObject({ state: 'failed' });
     await seedDemo(CATALOGUE);
     closeVisits();
     expect((await editVisit('maren-1', height(702))).ok).toBe(true);
-    expect(readSaveState()).toEqual({ state: 'saved' });
+    expect(saveStore.getState()).toEqual({ state: 'saved' });
   });
   it('where the bike’s name finds no room, its edit waits and the others are stored whole', async () => {
     const full = vi.spyOn(bikeStore, 'setItem').mockRejectedValue(new DOMException('', 'QuotaExceededError'));

@@ -7,16 +7,15 @@ import IconButton from '@mui/material/IconButton';
 import { useTheme } from '@mui/material/styles';
 import Tooltip from '@mui/material/Tooltip';
 import Typography from '@mui/material/Typography';
-import { useSyncExternalStore, type ReactNode } from 'react';
+import type { ReactNode } from 'react';
+import { useStore } from 'zustand';
 import { Link, useFetcher } from 'react-router';
-import { readOffline, takeNewer, watchOffline, type OfflineState } from '../offline/register';
+import { offlineStore, takeNewer } from '../offline/register';
 import { JobsLine } from './JobsLine';
-import { readSaveState, saveAgain, watchSaveState, type SaveState } from '../storage/saveState';
-
-const saved: SaveState = { state: 'saved' };
+import { saveAgain, saveStore } from '../storage/saveState';
 
 function SaveNote() {
-  const s = useSyncExternalStore(watchSaveState, readSaveState, () => saved);
+  const s = useStore(saveStore);
   const text = s.state === 'failed' ? `Could not save: ${s.why}` : 'Saving…';
   return (
     <Typography
@@ -55,11 +54,9 @@ function SaveNote() {
   );
 }
 
-const unknown: OfflineState = { ready: false, newer: false, online: true };
-
 /** Whether there is a network, and a newer version on offer: taken when the fitter says so, never by itself. */
 function OfflineNote() {
-  const s = useSyncExternalStore(watchOffline, readOffline, () => unknown);
+  const s = useStore(offlineStore);
   return (
     <>
       {!s.online && (

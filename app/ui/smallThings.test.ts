@@ -2,7 +2,6 @@ import { describe, expect, it, vi } from 'vitest';
 import { CATALOGUE } from '../demo/catalogue.ts';
 import { bytesText } from './words/bytesText.ts';
 import { dueText } from './words/dueText.ts';
-import { newSpot } from './film/spot.ts';
 import { takeText } from './words/takeWords.ts';
 
 describe('a follow-up’s day', () => {
@@ -52,19 +51,5 @@ describe('sizes', () => {
     expect(bytesText(2_340_000)).toBe('2.3 MB');
     expect(bytesText(999_000_000)).toBe('999.0 MB');
     expect(bytesText(1_500_000_000)).toBe('1.5 GB');
-  });
-});
-
-describe('what passes between page and storage', () => {
-  it('a spot tells whoever watches, until they stop', () => {
-    const spot = newSpot();
-    const heard = vi.fn();
-    const stop = spot.watch(heard);
-    spot.set({ x: 3, y: 4 });
-    expect(spot.get()).toEqual({ x: 3, y: 4 });
-    stop();
-    spot.set(null);
-    expect(heard).toHaveBeenCalledTimes(1);
-    expect(spot.get()).toBeNull();
   });
 });

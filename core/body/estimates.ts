@@ -1,3 +1,4 @@
+import { mean } from '../math/statistics.ts';
 import type { BikeSetup } from '../bike/setup.ts';
 import { finding, pair, single, worse, type BodyRecord } from './bodyTests.ts';
 
@@ -102,7 +103,7 @@ export function cleatRotationStart(body: BodyRecord): { left: number | null; rig
   const jump = pair(body, 'toeOutJump');
   const of = (side: 'left' | 'right'): number | null => {
     const known = [walk[side], jump[side]].filter((v): v is number => v !== null);
-    return known.length ? -Math.round(known.reduce((s, v) => s + v, 0) / known.length) : null;
+    return known.length ? -Math.round(mean(known)) : null;
   };
   return { left: of('left'), right: of('right') };
 }

@@ -1,7 +1,7 @@
 import { DEG_PER_RAD, RAD_PER_DEG } from '../math/angles.ts';
 import { fitCircle, type Circle } from '../math/circle.ts';
 import { isSeen, type Vec2 } from '../math/vec.ts';
-import { solveSymmetric } from '../math/harmonics.ts';
+import { solveSymmetric } from '../math/solveSymmetric.ts';
 
 export interface CrankFit {
   circle: Circle;

@@ -1,3 +1,4 @@
+import { bisector } from 'd3';
 import type { Reading } from './read.ts';
 
 /** What ties a film's frames to the crank's turn. */
@@ -32,6 +33,8 @@ function steadyRun({ strokes }: Turning): { fromDeg: number; toDeg: number; degP
   };
 }
 
+const atOrAfter = bisector((k: { deg: number }) => k.deg).left;
+
 /** Index of the film's frame nearest to an unwrapped crank angle. Angles grow with time within a steady run. */
 function frameNear(t: Turning, run: { fromDeg: number; toDeg: number }): (deg: number) => number {
   const known: { deg: number; frame: number }[] = [];
@@ -42,12 +45,7 @@ function frameNear(t: Turning, run: { fromDeg: number; toDeg: number }): (deg: n
   });
   return (deg) => {
     const wanted = run.fromDeg + deg;
-    let [low, high] = [0, known.length - 1];
-    while (low < high) {
-      const mid = (low + high) >> 1;
-      if (known[mid].deg < wanted) low = mid + 1;
-      else high = mid;
-    }
+    const low = Math.min(atOrAfter(known, wanted), known.length - 1);
     const after = known[low];
     const before = known[Math.max(0, low - 1)];
     return Math.abs(after.deg - wanted) < Math.abs(before.deg - wanted) ? after.frame : before.frame;

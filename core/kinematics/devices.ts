@@ -1,3 +1,4 @@
+import { mean } from '../math/statistics.ts';
 import Joi from 'joi';
 import type { Ridden } from './ridden.ts';
 
@@ -44,8 +45,6 @@ export interface MatFrame {
   tS: number;
   gridKPa: number[][];
 }
-
-const mean = (values: readonly number[]): number => values.reduce((s, v) => s + v, 0) / values.length;
 
 /**
  * Means over a stretch. The share of the legs is weighed by the power it was ridden with; a coasting second tells nothing of it.

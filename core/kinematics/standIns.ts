@@ -1,7 +1,7 @@
 import { DEG_PER_RAD, RAD_PER_DEG, elevationDeg } from '../math/angles.ts';
 import { circleMeetLeft, fitCircle } from '../math/circle.ts';
 import { distance, isSeen, type Vec2 } from '../math/vec.ts';
-import { median } from '../math/statistics.ts';
+import { mean, median } from '../math/statistics.ts';
 import type { SideKey } from './angles.ts';
 import {
   FRONTAL_NEEDED,
@@ -98,8 +98,8 @@ export function standIns(paths: Set): Partial<Record<SideLandmark, Vec2[]>> {
     const seen = of('knee').filter(isSeen);
     const arc = fitCircle(seen);
     const middle = {
-      x: seen.reduce((s, p) => s + p.x, 0) / seen.length,
-      y: seen.reduce((s, p) => s + p.y, 0) / seen.length,
+      x: mean(seen.map((p) => p.x)),
+      y: mean(seen.map((p) => p.y)),
     };
     const told = arc && Math.abs(arc.radius / shank - 1) < 0.25 && arc.centre.x < middle.x;
     const hip = told ? arc.centre : along(middle, shank, 140);

@@ -1,4 +1,5 @@
 import { median } from './statistics.ts';
+import { solveSymmetric } from './solveSymmetric.ts';
 import { distance, type Vec2 } from './vec.ts';
 
 export interface Circle {
@@ -69,39 +70,23 @@ export function fitCircle(points: readonly Vec2[]): Circle | null {
   let weights = points.map(() => 1);
   for (let round = 0; round < 30; round += 1) {
     // Normal equations of the three unknowns (centre x, centre y, radius).
-    let a11 = 0;
-    let a12 = 0;
-    let a13 = 0;
-    let a22 = 0;
-    let a23 = 0;
-    let a33 = 0;
-    let b1 = 0;
-    let b2 = 0;
-    let b3 = 0;
+    const a = [
+      [0, 0, 0],
+      [0, 0, 0],
+      [0, 0, 0],
+    ];
+    const b = [0, 0, 0];
     points.forEach((p, i) => {
       const d = distance(p, centre) || 1e-9;
-      const cx = (p.x - centre.x) / d;
-      const cy = (p.y - centre.y) / d;
-      const r = d - radius;
-      const w = weights[i];
-      a11 += w * cx * cx;
-      a12 += w * cx * cy;
-      a13 += w * cx;
-      a22 += w * cy * cy;
-      a23 += w * cy;
-      a33 += w;
-      b1 += w * cx * r;
-      b2 += w * cy * r;
-      b3 += w * r;
+      const by = [(p.x - centre.x) / d, (p.y - centre.y) / d, 1];
+      for (let j = 0; j < 3; j += 1) {
+        for (let k = 0; k < 3; k += 1) a[j][k] += weights[i] * by[j] * by[k];
+        b[j] += weights[i] * by[j] * (d - radius);
+      }
     });
-    const det = a11 * (a22 * a33 - a23 * a23) - a12 * (a12 * a33 - a23 * a13) + a13 * (a12 * a23 - a22 * a13);
-    if (!(Math.abs(det) > 1e-12)) return null;
-    const dx =
-      (b1 * (a22 * a33 - a23 * a23) - a12 * (b2 * a33 - a23 * b3) + a13 * (b2 * a23 - a22 * b3)) / det;
-    const dy =
-      (a11 * (b2 * a33 - b3 * a23) - b1 * (a12 * a33 - a23 * a13) + a13 * (a12 * b3 - b2 * a13)) / det;
-    const dr =
-      (a11 * (a22 * b3 - a23 * b2) - a12 * (a12 * b3 - b2 * a13) + b1 * (a12 * a23 - a22 * a13)) / det;
+    const step = solveSymmetric(a, b);
+    if (!step) return null;
+    const [dx, dy, dr] = step;
     centre = { x: centre.x + dx, y: centre.y + dy };
     radius += dr;
     const scale = Math.max(1e-6, 1.4826 * median(points.map((p) => Math.abs(distance(p, centre) - radius))));

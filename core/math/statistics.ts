@@ -1,24 +1,15 @@
-/** Middle value of the finite entries; NaN when there are none. */
-export function median(values: ArrayLike<number>): number {
-  const s = Array.from(values)
-    .filter(Number.isFinite)
-    .sort((a, b) => a - b);
-  if (s.length === 0) return NaN;
-  const m = s.length >> 1;
-  return s.length % 2 ? s[m] : (s[m - 1] + s[m]) / 2;
-}
+import { deviation, mean as meanOf, median as medianOf } from 'd3';
 
-/** Mean; NaN when empty. */
-export function mean(values: readonly number[]): number {
-  return values.length ? values.reduce((s, v) => s + v, 0) / values.length : NaN;
-}
+/** Middle value of the finite entries; NaN when there are none. */
+export const median = (values: ArrayLike<number>): number =>
+  medianOf(Array.from(values).filter(Number.isFinite)) ?? NaN;
+
+/** Mean; NaN when empty, or where one of them is. */
+export const mean = (values: readonly number[]): number =>
+  values.some(Number.isNaN) ? NaN : (meanOf(values) ?? NaN);
 
 /** Sample standard deviation (n − 1); 0 for fewer than two. */
-export function standardDeviation(values: readonly number[]): number {
-  if (values.length < 2) return 0;
-  const m = mean(values);
-  return Math.sqrt(values.reduce((s, v) => s + (v - m) ** 2, 0) / (values.length - 1));
-}
+export const standardDeviation = (values: readonly number[]): number => deviation(values) ?? 0;
 
 /** Two-sided 95 % point of Student's t for 1…10 degrees of freedom (tables). */
 const T95 = [12.706, 4.303, 3.182, 2.776, 2.571, 2.447, 2.365, 2.306, 2.262, 2.228];

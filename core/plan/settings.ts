@@ -1,3 +1,4 @@
+import { mean } from '../math/statistics.ts';
 import { saddleHeightStarts, spread as spreadOf } from '../body/estimates.ts';
 import { single } from '../body/bodyTests.ts';
 import { asItIs, laidOut } from '../model/foretell.ts';
@@ -145,8 +146,8 @@ function tapeSign(c: PlanCase): Sign[] {
   const height = c.resolved.heightMm?.mm;
   if (inseam === null || height === undefined) return [];
   const starts = saddleHeightStarts(inseam, c.bike.crank.lengthMm).map((s) => s.mm);
-  const mean = starts.reduce((s, v) => s + v, 0) / starts.length;
-  const byMm = height - mean;
+  const middle = mean(starts);
+  const byMm = height - middle;
   const words =
     Math.abs(byMm) < 3
       ? 'at the schools’ starting height'
@@ -166,12 +167,12 @@ function goniometerSign(c: PlanCase): Sign[] {
   const read = [left, right].filter((v): v is number => v !== null);
   if (read.length === 0) return [];
   const band = staticKneeBand(c.kneeMovedDeg);
-  const mean = read.reduce((s, v) => s + v, 0) / read.length;
+  const middle = mean(read);
   return [
     {
-      byMm: ((band.low + band.high) / 2 - mean) / USUAL_KNEE_DEG_PER_MM,
+      byMm: ((band.low + band.high) / 2 - middle) / USUAL_KNEE_DEG_PER_MM,
       sdMm: GONIOMETER_SD_DEG / Math.sqrt(read.length) / USUAL_KNEE_DEG_PER_MM,
-      text: `goniometer ${Math.round(mean)}°, ${band.low} to ${band.high}° wanted`,
+      text: `goniometer ${Math.round(middle)}°, ${band.low} to ${band.high}° wanted`,
     },
   ];
 }

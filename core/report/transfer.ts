@@ -1,3 +1,4 @@
+import { mean } from '../math/statistics.ts';
 import { hoodPoint } from '../bike/cockpit.ts';
 import type { Part } from '../bike/parts.ts';
 import { resolveBike } from '../bike/resolve.ts';
@@ -71,7 +72,7 @@ function underFoot(a: BikeSetup, b: BikeSetup): number | null {
     const [was, is] = [a.feet[side].soleStackMm, b.feet[side].soleStackMm];
     return was !== null && is !== null ? [is - was] : [];
   });
-  const sole = soles.length ? soles.reduce((s, v) => s + v, 0) / soles.length : 0;
+  const sole = soles.length ? mean(soles) : 0;
   return b.pedals.stackMm - a.pedals.stackMm + sole;
 }
 

@@ -1,3 +1,4 @@
+import { mean } from '../math/statistics.ts';
 import type { Vec2 } from '../math/vec.ts';
 import { findCandidates } from './candidates.ts';
 import { centreOn } from './centre.ts';
@@ -66,7 +67,7 @@ export function looksOfFrame(frame: PlanarFrame): Sticker[] {
     // The one in the middle of its kind stands for all.
     const sticker = [...like].sort((a, b) => a.sticker.radiusPx - b.sticker.radiusPx)[like.length >> 1]
       .sticker;
-    const contrast = like.reduce((s, l) => s + l.sticker.contrast, 0) / like.length;
+    const contrast = mean(like.map((l) => l.sticker.contrast));
     if (like.length >= 3) looks.push({ sticker, worth: Math.min(16, like.length) * contrast });
     for (const l of like) rest.splice(rest.indexOf(l), 1);
   }

@@ -132,9 +132,9 @@ function Tracking({ session }: { session: FitSession }) {
             onHover={() => undefined}
             onPlace={(at) => review.setDraft(at)}
             onSelect={(key) => review.select(key as Landmark)}
-            onDrag={spot.set}
+            onDrag={(at) => spot.setState({ at })}
             onDrop={(_, at) => {
-              spot.set(null);
+              spot.setState({ at: null });
               review.setDraft(at);
             }}
           />

@@ -2,10 +2,11 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import dayjs from 'dayjs';
-import { useEffect, useState, useSyncExternalStore, type ReactNode } from 'react';
+import { useEffect, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { backupNudge, type StudioDesk } from '../../../core/visit/desk.ts';
-import { readOffline, watchOffline } from '../../offline/register';
+import { useStore } from 'zustand';
+import { offlineStore } from '../../offline/register';
 import { lastBackupIso } from '../../jobs/backup';
 import { bytesText } from '../../ui/words/bytesText';
 import { dueText } from '../../ui/words/dueText';
@@ -94,7 +95,7 @@ const Line = ({ to, children }: { to: string; children: ReactNode }) => (
 
 /** Room taken, the last backup with a nudge when it is old, and whether all of it works without a network. */
 function Safe() {
-  const offline = useSyncExternalStore(watchOffline, readOffline, readOffline);
+  const offline = useStore(offlineStore);
   const [known, setKnown] = useState<{ last: string | null; usedBytes: number | null } | null>(null);
   useEffect(() => {
     let ended = false;

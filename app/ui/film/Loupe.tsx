@@ -24,7 +24,7 @@ export function Loupe({
   useEffect(() => {
     const draw = (): void => {
       const context = canvas.current?.getContext('2d');
-      const centre = pointer.get() ?? at;
+      const centre = pointer.getState().at ?? at;
       if (!context || !source || !centre || source.width === 0) return;
       const span = SIDE / ZOOM;
       context.imageSmoothingEnabled = false;
@@ -61,7 +61,7 @@ export function Loupe({
       context.stroke();
     };
     draw();
-    return pointer.watch(draw);
+    return pointer.subscribe(draw);
   }, [source, at, pointer, frame, line]);
   return (
     <Box

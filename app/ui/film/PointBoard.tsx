@@ -159,7 +159,7 @@ export function PointBoard({
     return () => window.removeEventListener('keydown', onKey, { capture: true });
   }, [selected, elsewhere, put, settle]);
 
-  useEffect(() => pointer.set(null), [pointer, selected, points]);
+  useEffect(() => pointer.setState({ at: null }), [pointer, selected, points]);
 
   const asking = selected && !points[selected] ? items.find((i) => i.key === selected) : null;
   const inTurn = items.filter((i) => !i.onRequest);
@@ -180,13 +180,13 @@ export function PointBoard({
           ghosts={ghosts}
           onHover={(at) => {
             // With a point chosen the close-up stays on it; while one is asked for it goes with the pointer.
-            if (asking || !chosen) pointer.set(at);
+            if (asking || !chosen) pointer.setState({ at });
           }}
           onPlace={(at) => void place(at)}
           onSelect={setSelected}
-          onDrag={pointer.set}
+          onDrag={(at) => pointer.setState({ at })}
           onDrop={(key, at) => {
-            pointer.set(null);
+            pointer.setState({ at: null });
             void put(key, at, false);
           }}
         />
