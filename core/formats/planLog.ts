@@ -18,9 +18,9 @@ export interface PlanLog {
   followUps: FollowUp[];
 }
 
-const schema = Joi.object<PlanLog>({
-  format: Joi.valid('deep-angle-plan-log').required(),
-  version: Joi.valid(1).required(),
+const schema = Joi.object<PlanLog, true>({
+  format: Joi.string().valid('deep-angle-plan-log').required(),
+  version: Joi.number().valid(1).required(),
   startedIso: Joi.string().isoDate().required(),
   bike: Joi.object({
     asFound: bikeSchema.required(),

@@ -116,8 +116,8 @@ const share = Joi.number().min(0).max(100);
 const source = Joi.string().min(1).max(300).required();
 const seconds = Joi.number().min(0).max(1e6).required();
 
-export const devicesSchema = Joi.object<TakeDevices>({
-  trainer: Joi.object<TrainerSummary>({
+export const devicesSchema = Joi.object<TakeDevices, true>({
+  trainer: Joi.object<TrainerSummary, true>({
     source,
     seconds,
     powerW: Joi.number().min(0).max(3000).required(),
@@ -126,7 +126,7 @@ export const devicesSchema = Joi.object<TakeDevices>({
   })
     .allow(null)
     .required(),
-  mat: Joi.object<MatSummary>({
+  mat: Joi.object<MatSummary, true>({
     source,
     seconds,
     gridKPa: Joi.array()

@@ -24,7 +24,7 @@ export const NOT_RIDDEN: Ridden = {
 const reading = (least: number, most: number): Joi.NumberSchema =>
   Joi.number().min(least).max(most).allow(null).required();
 
-export const riddenSchema = Joi.object<Ridden>({
+export const riddenSchema = Joi.object<Ridden, true>({
   powerW: reading(0, 2500),
   cadenceRpm: reading(20, 220),
   leftPercent: reading(0, 100),

@@ -49,7 +49,7 @@ export const setupPlace = Joi.string()
   .max(60)
   .required();
 
-export const changeSchema = Joi.object<Change>({
+export const changeSchema = Joi.object<Change, true>({
   id,
   madeIso: iso.required(),
   values: Joi.array()

@@ -27,14 +27,14 @@ export interface Plan {
 const iso = Joi.string().isoDate();
 const round = Joi.number().integer().min(1).max(1000);
 
-export const planSchema = Joi.object<Plan>({
+export const planSchema = Joi.object<Plan, true>({
   keptIso: iso.required(),
   round: round.required(),
   protocolId: Joi.string().max(60).required(),
   findings: Joi.array().items(findingSchema).max(100).required(),
   lines: Joi.array()
     .items(
-      Joi.object<KeptLine>({
+      Joi.object<KeptLine, true>({
         key: Joi.string()
           .pattern(/^[A-Za-z]{1,40}$/)
           .required(),

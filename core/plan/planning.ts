@@ -47,8 +47,8 @@ export const NO_PLANNING: Planning = {
 
 const lineKey = Joi.string().pattern(/^[A-Za-z]{1,40}$/);
 
-export const planningSchema = Joi.object<Planning>({
-  schools: Joi.object<Schools>({
+export const planningSchema = Joi.object<Planning, true>({
+  schools: Joi.object<Schools, true>({
     knee: Joi.string().valid('dynamic', 'static').required(),
     foreAft: Joi.string().valid('plumb', 'balance').required(),
     cleat: Joi.string().valid('level', 'behind', 'between', 'midfoot').required(),
@@ -57,7 +57,7 @@ export const planningSchema = Joi.object<Planning>({
   }).required(),
   decisions: Joi.array()
     .items(
-      Joi.object<Decision>({
+      Joi.object<Decision, true>({
         key: lineKey.required(),
         state: Joi.string().valid('accepted', 'edited', 'rejected').required(),
         moves: movesSchema.required(),
@@ -72,7 +72,7 @@ export const planningSchema = Joi.object<Planning>({
   trying: movesSchema.allow(null).required(),
   variants: Joi.array()
     .items(
-      Joi.object<Variant>({
+      Joi.object<Variant, true>({
         id: Joi.string()
           .pattern(/^[A-Za-z0-9_-]{1,40}$/)
           .required(),

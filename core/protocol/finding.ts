@@ -14,7 +14,7 @@ export interface Finding {
 
 const finite = Joi.number().min(-1e5).max(1e5).required();
 
-export const findingSchema = Joi.object<Finding>({
+export const findingSchema = Joi.object<Finding, true>({
   key: Joi.string()
     .pattern(/^[A-Za-z0-9]{1,60}$/)
     .required(),

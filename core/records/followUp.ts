@@ -15,7 +15,7 @@ const id = Joi.string()
   .pattern(/^[A-Za-z0-9_-]{1,40}$/)
   .required();
 
-export const followUpSchema = Joi.object<FollowUp>({
+export const followUpSchema = Joi.object<FollowUp, true>({
   id,
   due: daySchema.required(),
   why: Joi.string().allow('').max(300).required(),

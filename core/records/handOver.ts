@@ -43,7 +43,7 @@ export const NO_HAND_OVER: HandOver = {
 
 const part = Joi.string().valid(...REPORT_PARTS.map((p) => p.key));
 
-export const handOverSchema = Joi.object<HandOver>({
+export const handOverSchema = Joi.object<HandOver, true>({
   paper: Joi.string()
     .valid(...PAPERS)
     .required(),

@@ -7,7 +7,20 @@ import { devicesSchema } from '../kinematics/devices.ts';
 import { handOverSchema } from './handOver.ts';
 import { planningSchema } from '../plan/planning.ts';
 import { staticsSchema } from '../body/statics.ts';
-import type { Bike, FitSession, PartsBin, ProtocolShelf, Rider, Studio } from './types.ts';
+import type {
+  Bike,
+  Correction,
+  FitSession,
+  Hidden,
+  Mark,
+  PartsBin,
+  ProtocolShelf,
+  Rider,
+  Studio,
+  Take,
+  TrackingState,
+  VideoInfo,
+} from './types.ts';
 import { changeSchema } from '../plan/change.ts';
 import { followUpSchema } from './followUp.ts';
 import { planSchema } from '../plan/keptPlan.ts';
@@ -33,7 +46,7 @@ export const riderName = Joi.string().trim().min(1).max(120).messages({
   'string.max': 'A name of at most 120 characters, please.',
 });
 
-const riderSchema = Joi.object<Rider>({
+const riderSchema = Joi.object<Rider, true>({
   version: version('rider'),
   id,
   name: riderName.required(),
@@ -43,7 +56,7 @@ const riderSchema = Joi.object<Rider>({
   habits: Joi.object({ kappa: shareSchema, rho: shareSchema, learnedIso: iso }).allow(null).required(),
 });
 
-const bikeRecordSchema = Joi.object<Bike>({
+const bikeRecordSchema = Joi.object<Bike, true>({
   version: version('bike'),
   id,
   riderId: id,
@@ -52,17 +65,21 @@ const bikeRecordSchema = Joi.object<Bike>({
   createdIso: iso,
 });
 
-const mark = Joi.object({ x: finite.required(), y: finite.required(), onSticker: Joi.boolean().required() });
+const mark = Joi.object<Mark, true>({
+  x: finite.required(),
+  y: finite.required(),
+  onSticker: Joi.boolean().required(),
+});
 export const marksSchema = Joi.object(Object.fromEntries(LANDMARKS.map((k) => [k, mark])));
 
-export const rimsSchema = Joi.object({
+export const rimsSchema = Joi.object<Take['rims'], true>({
   rearTop: point,
   rearBottom: point,
   frontTop: point,
   frontBottom: point,
 });
 
-export const widthSchema = Joi.object({
+export const widthSchema = Joi.object<Take['width'], true>({
   of: Joi.string().valid('bar', 'hub', 'pedals').required(),
   mm: Joi.number().min(20).max(1200).allow(null).required(),
   right: point.allow(null).required(),
@@ -75,19 +92,25 @@ const landmark = Joi.string()
 const frame = Joi.number().integer().min(0).max(10_000_000).required();
 
 export const correctionsSchema = Joi.array()
-  .items(Joi.object({ landmark, frame, x: finite.required(), y: finite.required() }))
+  .items(Joi.object<Correction, true>({ landmark, frame, x: finite.required(), y: finite.required() }))
   .max(5000);
 export const hiddenSchema = Joi.array()
-  .items(Joi.object({ landmark, from: frame, to: Joi.number().integer().min(Joi.ref('from')).required() }))
+  .items(
+    Joi.object<Hidden, true>({
+      landmark,
+      from: frame,
+      to: Joi.number().integer().min(Joi.ref('from')).required(),
+    }),
+  )
   .max(1000);
 
-export const trackingSchema = Joi.object({
+export const trackingSchema = Joi.object<TrackingState, true>({
   state: Joi.string().valid('none', 'stopped', 'done').required(),
   framesDone: Joi.number().integer().min(0).required(),
   revision: Joi.number().integer().min(0).required(),
 });
 
-export const takeSchema = Joi.object({
+export const takeSchema = Joi.object<Take, true>({
   id,
   round: Joi.number().integer().min(1).max(1000).required(),
   setup: bikeSchema.allow(null).required(),
@@ -111,7 +134,7 @@ export const takeSchema = Joi.object({
     .required(),
   clipName: Joi.string().min(1).max(300).required(),
   clipBytes: Joi.number().integer().min(0).required(),
-  video: Joi.object({
+  video: Joi.object<VideoInfo, true>({
     widthPx: Joi.number().integer().min(1).max(16384).required(),
     heightPx: Joi.number().integer().min(1).max(16384).required(),
     codec: Joi.string().max(60).required(),
@@ -144,7 +167,7 @@ export const takeSchema = Joi.object({
 
 const bandEnd = Joi.number().min(-500).max(500).allow(null).required();
 
-export const protocolSchema = Joi.object<Protocol>({
+export const protocolSchema = Joi.object<Protocol, true>({
   id,
   revision: Joi.number().integer().min(1).max(10_000).required(),
   name: Joi.string().trim().min(1).max(120).required(),
@@ -172,7 +195,7 @@ export const protocolSchema = Joi.object<Protocol>({
   ).required(),
 });
 
-export const sessionSchema = Joi.object<FitSession>({
+export const sessionSchema = Joi.object<FitSession, true>({
   version: version('session'),
   id,
   riderId: id,
@@ -202,7 +225,7 @@ export const sessionSchema = Joi.object<FitSession>({
   handOver: handOverSchema.required(),
 });
 
-const studioSchema = Joi.object<Studio>({
+const studioSchema = Joi.object<Studio, true>({
   version: version('studio'),
   name: Joi.string().allow('').max(120).required(),
   fitter: Joi.string().allow('').max(120).required(),
@@ -233,7 +256,7 @@ export const partSchema = Joi.object<Part>({
   count: Joi.number().integer().min(0).max(9999).required(),
 });
 
-const partsSchema = Joi.object<PartsBin>({
+const partsSchema = Joi.object<PartsBin, true>({
   version: version('parts'),
   parts: Joi.array().items(partSchema).unique('id').max(5000).required(),
   removed: Joi.array()
@@ -242,7 +265,7 @@ const partsSchema = Joi.object<PartsBin>({
     .required(),
 });
 
-const protocolsSchema = Joi.object<ProtocolShelf>({
+const protocolsSchema = Joi.object<ProtocolShelf, true>({
   version: version('protocols'),
   protocols: Joi.array()
     .items(protocolSchema)

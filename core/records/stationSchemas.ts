@@ -2,7 +2,7 @@ import Joi from 'joi';
 import { daySchema } from './daySchema.ts';
 import type { BikeSetup } from '../bike/setup.ts';
 import { BODY_TESTS, type BodyRecord, type BodyTest } from '../body/bodyTests.ts';
-import { DISCIPLINES, GOALS, RED_FLAGS, REGIONS, type Intake } from '../intake/intake.ts';
+import { DISCIPLINES, GOALS, RED_FLAGS, REGIONS, type Intake, type Complaint } from '../intake/intake.ts';
 
 /** What no bike and no body can have, with the sentence that says so. */
 function range(min: number, max: number, unit: string): Joi.NumberSchema {
@@ -105,7 +105,7 @@ const foot = Joi.object({
   insole: text(200),
 }).required();
 
-export const bikeSchema = Joi.object<BikeSetup>({
+export const bikeSchema = Joi.object<BikeSetup, true>({
   name: text(200),
   frame: Joi.object({
     ...part('frame'),
@@ -150,12 +150,12 @@ const result = (test: BodyTest): Joi.ObjectSchema => {
   });
 };
 
-export const bodySchema = Joi.object<BodyRecord>({
+export const bodySchema = Joi.object<BodyRecord, true>({
   results: Joi.object(Object.fromEntries(BODY_TESTS.map((t) => [t.key, result(t)]))).required(),
   adjustmentsOff: Joi.array().items(Joi.string().max(60)).max(50).required(),
 });
 
-export const intakeSchema = Joi.object<Intake>({
+export const intakeSchema = Joi.object<Intake, true>({
   goals: Joi.array()
     .items(Joi.string().valid(...GOALS))
     .unique()
@@ -176,7 +176,7 @@ export const intakeSchema = Joi.object<Intake>({
   changed: text(2000),
   complaints: Joi.array()
     .items(
-      Joi.object({
+      Joi.object<Complaint, true>({
         id: Joi.string()
           .pattern(/^[A-Za-z0-9_-]{1,40}$/)
           .required(),
