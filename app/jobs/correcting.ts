@@ -1,4 +1,4 @@
-import type { Vec2 } from '../../core/math/vec.ts';
+import type { ImagePoint } from '../../core/math/vec.ts';
 import type { Correction, FitSession, Hidden, Take } from '../../core/records/types.ts';
 import { plainName, type Landmark } from '../../core/landmarks/landmarks.ts';
 import { mendTrack } from '../../core/tracking/mend.ts';
@@ -41,7 +41,7 @@ export function putRight(
     at,
     tracks,
     film,
-  }: { landmark: Landmark; frame: number; at: Vec2; tracks: Tracks; film: Blob },
+  }: { landmark: Landmark; frame: number; at: ImagePoint; tracks: Tracks; film: Blob },
 ): Promise<JobEnd<string>> {
   const range = take.trim ?? { from: 0, to: take.video.frames - 1 };
   const right = [

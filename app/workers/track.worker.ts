@@ -2,7 +2,7 @@ import type { FilmPart } from '../../core/visit/filmParts.ts';
 import CRC32 from 'crc-32';
 import { expose } from 'comlink';
 import { VideoSampleSink } from 'mediabunny';
-import type { Vec2 } from '../../core/math/vec.ts';
+import type { ImagePoint } from '../../core/math/vec.ts';
 import type { LandmarkTrack, Tracks } from '../../core/tracking/tracks.ts';
 import type { PlanarFrame } from '../../core/tracking/frame.ts';
 import { findCandidates } from '../../core/tracking/candidates.ts';
@@ -38,7 +38,7 @@ const api = {
   async track(
     blob: Blob,
     markedFrame: number,
-    marks: Record<string, Vec2>,
+    marks: Record<string, ImagePoint>,
     onProgress: (p: TrackProgress) => void,
     range: FilmPart | null = null,
   ): Promise<TrackAnswer> {
@@ -67,7 +67,7 @@ const api = {
   },
 
   /** The centre of the sticker under a point of a frame, or null where there is none. */
-  async snap(blob: Blob, frameIndex: number, at: Vec2): Promise<Vec2 | null> {
+  async snap(blob: Blob, frameIndex: number, at: ImagePoint): Promise<ImagePoint | null> {
     const frame = await frameForSnap(blob, frameIndex);
     return frame && snapOnFrame(frame, at);
   },
@@ -81,7 +81,7 @@ const api = {
     frameIndex: number,
     view: View,
     known: { mmPerPx: number | null; facing: 'left' | 'right' | null },
-    from: Vec2 | null,
+    from: ImagePoint | null,
   ): Promise<Layout | null> {
     const frame = await frameForSnap(blob, frameIndex);
     if (!frame) return null;
@@ -112,7 +112,7 @@ const api = {
   },
 
   /** Follows one landmark anew from a frame on which it was put right, both ways through a part of the film. */
-  async follow(blob: Blob, frame: number, at: Vec2, range: FilmPart): Promise<LandmarkTrack | null> {
+  async follow(blob: Blob, frame: number, at: ImagePoint, range: FilmPart): Promise<LandmarkTrack | null> {
     const opened = await openClip(blob);
     if (!opened.ok) return null;
     try {
@@ -156,9 +156,9 @@ const api = {
   async refind(
     from: Blob,
     markedFrame: number,
-    marks: Record<string, Vec2>,
+    marks: Record<string, ImagePoint>,
     to: Blob,
-  ): Promise<{ frame: number; marks: Record<string, Vec2 & { onSticker: boolean }> } | null> {
+  ): Promise<{ frame: number; marks: Record<string, ImagePoint & { onSticker: boolean }> } | null> {
     const marked = await frameForSnap(from, markedFrame);
     if (!marked) return null;
     const stickers = Object.entries(marks).flatMap(([key, at]) => {
@@ -168,7 +168,7 @@ const api = {
     if (stickers.length < 4) return null;
     const opened = await openClip(to);
     if (!opened.ok) return null;
-    let best: { miss: number; frame: number; marks: Record<string, Vec2 & { onSticker: boolean }> } | null =
+    let best: { miss: number; frame: number; marks: Record<string, ImagePoint & { onSticker: boolean }> } | null =
       null;
     let index = 0;
     try {
@@ -224,9 +224,9 @@ const REFIND_S = 2;
 
 interface LookAsk {
   frame: number;
-  marks: Record<string, Vec2>;
+  marks: Record<string, ImagePoint>;
   /** A frame on which the toe is fast, where it is then, and how fast. */
-  fast: { frame: number; at: Vec2; velocityPxPerS: Vec2 } | null;
+  fast: { frame: number; at: ImagePoint; velocityPxPerS: ImagePoint } | null;
 }
 
 /** What can be seen of a film's light, stickers and shutter. */
@@ -292,9 +292,9 @@ async function frameForSnap(blob: Blob, index: number): Promise<PlanarFrame | nu
 }
 
 /** A pointing finger misses by some pixels: look on the spot first, then on rings about it. */
-function snapOnFrame(frame: PlanarFrame, at: Vec2): Vec2 | null {
+function snapOnFrame(frame: PlanarFrame, at: ImagePoint): ImagePoint | null {
   for (const radius of [0, 3, 6, 9]) {
-    let best: { centre: Vec2; contrast: number } | null = null;
+    let best: { centre: ImagePoint; contrast: number } | null = null;
     const places = radius === 0 ? 1 : 8;
     for (let k = 0; k < places; k += 1) {
       const a = (k / places) * 2 * Math.PI;

@@ -1,6 +1,6 @@
 import { EncodedPacketSink, VideoSampleSink } from 'mediabunny';
 import type { FilmPart } from '../../core/visit/filmParts.ts';
-import type { Vec2 } from '../../core/math/vec.ts';
+import type { ImagePoint } from '../../core/math/vec.ts';
 import { RIGID_BONES } from '../../core/landmarks/landmarks.ts';
 import { emptyTracks, type Tracks } from '../../core/tracking/tracks.ts';
 import type { PlanarFrame, Region } from '../../core/tracking/frame.ts';
@@ -28,7 +28,7 @@ const BACKWARD_BYTES = 160_000_000;
 export async function trackClip(
   clip: OpenedClip,
   markedFrame: number,
-  marks: Record<string, Vec2>,
+  marks: Record<string, ImagePoint>,
   onProgress: (p: TrackProgress) => void,
   stopped: () => boolean,
   range: FilmPart | null = null,

@@ -1,5 +1,5 @@
 import { DEG_PER_RAD, RAD_PER_DEG } from '../math/angles.ts';
-import type { Vec2 } from '../math/vec.ts';
+import type { PlanePoint } from '../math/vec.ts';
 
 /** The frame's front, BB origin, x forward, y up. */
 export interface HeadTube {
@@ -20,22 +20,28 @@ export interface StemOnSteerer {
 }
 
 /** Up the steering axis, and forward square to it (handbook: models, frame and cockpit). */
-function axes(headAngleDeg: number): { up: Vec2; forward: Vec2 } {
+function axes(headAngleDeg: number): { up: PlanePoint; forward: PlanePoint } {
   const c = Math.cos(headAngleDeg * RAD_PER_DEG);
   const s = Math.sin(headAngleDeg * RAD_PER_DEG);
   return { up: { x: -c, y: s }, forward: { x: s, y: c } };
 }
 
-const along = (p: Vec2, u: Vec2, by: number): Vec2 => ({ x: p.x + by * u.x, y: p.y + by * u.y });
+const along = (p: PlanePoint, u: PlanePoint, by: number): PlanePoint => ({
+  x: p.x + by * u.x,
+  y: p.y + by * u.y,
+});
 
 /** Where the middle of the stem's steerer clamp stands. */
-function stemFoot(head: HeadTube, s: Pick<StemOnSteerer, 'spacersMm' | 'capMm' | 'clampHeightMm'>): Vec2 {
+function stemFoot(
+  head: HeadTube,
+  s: Pick<StemOnSteerer, 'spacersMm' | 'capMm' | 'clampHeightMm'>,
+): PlanePoint {
   const { up } = axes(head.headAngleDeg);
   return along({ x: head.reachMm, y: head.stackMm }, up, s.spacersMm + s.capMm + s.clampHeightMm / 2);
 }
 
 /** The middle of the bar's clamp, mm in the bike plane (handbook: models, frame and cockpit). */
-export function clampPoint(head: HeadTube, s: StemOnSteerer): Vec2 {
+export function clampPoint(head: HeadTube, s: StemOnSteerer): PlanePoint {
   const { up, forward } = axes(head.headAngleDeg);
   const angle = (s.flipped ? -s.angleDeg : s.angleDeg) * RAD_PER_DEG;
   const foot = stemFoot(head, s);
@@ -49,7 +55,7 @@ export function clampPoint(head: HeadTube, s: StemOnSteerer): Vec2 {
 export function stemFor(
   head: HeadTube,
   s: Pick<StemOnSteerer, 'spacersMm' | 'capMm' | 'clampHeightMm'>,
-  clamp: Vec2,
+  clamp: PlanePoint,
 ): { lengthMm: number; angleDeg: number } {
   const { up, forward } = axes(head.headAngleDeg);
   const foot = stemFoot(head, s);
@@ -61,9 +67,9 @@ export function stemFor(
 
 /** The hoods (or grips): the bar's reach and rise from the clamp, turned with the bar; rolled up positive. */
 export function hoodPoint(
-  clamp: Vec2,
+  clamp: PlanePoint,
   bar: { reachMm: number; hoodRiseMm: number; rotationDeg: number },
-): Vec2 {
+): PlanePoint {
   const c = Math.cos(bar.rotationDeg * RAD_PER_DEG);
   const s = Math.sin(bar.rotationDeg * RAD_PER_DEG);
   return {
@@ -76,7 +82,7 @@ export function hoodPoint(
  * The front axle from the frame's sheet: on a line `rake` ahead of the steering axis, at the axles' height (own derivation from
  * the same axes).
  */
-export function frontAxle(head: HeadTube, forkRakeMm: number, bbDropMm: number): Vec2 {
+export function frontAxle(head: HeadTube, forkRakeMm: number, bbDropMm: number): PlanePoint {
   const { up, forward } = axes(head.headAngleDeg);
   const top = { x: head.reachMm, y: head.stackMm };
   const down = (top.y + forkRakeMm * forward.y - bbDropMm) / up.y;

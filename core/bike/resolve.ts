@@ -1,5 +1,5 @@
 import { DEG_PER_RAD, RAD_PER_DEG } from '../math/angles.ts';
-import type { Vec2 } from '../math/vec.ts';
+import type { PlanePoint } from '../math/vec.ts';
 import { clampPoint, frontAxle, hoodPoint, type HeadTube } from './cockpit.ts';
 import { saddlePlace, seatAngleTo } from './saddle.ts';
 import type { BikeSetup, FootSetup } from './setup.ts';
@@ -29,13 +29,13 @@ export interface ResolvedBike {
   frontCentreMm: Figured | null;
   /** Points in the bike plane, mm, BB origin; null while something they need is open. */
   points: {
-    sit: Vec2 | null;
-    nose: Vec2 | null;
-    clamp: Vec2 | null;
-    hood: Vec2 | null;
-    rearAxle: Vec2 | null;
-    frontAxle: Vec2 | null;
-    headTop: Vec2 | null;
+    sit: PlanePoint | null;
+    nose: PlanePoint | null;
+    clamp: PlanePoint | null;
+    hood: PlanePoint | null;
+    rearAxle: PlanePoint | null;
+    frontAxle: PlanePoint | null;
+    headTop: PlanePoint | null;
   };
   seatAngleDeg: number | null;
   /** Hood ahead of the sit point and of the saddle's nose; bar's middle and hood below the saddle. */
@@ -181,7 +181,12 @@ const level = (centreMm: number, dropMm: number): number =>
 function wheels(
   b: BikeSetup,
   found: Contradiction[],
-): { wheelbase: Figured | null; frontCentre: Figured | null; rear: Vec2 | null; front: Vec2 | null } {
+): {
+  wheelbase: Figured | null;
+  frontCentre: Figured | null;
+  rear: PlanePoint | null;
+  front: PlanePoint | null;
+} {
   const { bbDropMm, chainstayMm, frontCentreMm, forkRakeMm, wheelbaseMm } = b.frame;
   const drop = bbDropMm ?? 70;
   const rear = chainstayMm === null ? null : { x: -level(chainstayMm, drop), y: drop };
@@ -225,7 +230,12 @@ function wheels(
 }
 
 /** The clamp from stem and frame, or from nose and drop by tape; where both are there, stem and frame are kept. */
-function barClamp(b: BikeSetup, sit: Vec2 | null, nose: Vec2 | null, found: Contradiction[]): Vec2 | null {
+function barClamp(
+  b: BikeSetup,
+  sit: PlanePoint | null,
+  nose: PlanePoint | null,
+  found: Contradiction[],
+): PlanePoint | null {
   const head = headTube(b);
   const { lengthMm, angleDeg, spacersMm } = b.stem;
   const built =
@@ -253,7 +263,7 @@ function barClamp(b: BikeSetup, sit: Vec2 | null, nose: Vec2 | null, found: Cont
   return built ?? taped;
 }
 
-function stemSlip(b: BikeSetup, head: HeadTube, taped: Vec2, dx: number, dy: number): string {
+function stemSlip(b: BikeSetup, head: HeadTube, taped: PlanePoint, dx: number, dy: number): string {
   const { lengthMm, angleDeg, spacersMm } = b.stem;
   const turned = clampPoint(head, {
     ...b.stem,
@@ -272,7 +282,7 @@ function stemSlip(b: BikeSetup, head: HeadTube, taped: Vec2, dx: number, dy: num
   return 'Measure the drop with the bike level, and look at the frame’s stack.';
 }
 
-function overlapOf(b: BikeSetup, foot: FootSetup, axle: Vec2 | null): Overlap | null {
+function overlapOf(b: BikeSetup, foot: FootSetup, axle: PlanePoint | null): Overlap | null {
   const { headAngleDeg, forkRakeMm, wheelDiameterMm, tyreWidthMm } = b.frame;
   const stance = stanceSideMm(b, foot);
   if (

@@ -1,5 +1,5 @@
 import { DEG_PER_RAD, RAD_PER_DEG } from '../math/angles.ts';
-import type { Vec2 } from '../math/vec.ts';
+import type { PlanePoint } from '../math/vec.ts';
 
 /** A saddle's place by the usual tape measures. */
 export interface SaddleMeasures {
@@ -14,8 +14,8 @@ export interface SaddleMeasures {
 
 /** A saddle's place in the bike plane, mm, BB origin, x forward, y up. */
 export interface SaddlePlace {
-  sit: Vec2;
-  nose: Vec2;
+  sit: PlanePoint;
+  nose: PlanePoint;
 }
 
 /**
@@ -45,4 +45,4 @@ export function saddleMeasures({ sit, nose }: SaddlePlace): SaddleMeasures {
 }
 
 /** Of the line BB → point above the horizontal behind, degrees. */
-export const seatAngleTo = (p: Vec2): number => Math.atan2(p.y, -p.x) * DEG_PER_RAD;
+export const seatAngleTo = (p: PlanePoint): number => Math.atan2(p.y, -p.x) * DEG_PER_RAD;

@@ -1,5 +1,5 @@
 import { RAD_PER_DEG } from '../math/angles.ts';
-import type { Vec2 } from '../math/vec.ts';
+import type { PlanePoint } from '../math/vec.ts';
 
 export interface OverlapInput {
   crankMm: number;
@@ -8,7 +8,7 @@ export interface OverlapInput {
   tipAboveMm: number;
   /** Foot's middle from the bike's middle. */
   stanceSideMm: number;
-  frontAxleMm: Vec2;
+  frontAxleMm: PlanePoint;
   headAngleDeg: number;
   forkRakeMm: number;
   wheelDiameterMm: number;

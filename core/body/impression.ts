@@ -1,11 +1,11 @@
-import { distance, type Vec2 } from '../math/vec.ts';
+import { distance, type ImagePoint } from '../math/vec.ts';
 
 /** Points on a photo of the impression, px: both ends of a known length on the ruler, and the two dents' deepest places. */
 export interface ImpressionPoints {
-  rulerFrom: Vec2;
-  rulerTo: Vec2;
-  dentLeft: Vec2;
-  dentRight: Vec2;
+  rulerFrom: ImagePoint;
+  rulerTo: ImagePoint;
+  dentLeft: ImagePoint;
+  dentRight: ImagePoint;
 }
 
 export type ImpressionResult =

@@ -1,6 +1,6 @@
 import { RAD_PER_DEG } from '../math/angles.ts';
 import type { BikeSetup } from '../bike/setup.ts';
-import { distance, type Vec2 } from '../math/vec.ts';
+import { distance, type ImagePoint } from '../math/vec.ts';
 
 /** What is as wide as was measured. */
 export type WidthOf = 'bar' | 'hub' | 'pedals';
@@ -10,8 +10,8 @@ export interface WidthReference {
   of: WidthOf;
   mm: number | null;
   /** Image pixels; `right` is on the rider's right. */
-  right: Vec2 | null;
-  left: Vec2 | null;
+  right: ImagePoint | null;
+  left: ImagePoint | null;
 }
 
 /** Where it lies ahead of the bottom bracket, mm: from the bike where it is known, else as on a middling one. */

@@ -1,4 +1,4 @@
-import { distance, type Vec2 } from '../math/vec.ts';
+import { distance, type ImagePoint } from '../math/vec.ts';
 
 /**
  * How the picture shrinks to one side because the camera is turned away from square: at u pixels from the middle, things look
@@ -6,15 +6,15 @@ import { distance, type Vec2 } from '../math/vec.ts';
  */
 export interface Keystone {
   perPx: number;
-  centrePx: Vec2;
+  centrePx: ImagePoint;
 }
 
 /** Top and bottom of both wheels' tyres in the picture, px. The wheels are of one size. */
 export interface WheelRims {
-  rearTop: Vec2;
-  rearBottom: Vec2;
-  frontTop: Vec2;
-  frontBottom: Vec2;
+  rearTop: ImagePoint;
+  rearBottom: ImagePoint;
+  frontTop: ImagePoint;
+  frontBottom: ImagePoint;
 }
 
 /** More than this across half the picture is no camera beside a bike, but a slip of the hand. */
@@ -28,7 +28,7 @@ const MOST = 0.12;
  * @param centrePx the middle of the picture, where the lens looks
  * @returns null where the points make no two wheels
  */
-export function keystoneFromWheels(rims: WheelRims, centrePx: Vec2): Keystone | null {
+export function keystoneFromWheels(rims: WheelRims, centrePx: ImagePoint): Keystone | null {
   const rear = distance(rims.rearTop, rims.rearBottom);
   const front = distance(rims.frontTop, rims.frontBottom);
   const rearU = (rims.rearTop.x + rims.rearBottom.x) / 2 - centrePx.x;
@@ -39,7 +39,7 @@ export function keystoneFromWheels(rims: WheelRims, centrePx: Vec2): Keystone | 
 }
 
 /** Where a pixel would be if the camera were square to the bike. */
-export function squared(k: Keystone, p: Vec2): Vec2 {
+export function squared(k: Keystone, p: ImagePoint): ImagePoint {
   const u = p.x - k.centrePx.x;
   const v = p.y - k.centrePx.y;
   const s = 1 / (1 - k.perPx * u);
@@ -47,7 +47,7 @@ export function squared(k: Keystone, p: Vec2): Vec2 {
 }
 
 /** The inverse of `squared`. */
-export function asSeen(k: Keystone, p: Vec2): Vec2 {
+export function asSeen(k: Keystone, p: ImagePoint): ImagePoint {
   const u = p.x - k.centrePx.x;
   const v = p.y - k.centrePx.y;
   const s = 1 / (1 + k.perPx * u);

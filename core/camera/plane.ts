@@ -1,5 +1,5 @@
 import { RAD_PER_DEG } from '../math/angles.ts';
-import { distance, isSeen, type Vec2 } from '../math/vec.ts';
+import { distance, isSeen, type ImagePoint, type PlanePoint } from '../math/vec.ts';
 import { median } from '../math/statistics.ts';
 import { asSeen, keystoneFromWheels, squared, type Keystone, type WheelRims } from './keystone.ts';
 import type { Tracks } from '../tracking/tracks.ts';
@@ -16,12 +16,12 @@ export interface PlaneMap {
 
 /** The two wheel axles in the picture and what is known of them. */
 export interface AxleScale {
-  rearAxlePx: Vec2;
-  frontAxlePx: Vec2;
+  rearAxlePx: ImagePoint;
+  frontAxlePx: ImagePoint;
   wheelbaseMm: number;
   /** Both wheels' tops and bottoms, and the middle of the picture: they tell how far the camera is from square. */
   rims?: WheelRims | null;
-  centrePx?: Vec2;
+  centrePx?: ImagePoint;
 }
 
 export type ScaleResult =
@@ -48,7 +48,7 @@ export function scaleFromAxles(a: AxleScale): ScaleResult {
  * A pixel in the bike plane's axes (x forward, y up, mm), about the picture's own corner: the origin is moved to the bottom
  * bracket once the crank circle is known.
  */
-export function toPlane(map: PlaneMap, seen: Vec2): Vec2 {
+export function toPlane(map: PlaneMap, seen: ImagePoint): PlanePoint {
   const p = map.keystone ? squared(map.keystone, seen) : seen;
   const x = (map.facing === 'right' ? p.x : -p.x) * map.mmPerPx;
   const y = -p.y * map.mmPerPx;
@@ -58,7 +58,7 @@ export function toPlane(map: PlaneMap, seen: Vec2): Vec2 {
 }
 
 /** Back to pixels: the inverse of `toPlane`. */
-export function fromPlane(map: PlaneMap, p: Vec2): Vec2 {
+export function fromPlane(map: PlaneMap, p: PlanePoint): ImagePoint {
   const c = Math.cos(map.levelDeg * RAD_PER_DEG);
   const s = Math.sin(map.levelDeg * RAD_PER_DEG);
   const x = (p.x * c - p.y * s) / map.mmPerPx;

@@ -1,4 +1,4 @@
-import type { Vec2 } from '../math/vec.ts';
+import type { ImagePoint, PlanePoint } from '../math/vec.ts';
 import { resample } from '../math/resample.ts';
 import { frameRateOf } from '../camera/stamps.ts';
 import { fromPlane, toPlane } from '../camera/plane.ts';
@@ -13,7 +13,10 @@ const AXES = 3;
 export type Plane = Pick<Reading, 'map' | 'riderMmPerPx' | 'crank'>;
 
 /** Pixels to millimetres on the rider's side of the bike, BB origin, and back. */
-function planeOf({ map, riderMmPerPx, crank }: Plane): { toMm: (p: Vec2) => Vec2; toPx: (p: Vec2) => Vec2 } {
+function planeOf({ map, riderMmPerPx, crank }: Plane): {
+  toMm: (p: ImagePoint) => PlanePoint;
+  toPx: (p: PlanePoint) => ImagePoint;
+} {
   const own = { ...map, mmPerPx: riderMmPerPx };
   const bb = toPlane(own, crank.centrePx);
   return {

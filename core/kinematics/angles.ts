@@ -1,5 +1,5 @@
 import { elevationDeg, insideAngleDeg } from '../math/angles.ts';
-import type { Vec2 } from '../math/vec.ts';
+import type { PlanePoint } from '../math/vec.ts';
 import type { SideLandmark, SideOptional } from '../landmarks/landmarks.ts';
 
 /** The side-view angles that hang on the eight landmarks every film has. */
@@ -23,7 +23,7 @@ export type AnyAngleKey = AngleKey | OptionalAngleKey;
 /** Any landmark of the side view. */
 export type SideKey = SideLandmark | SideOptional;
 /** Joints of one frame; what is missing or NaN was not seen. */
-export type Joints = Readonly<Partial<Record<SideKey, Vec2>>>;
+export type Joints = Readonly<Partial<Record<SideKey, PlanePoint>>>;
 
 /**
  * An angle between two limbs at a joint, or a limb's direction against the horizontal; `backward` where the limb points to the
@@ -64,7 +64,7 @@ export function landmarksOf(key: AnyAngleKey): readonly SideKey[] {
   return shape.kind === 'direction' ? [shape.from, shape.to] : [...shape.ends, shape.vertex];
 }
 
-const UNSEEN: Vec2 = { x: NaN, y: NaN };
+const UNSEEN: PlanePoint = { x: NaN, y: NaN };
 
 /**
  * One angle from the joints of one frame.
@@ -73,7 +73,7 @@ const UNSEEN: Vec2 = { x: NaN, y: NaN };
  */
 export function jointAngleDeg(key: AnyAngleKey, joints: Joints): number {
   const shape = ANGLE_SHAPES[key];
-  const at = (k: SideKey): Vec2 => joints[k] ?? UNSEEN;
+  const at = (k: SideKey): PlanePoint => joints[k] ?? UNSEEN;
   if (shape.kind === 'direction') {
     const [from, to] = [at(shape.from), at(shape.to)];
     // A limb that points backwards is measured on the mirrored picture: its rise above the horizontal behind.

@@ -1,5 +1,5 @@
 import { RAD_PER_DEG } from '../math/angles.ts';
-import type { Vec2 } from '../math/vec.ts';
+import type { PlanePoint } from '../math/vec.ts';
 import type { SideKey } from './angles.ts';
 import type { Reading } from './read.ts';
 
@@ -36,7 +36,7 @@ const GRAVITY = 9.81;
 
 export interface Balance {
   /** Whole-body centre of mass about the bottom bracket, mean over the turn, mm. */
-  centreMm: Vec2;
+  centreMm: PlanePoint;
   /** Share of the weight on the hands, with its range. */
   handsShare: number;
   handsLow: number;
@@ -58,7 +58,7 @@ export function balanceOf(
   known: { powerW: number | null; massKg: number | null },
 ): Balance | null {
   const { paths } = reading.body;
-  const at = (key: SideKey): Vec2 | null => {
+  const at = (key: SideKey): PlanePoint | null => {
     const p = paths[key];
     return p ? { x: p.x.curve.mean, y: p.y.curve.mean } : null;
   };
@@ -66,7 +66,7 @@ export function balanceOf(
   const lost = reading.standIns;
   if (!shoulder || !hip || !wrist || lost.some((k) => BEARING.includes(k))) return null;
   const assumed = lost.map((k) => `the ${k} where it usually is`);
-  const parts: { share: number; p: Vec2 }[] = SEGMENTS.map((s) => {
+  const parts: { share: number; p: PlanePoint }[] = SEGMENTS.map((s) => {
     const [a, b] = [at(s.from)!, at(s.to)!];
     return { share: s.share, p: { x: a.x + s.at * (b.x - a.x), y: a.y + s.at * (b.y - a.y) } };
   });

@@ -1,5 +1,5 @@
 import { DEG_PER_RAD } from '../math/angles.ts';
-import type { Vec2 } from '../math/vec.ts';
+import type { PlanePoint } from '../math/vec.ts';
 import { evaluateCurve } from '../math/harmonics.ts';
 import type { SideKey } from './angles.ts';
 import { swingSd, type CurveReading } from './curves.ts';
@@ -49,7 +49,7 @@ export interface BodyReading {
 /** A quantity over the counted strokes: raw values, and lightly smoothed ones for what single strokes say. */
 export type OverStrokes = (raw: ArrayLike<number>, smooth: ArrayLike<number>) => CurveReading;
 
-type Set = Partial<Record<SideKey, Vec2[]>>;
+type Set = Partial<Record<SideKey, PlanePoint[]>>;
 
 /** Tragus to the top of the head: 130 mm, ± 7 SD between adults (anthropometric tables; helmet not counted). */
 const TRAGUS_TO_TOP_MM = 130;
@@ -65,7 +65,7 @@ const HEEL_RIDE_SD_MM = 4;
 export function readBody(of: {
   raw: Set;
   smooth: Set;
-  spindle: readonly Vec2[];
+  spindle: readonly PlanePoint[];
   over: OverStrokes;
   noiseMm: number;
   strokes: number;
@@ -111,7 +111,7 @@ export function readBody(of: {
   /** A quantity of several landmarks through the turn; null where one of them is not there. */
   const from = (
     keys: readonly SideKey[],
-    value: (at: (key: SideKey) => Vec2, i: number) => number,
+    value: (at: (key: SideKey) => PlanePoint, i: number) => number,
   ): CurveReading | null => {
     if (!keys.every((k) => raw[k] && told(k))) return null;
     const series = (set: Set): number[] => raw[keys[0]]!.map((_, i) => value((k) => set[k]![i], i));
@@ -149,7 +149,7 @@ export function readBody(of: {
     return h.y - (q.y + ((h.x - q.x) * (q.y - p.y)) / (q.x - p.x));
   });
   const backKeys = (['c7', 'sacrum'] as const).filter((k) => raw[k]);
-  const backTop = (at: (key: SideKey) => Vec2): number =>
+  const backTop = (at: (key: SideKey) => PlanePoint): number =>
     Math.max(at('shoulder').y, ...backKeys.map((k) => at(k).y));
   const above = from(
     ['head', 'shoulder', ...backKeys],

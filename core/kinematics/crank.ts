@@ -1,21 +1,21 @@
 import { DEG_PER_RAD, RAD_PER_DEG } from '../math/angles.ts';
 import { fitCircle, type Circle } from '../math/circle.ts';
-import { isSeen, type Vec2 } from '../math/vec.ts';
+import { isSeen, type PlanePoint } from '../math/vec.ts';
 import { solveSymmetric } from '../math/solveSymmetric.ts';
 
 export interface CrankFit {
   circle: Circle;
   /** Spindle from the toe landmark in the foot's own frame (x to the toe, y up from the sole), mm. */
-  offsetMm: Vec2;
+  offsetMm: PlanePoint;
   /** The spindle's path used for the phase, NaN where unseen. */
-  spindleMm: Vec2[];
+  spindleMm: PlanePoint[];
 }
 
 /** The spindle lies under the toe sticker by sole, cleat and pedal stack: about 22 mm, give or take 15. */
-const OFFSET_PRIOR: Vec2 = { x: 0, y: -22 };
+const OFFSET_PRIOR: PlanePoint = { x: 0, y: -22 };
 const OFFSET_SD = 15;
 
-function turned(offset: Vec2, pitchDeg: number): Vec2 {
+function turned(offset: PlanePoint, pitchDeg: number): PlanePoint {
   const c = Math.cos(pitchDeg * RAD_PER_DEG);
   const s = Math.sin(pitchDeg * RAD_PER_DEG);
   return { x: offset.x * c + offset.y * s, y: -offset.x * s + offset.y * c };
@@ -31,9 +31,9 @@ function turned(offset: Vec2, pitchDeg: number): Vec2 {
  * @param offsetSdMm how far the spindle may lie from where it usually does under the toe, SD
  */
 export function fitCrank(
-  toeMm: readonly Vec2[],
+  toeMm: readonly PlanePoint[],
   pitchDeg: ArrayLike<number>,
-  spindleMm?: readonly Vec2[],
+  spindleMm?: readonly PlanePoint[],
   offsetSdMm = OFFSET_SD,
 ): CrankFit | null {
   if (spindleMm && spindleMm.filter(isSeen).length >= 12) {
@@ -87,7 +87,7 @@ export function fitCrank(
   };
 }
 
-function shifted(p: Vec2, offset: Vec2, pitchDeg: number): Vec2 {
+function shifted(p: PlanePoint, offset: PlanePoint, pitchDeg: number): PlanePoint {
   const o = turned(offset, pitchDeg);
   return { x: p.x + o.x, y: p.y + o.y };
 }
@@ -97,7 +97,11 @@ function shifted(p: Vec2, offset: Vec2, pitchDeg: number): Vec2 {
  * Across a gap the turn nearest to the running speed is taken; within the film the crank may stop or go back.
  * @returns NaN where the spindle is unseen
  */
-export function crankAngles(spindleMm: readonly Vec2[], centre: Vec2, tS: ArrayLike<number>): Float64Array {
+export function crankAngles(
+  spindleMm: readonly PlanePoint[],
+  centre: PlanePoint,
+  tS: ArrayLike<number>,
+): Float64Array {
   const theta = new Float64Array(spindleMm.length).fill(NaN);
   let last = -1;
   let speed = 0;

@@ -1,11 +1,11 @@
-import type { Vec2 } from '../math/vec.ts';
+import type { PlanePoint } from '../math/vec.ts';
 import { median } from '../math/statistics.ts';
 import { jointAngleDeg, type SideKey } from './angles.ts';
 import { crankAngles, fitCrank, type CrankFit } from './crank.ts';
 import { cutoffFor, smoothPaths, type Paths } from './paths.ts';
 import { pitchByToe } from './standIns.ts';
 
-type Set = Record<SideKey, Vec2[]>;
+type Set = Record<SideKey, PlanePoint[]>;
 
 /** The spindle may lie so far from its usual place under a toe that is only made up from the heel, SD. */
 const UNTOLD_TOE_SD_MM = 40;

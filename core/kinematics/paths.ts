@@ -1,4 +1,4 @@
-import { isSeen, type Vec2 } from '../math/vec.ts';
+import { isSeen, type ImagePoint, type PlanePoint } from '../math/vec.ts';
 import { bridgeGaps } from '../math/gaps.ts';
 import { smoothSeries } from '../math/smooth.ts';
 import { undoRounding } from '../camera/stamps.ts';
@@ -21,7 +21,7 @@ export interface Paths<K extends string> {
   tS: Float64Array;
   /** Which of the tracks' frames each entry is: doubled stamps are left out. */
   frames: Int32Array;
-  raw: Record<K, Vec2[]>;
+  raw: Record<K, PlanePoint[]>;
   notes: Record<K, LandmarkNote>;
 }
 
@@ -48,7 +48,7 @@ export const ownStamps = (tS: ArrayLike<number>): number => growingFrames(tS).le
 export function bringToPlane<K extends string>(
   tracks: Tracks,
   keys: readonly K[],
-  map: (seen: Vec2) => Vec2,
+  map: (seen: ImagePoint) => PlanePoint,
 ): Paths<K> {
   const keep = growingFrames(tracks.tS);
   const tS = undoRounding(Float64Array.from(keep, (i) => tracks.tS[i]));
@@ -74,9 +74,9 @@ export function bringToPlane<K extends string>(
 }
 
 /** The paths after a zero-lag low pass. */
-export function smoothPaths<K extends string>(paths: Paths<K>, cutoffHz: number): Record<K, Vec2[]> {
-  const out = {} as Record<K, Vec2[]>;
-  for (const [key, p] of Object.entries(paths.raw) as [K, Vec2[]][]) {
+export function smoothPaths<K extends string>(paths: Paths<K>, cutoffHz: number): Record<K, PlanePoint[]> {
+  const out = {} as Record<K, PlanePoint[]>;
+  for (const [key, p] of Object.entries(paths.raw) as [K, PlanePoint[]][]) {
     const along = (axis: 'x' | 'y') =>
       smoothSeries(
         paths.tS,
@@ -95,10 +95,10 @@ export const cutoffFor = (cadenceRpm: number): number => (6 * cadenceRpm) / 90;
 /** Localisation noise: how far each path lies about its smooth course, px. */
 export function noteNoise<K extends string>(
   paths: Paths<K>,
-  smooth: Record<K, Vec2[]>,
+  smooth: Record<K, PlanePoint[]>,
   mmPerPx: number,
 ): void {
-  for (const [key, p] of Object.entries(paths.raw) as [K, Vec2[]][]) {
+  for (const [key, p] of Object.entries(paths.raw) as [K, PlanePoint[]][]) {
     if (!paths.notes[key]) continue;
     const off = p.flatMap((q, i) =>
       isSeen(q) ? [Math.abs(q.x - smooth[key][i].x), Math.abs(q.y - smooth[key][i].y)] : [],

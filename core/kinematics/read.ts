@@ -1,5 +1,5 @@
 import { turnDeg } from '../math/angles.ts';
-import type { Vec2 } from '../math/vec.ts';
+import type { PlanePoint, ImagePoint } from '../math/vec.ts';
 import type { HarmonicCurve } from '../math/harmonics.ts';
 import { median } from '../math/statistics.ts';
 import {
@@ -58,11 +58,11 @@ export interface Reading {
   ok: true;
   map: PlaneMap;
   crank: {
-    centrePx: Vec2;
+    centrePx: ImagePoint;
     radiusPx: number;
     residualPx: number;
     /** Spindle from the toe landmark in the foot's frame, mm; NaN when the spindle itself was marked. */
-    spindleFromToeMm: Vec2;
+    spindleFromToeMm: PlanePoint;
     /** Crank length as the axle scale measures it, and against the true one when that is known (1 = agrees). */
     measuredMm: number;
     ratio: number | null;
@@ -113,7 +113,7 @@ const MEANS: readonly AnyAngleKey[] = [
 ];
 
 type SidePaths = Paths<SideKey>;
-type SideSet = Record<SideKey, Vec2[]>;
+type SideSet = Record<SideKey, PlanePoint[]>;
 
 /** Seen on fewer frames than this a landmark counts as not there. */
 const LEAST_FRAMES = 12;
@@ -297,13 +297,13 @@ function nearestFrame(
 /** The rider's own segments, mm: medians, so that a few wrong frames do not count. */
 function segments(
   paths: SidePaths,
-  spindle: readonly Vec2[],
+  spindle: readonly PlanePoint[],
   strokeOf: Int32Array,
   crankMm: number,
 ): Reading['segmentsMm'] {
   const { hip, knee, ankle, heel, toe } = paths.raw;
   const rows = Array.from(paths.tS.keys()).filter((i) => strokeOf[i] >= 0);
-  const span = (a: Vec2[], b: Vec2[]): number =>
+  const span = (a: PlanePoint[], b: PlanePoint[]): number =>
     median(rows.map((i) => Math.hypot(a[i].x - b[i].x, a[i].y - b[i].y)));
   const inFoot = rows.map((i) => {
     const pitch = (jointAngleDeg('footPitchDeg', { heel: heel[i], toe: toe[i] }) * Math.PI) / 180;

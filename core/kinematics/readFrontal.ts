@@ -1,5 +1,5 @@
 import { DEG_PER_RAD, RAD_PER_DEG } from '../math/angles.ts';
-import type { Vec2 } from '../math/vec.ts';
+import type { ImagePoint, PlanePoint } from '../math/vec.ts';
 import { mean } from '../math/statistics.ts';
 import { curveOverStrokes, swingSd, type CurveReading } from './curves.ts';
 import { FRONTAL_LANDMARKS, FRONTAL_NEEDED, type FrontalLandmark } from '../landmarks/landmarks.ts';
@@ -12,7 +12,7 @@ import { phaseFromFeet } from './pedalPhase.ts';
 export interface FrontalOptions {
   view: 'front' | 'rear';
   /** Middle of the picture, px: where the lens looks. */
-  centrePx: Vec2;
+  centrePx: PlanePoint;
   /** From a known width, at that width's own distance; left out, the crank alone sets the scale. */
   width?: { mmPerPx: number; tiltDeg: number; aheadMm: number } | null;
   crankMm?: number;
@@ -137,7 +137,7 @@ export function readFrontal(tracks: Tracks, options: FrontalOptions): FrontalRes
   const tilt = (options.width?.tiltDeg ?? 0) * RAD_PER_DEG;
   const { centrePx } = options;
   // Pixels about the picture's middle, the rider's right to the right, y up, upright.
-  const upright = (p: Vec2): Vec2 => {
+  const upright = (p: ImagePoint): PlanePoint => {
     const [x, y] = [p.x - centrePx.x, -(p.y - centrePx.y)];
     return {
       x: side * (x * Math.cos(tilt) - y * Math.sin(tilt)),
@@ -163,7 +163,7 @@ export function readFrontal(tracks: Tracks, options: FrontalOptions): FrontalRes
   const usedDistance = distanceMm ?? USUAL_DISTANCE_MM;
   const towards = options.view === 'front' ? 1 : -1;
   // What is nearer the camera is drawn smaller again, about the picture's middle: first for the feet, whose heights tell the phase.
-  const nearer = (key: FrontalLandmark, thetaDeg: Float64Array): Vec2[] => {
+  const nearer = (key: FrontalLandmark, thetaDeg: Float64Array): PlanePoint[] => {
     const ahead = AHEAD[boneOf(key)];
     const turn = key.endsWith('R') ? 0 : 180;
     return paths.raw[key].map((p, i) => {
@@ -229,12 +229,12 @@ export function readFrontal(tracks: Tracks, options: FrontalOptions): FrontalRes
       pictureSdMm,
     }),
   });
-  type Set = Record<FrontalLandmark, Vec2[]>;
-  const series = (set: Set, value: (at: (k: FrontalLandmark) => Vec2) => number): number[] =>
+  type Set = Record<FrontalLandmark, PlanePoint[]>;
+  const series = (set: Set, value: (at: (k: FrontalLandmark) => PlanePoint) => number): number[] =>
     Array.from(paths.tS, (_, i) => value((k) => set[k][i]));
   const through = (
     leg: 'left' | 'right',
-    value: (at: (k: FrontalLandmark) => Vec2) => number,
+    value: (at: (k: FrontalLandmark) => PlanePoint) => number,
   ): CurveReading => over(leg, series(mm.raw, value), series(smooth as Set, value));
   const middle = mean(
     (['toeR', 'toeL'] as const).map((k) => mean(mm.raw[k].map((p) => p.x).filter(Number.isFinite))),

@@ -1,5 +1,5 @@
 import { RAD_PER_DEG } from '../math/angles.ts';
-import type { Vec2 } from '../math/vec.ts';
+import type { PlanePoint } from '../math/vec.ts';
 import { ANGLE_KEYS, ANGLE_NAMES, jointAngleDeg, type AngleKey } from './angles.ts';
 import type { SideLandmark } from '../landmarks/landmarks.ts';
 
@@ -31,7 +31,7 @@ export interface SetUpFacts {
   yawDeg: number | null;
   distanceMm: number | null;
   /** The rider's joints in the bike's plane, mm from the picture's middle, x forward, y up. */
-  jointsMm: Readonly<Record<SideLandmark, Vec2>> | null;
+  jointsMm: Readonly<Record<SideLandmark, PlanePoint>> | null;
   /** Where the body reaches furthest towards the picture's edge, px from it, over all frames that are known; and the landmark. */
   edgePx: { px: number; landmark: string } | null;
   /** How long a foot's sticker is smeared when it is fastest, px; and how fast it is, px/s. */
@@ -46,20 +46,20 @@ const signed = (deg: number): string => `${deg.toFixed(1).replace('-', '−')}°
 
 /** What a camera turned by a yaw does to each angle, degrees, for given joints. The picture's shrinking to one side is left in. */
 export function yawEffectDeg(
-  joints: Readonly<Record<SideLandmark, Vec2>>,
+  joints: Readonly<Record<SideLandmark, PlanePoint>>,
   yawDeg: number,
   distanceMm: number,
 ): Record<AngleKey, number> {
   const sin = Math.sin(yawDeg * RAD_PER_DEG);
   const cos = Math.cos(yawDeg * RAD_PER_DEG);
   // A point x along the bike stands 1 + x·sin ψ/D times as far away, and its x is seen shortened by cos ψ.
-  const seen = (p: Vec2): Vec2 => {
+  const seen = (p: PlanePoint): PlanePoint => {
     const far = 1 + (p.x * sin) / distanceMm;
     return { x: (p.x * cos) / far, y: p.y / far };
   };
   const turned = Object.fromEntries(Object.entries(joints).map(([key, p]) => [key, seen(p)])) as Record<
     SideLandmark,
-    Vec2
+    PlanePoint
   >;
   return Object.fromEntries(
     ANGLE_KEYS.map((key) => [key, jointAngleDeg(key, turned) - jointAngleDeg(key, joints)]),

@@ -1,6 +1,6 @@
 import { DEG_PER_RAD, RAD_PER_DEG, elevationDeg } from '../math/angles.ts';
 import { circleMeetLeft, fitCircle } from '../math/circle.ts';
-import { distance, isSeen, type Vec2 } from '../math/vec.ts';
+import { distance, isSeen, type PlanePoint } from '../math/vec.ts';
 import { mean, median } from '../math/statistics.ts';
 import type { SideKey } from './angles.ts';
 import {
@@ -11,7 +11,7 @@ import {
   type View,
 } from '../landmarks/landmarks.ts';
 
-type Set = Partial<Record<SideKey, Vec2[]>>;
+type Set = Partial<Record<SideKey, PlanePoint[]>>;
 
 /** In the shoe, in lengths from heel to toe landmark: the ankle ahead of the heel, and above the line between the two. */
 const ANKLE_AHEAD = 0.3;
@@ -29,14 +29,16 @@ const BACK_DEG = 45;
 const UPPER_ARM_DEG = -65;
 const FOREARM_DEG = -30;
 
-const along = (from: Vec2, lengthMm: number, elevation: number): Vec2 => ({
+const along = (from: PlanePoint, lengthMm: number, elevation: number): PlanePoint => ({
   x: from.x + lengthMm * Math.cos(elevation * RAD_PER_DEG),
   y: from.y + lengthMm * Math.sin(elevation * RAD_PER_DEG),
 });
 
 /** Foot pitch, toe-down +, degrees, from the ankle and one end of the shoe, by the usual shoe. */
-export const pitchByToe = (ankle: Vec2, toe: Vec2): number => -elevationDeg(ankle, toe) - TOE_FALLS_DEG;
-const pitchByHeel = (heel: Vec2, ankle: Vec2): number => ANKLE_RISES_DEG - elevationDeg(heel, ankle);
+export const pitchByToe = (ankle: PlanePoint, toe: PlanePoint): number =>
+  -elevationDeg(ankle, toe) - TOE_FALLS_DEG;
+const pitchByHeel = (heel: PlanePoint, ankle: PlanePoint): number =>
+  ANKLE_RISES_DEG - elevationDeg(heel, ankle);
 
 /** What may be missing of the leg: one of its three joints, and one end of the shoe where the ankle is there. */
 export function legIsTold(seen: (key: SideLandmark) => boolean): boolean {
@@ -59,12 +61,12 @@ export const MAY_BE_MISSING =
  * @param paths bike plane, y up, facing right, mm; of the leg at least what `legIsTold` asks for
  * @returns the missing paths, one point a frame, NaN where what they are made of is unseen
  */
-export function standIns(paths: Set): Partial<Record<SideLandmark, Vec2[]>> {
-  const out: Partial<Record<SideLandmark, Vec2[]>> = {};
-  const of = (key: SideLandmark): Vec2[] => (paths[key] ?? out[key])!;
+export function standIns(paths: Set): Partial<Record<SideLandmark, PlanePoint[]>> {
+  const out: Partial<Record<SideLandmark, PlanePoint[]>> = {};
+  const of = (key: SideLandmark): PlanePoint[] => (paths[key] ?? out[key])!;
   const has = (key: SideLandmark): boolean => paths[key] !== undefined;
   const n = Object.values(paths)[0].length;
-  const each = (at: (i: number) => Vec2): Vec2[] => Array.from({ length: n }, (_, i) => at(i));
+  const each = (at: (i: number) => PlanePoint): PlanePoint[] => Array.from({ length: n }, (_, i) => at(i));
   const apart = (a: SideLandmark, b: SideLandmark): number[] =>
     of(a)
       .map((p, i) => distance(p, of(b)[i]))

@@ -1,5 +1,5 @@
 import { DEG_PER_RAD } from '../math/angles.ts';
-import { dot, sub, type Vec2 } from '../math/vec.ts';
+import { dot, sub, type PlanePoint } from '../math/vec.ts';
 import { studentT95 } from '../math/statistics.ts';
 import { ANGLE_SHAPES, type AnyAngleKey, type Joints, type SideKey } from './angles.ts';
 import type { FrontalLandmark } from '../landmarks/landmarks.ts';
@@ -110,15 +110,15 @@ export const LEVEL_UNKNOWN_SD_DEG = 2;
  * Inside angle at V with limbs a, b: û⊥/a and ŵ⊥/b at the ends, both together at the vertex; a direction over length a: 1/a at
  * either end.
  */
-export function angleGradient(key: AnyAngleKey, joints: Joints): Partial<Record<SideKey, Vec2>> {
+export function angleGradient(key: AnyAngleKey, joints: Joints): Partial<Record<SideKey, PlanePoint>> {
   const shape = ANGLE_SHAPES[key];
-  const at = (k: SideKey): Vec2 => joints[k] ?? { x: NaN, y: NaN };
+  const at = (k: SideKey): PlanePoint => joints[k] ?? { x: NaN, y: NaN };
   /** Of the direction of v (rad) by its end point, degrees a mm. */
-  const turns = (v: Vec2): Vec2 => {
+  const turns = (v: PlanePoint): PlanePoint => {
     const l2 = dot(v, v);
     return { x: (-v.y / l2) * DEG_PER_RAD, y: (v.x / l2) * DEG_PER_RAD };
   };
-  const times = (v: Vec2, k: number): Vec2 => ({ x: k * v.x, y: k * v.y });
+  const times = (v: PlanePoint, k: number): PlanePoint => ({ x: k * v.x, y: k * v.y });
   if (shape.kind === 'direction') {
     const g = times(turns(sub(at(shape.to), at(shape.from))), shape.sign * (shape.backward ? -1 : 1));
     return { [shape.to]: g, [shape.from]: times(g, -1) };
@@ -143,7 +143,7 @@ export function angleSdDeg(
   landmarkSdMm: Partial<Record<SideKey, number>> | number,
 ): number {
   let sum = 0;
-  for (const [k, g] of Object.entries(angleGradient(key, joints)) as [SideKey, Vec2][])
+  for (const [k, g] of Object.entries(angleGradient(key, joints)) as [SideKey, PlanePoint][])
     sum += dot(g, g) * (typeof landmarkSdMm === 'number' ? landmarkSdMm : (landmarkSdMm[k] ?? 0)) ** 2;
   return Math.sqrt(sum);
 }

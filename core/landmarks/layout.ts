@@ -1,4 +1,4 @@
-import type { Vec2 } from '../math/vec.ts';
+import type { ImagePoint } from '../math/vec.ts';
 import {
   FRONTAL_LANDMARKS,
   FRONTAL_NEEDED,
@@ -103,7 +103,7 @@ function solve(
   spots: readonly Spot[],
   keys: readonly Landmark[],
   relations: readonly Relation[],
-  map: (p: Vec2) => Vec2,
+  map: (p: ImagePoint) => ImagePoint,
   bound: number,
 ): { cost: number; chosen: Map<Landmark, number> } | null {
   const plane = spots.map(map);

@@ -1,8 +1,8 @@
-import type { Vec2 } from '../math/vec.ts';
+import type { ImagePoint } from '../math/vec.ts';
 import type { Landmark, View } from './landmarks.ts';
 
 /** A point of the pose model on a picture, px, and how sure it is, 0…1. */
-export interface PosePoint extends Vec2 {
+export interface PosePoint extends ImagePoint {
   sure: number;
 }
 
@@ -70,9 +70,9 @@ export function jointsOfPose(points: readonly PosePoint[], view: View): Partial<
  */
 export function pulledTo(
   points: Readonly<Partial<Record<Landmark, PosePoint>>>,
-  stickers: readonly Vec2[],
+  stickers: readonly ImagePoint[],
   reachPx: number,
-  named: Readonly<Partial<Record<Landmark, Vec2>>> = {},
+  named: Readonly<Partial<Record<Landmark, ImagePoint>>> = {},
 ): Partial<Record<Landmark, PosePoint & { onSticker: boolean }>> {
   const pairs = (Object.entries(points) as [Landmark, PosePoint][])
     .flatMap(([key, p]) => stickers.map((s, k) => ({ key, k, gap: Math.hypot(s.x - p.x, s.y - p.y) })))
@@ -80,7 +80,7 @@ export function pulledTo(
     .sort((a, b) => a.gap - b.gap);
   const taken = new Set<number>();
   const out: ReturnType<typeof pulledTo> = {};
-  for (const [key, at] of Object.entries(named) as [Landmark, Vec2][]) {
+  for (const [key, at] of Object.entries(named) as [Landmark, ImagePoint][]) {
     const p = points[key];
     const k = stickers.findIndex((s) => s.x === at.x && s.y === at.y);
     if (!p || k < 0 || Math.hypot(at.x - p.x, at.y - p.y) > reachPx) continue;

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { gaussian, seededRandom } from '../../sim/random.ts';
 import { insideAngleDeg, RAD_PER_DEG, turnDeg, wrap360 } from './angles.ts';
 import { circleMeetLeft, fitCircle } from './circle.ts';
-import { distance } from './vec.ts';
+import { distance, type ImagePoint, type PlanePoint, type Vec2 } from './vec.ts';
 
 describe('insideAngleDeg', () => {
   it('keeps its digits near 0 and 180, where acos of a ratio loses them', () => {
@@ -76,4 +76,12 @@ describe('fitCircle', () => {
     ).toBeNull();
     expect(fitCircle(Array.from({ length: 20 }, (_, k) => ({ x: k, y: 2 * k })))).toBeNull();
   });
+});
+
+it('a place in a picture is none in the bike’s plane: the compiler refuses to mix them', () => {
+  const seen: ImagePoint = { x: 1, y: 2 };
+  const plain: Vec2 = seen;
+  // @ts-expect-error pixels are no millimetres
+  const mixed: PlanePoint = seen;
+  expect(mixed).toBe(plain);
 });

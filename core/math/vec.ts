@@ -1,7 +1,20 @@
-/** A point or a vector in a plane: image pixels (y down) or bike-plane millimetres (y up), said by the name that holds it. */
+/** A point or a vector in any plane. Where the plane is known, one of the two below says which: they cannot be mixed. */
 export interface Vec2 {
   x: number;
   y: number;
+}
+
+/** Which plane a point lies in: for the compiler alone, no value ever has it. */
+declare const plane: unique symbol;
+
+/** In a film's picture: pixels, origin top left, y down. */
+export interface ImagePoint extends Vec2 {
+  readonly [plane]?: 'image, px';
+}
+
+/** In the bike's plane: millimetres about the bottom bracket, x forward, y up. */
+export interface PlanePoint extends Vec2 {
+  readonly [plane]?: 'bike, mm';
 }
 
 /** a − b. */

@@ -1,4 +1,4 @@
-import type { Vec2 } from '../math/vec.ts';
+import type { PlanePoint } from '../math/vec.ts';
 import { balanceOf, type Balance } from '../kinematics/balance.ts';
 import type { Reading } from '../kinematics/read.ts';
 import type { Outline, Turn } from './predict.ts';
@@ -8,7 +8,7 @@ const JOINTS: readonly Joint[] = ['heel', 'toe', 'ankle', 'knee', 'hip', 'should
 /** What goes along with which joint. */
 const CARRIED = { head: 'shoulder', c7: 'shoulder', hand: 'wrist', sacrum: 'hip', asis: 'hip' } as const;
 
-const meanOf = (t: Turn, joint: Joint): Vec2 => ({
+const meanOf = (t: Turn, joint: Joint): PlanePoint => ({
   x: t.outlines.reduce((s, o) => s + o[joint].x, 0) / t.outlines.length,
   y: t.outlines.reduce((s, o) => s + o[joint].y, 0) / t.outlines.length,
 });

@@ -1,5 +1,5 @@
 import { RAD_PER_DEG } from '../math/angles.ts';
-import type { Vec2 } from '../math/vec.ts';
+import type { PlanePoint } from '../math/vec.ts';
 import {
   evaluateCurve,
   harmonicTable,
@@ -22,18 +22,18 @@ export interface BodyModel {
   /** Of the rebuilt knee curve against the measured one, RMS; null where a joint of the leg was not seen. */
   residualDeg: number | null;
   /** Heel and toe in the foot's frame, spindle origin. */
-  heelMm: Vec2;
-  toeMm: Vec2;
+  heelMm: PlanePoint;
+  toeMm: PlanePoint;
   shoulder: { x: HarmonicCurve; y: HarmonicCurve };
-  elbowMm: Vec2;
-  wristMm: Vec2;
+  elbowMm: PlanePoint;
+  wristMm: PlanePoint;
   upperArmMm: number;
   forearmMm: number;
   trunkMm: number;
   /** c7, sacrum and the tragus where they were marked, mean over the turn. */
-  c7Mm: Vec2 | null;
-  sacrumMm: Vec2 | null;
-  headMm: Vec2 | null;
+  c7Mm: PlanePoint | null;
+  sacrumMm: PlanePoint | null;
+  headMm: PlanePoint | null;
 }
 
 /** The rider's answers to a change, each a share with its spread (handbook: models). */
@@ -56,12 +56,12 @@ export function fitBody(reading: Reading, side: LegSide, seatTubeDeg: number): B
   const leg = fitLegModel(reading, seatTubeDeg);
   const { paths } = reading.body;
   const { kneeFlexionDeg: knee } = reading.angles;
-  const meanOf = (key: keyof typeof paths): Vec2 | null => {
+  const meanOf = (key: keyof typeof paths): PlanePoint | null => {
     const p = paths[key];
     return p ? { x: p.x.curve.mean, y: p.y.curve.mean } : null;
   };
   // Heel and toe against the spindle, turned back by the foot's pitch, at the crank's four positions.
-  const inFoot = (key: 'heel' | 'toe'): Vec2 => {
+  const inFoot = (key: 'heel' | 'toe'): PlanePoint => {
     const sum = { x: 0, y: 0 };
     for (const [i, at] of (['0', '90', '180', '270'] as const).entries()) {
       const theta = (i * Math.PI) / 2;

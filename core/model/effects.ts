@@ -1,13 +1,13 @@
-import type { Vec2 } from '../math/vec.ts';
+import type { PlanePoint } from '../math/vec.ts';
 
 export type LegSide = 'left' | 'right';
 
 /** What moves do to the places where the rider touches the bike. */
 export interface Effects {
   /** Of the sit point, and with it the hip, mm. */
-  sitMm: Vec2;
+  sitMm: PlanePoint;
   /** Of the hands, mm. */
-  handMm: Vec2;
+  handMm: PlanePoint;
   crankMm: number;
   /** Cleat back, and what is between foot and spindle, by side. */
   legs: Record<LegSide, { cleatBackMm: number; stackMm: number; stanceMm: number }>;

@@ -1,6 +1,6 @@
 import { RAD_PER_DEG } from '../math/angles.ts';
 import { evaluateCurve, type HarmonicCurve } from '../math/harmonics.ts';
-import { distance, type Vec2 } from '../math/vec.ts';
+import { distance, type PlanePoint } from '../math/vec.ts';
 import { kneeCurve, legPose, type LegModel, type LegResult } from './legModel.ts';
 
 /** The leg by itself on a changed bike, for tests: another way to what `predict` does with the whole body. */
@@ -29,7 +29,7 @@ export function simpleLeg(m: {
   pitchMeanDeg: number;
   pitchAmplitudeDeg: number;
   pitchPhaseDeg: number;
-  hipMm: Vec2;
+  hipMm: PlanePoint;
 }): LegModel {
   const phase = m.pitchPhaseDeg * RAD_PER_DEG;
   return {
@@ -49,7 +49,7 @@ export function simpleLeg(m: {
   };
 }
 
-const hipAt = (m: LegModel, thetaDeg: number): Vec2 => ({
+const hipAt = (m: LegModel, thetaDeg: number): PlanePoint => ({
   x: evaluateCurve(m.hipXMm, thetaDeg),
   y: evaluateCurve(m.hipYMm, thetaDeg),
 });

@@ -1,6 +1,6 @@
 import { RAD_PER_DEG, insideAngleDeg } from '../math/angles.ts';
 import { circleMeetLeft } from '../math/circle.ts';
-import { distance, type Vec2 } from '../math/vec.ts';
+import { distance, type PlanePoint } from '../math/vec.ts';
 import { harmonicTable, HIGHEST_ORDER, tableValue, type HarmonicCurve } from '../math/harmonics.ts';
 import { footX, footY } from './foot.ts';
 import { GRID_DEG } from '../kinematics/curves.ts';
@@ -24,10 +24,10 @@ export interface LegModel {
 }
 
 export interface LegPose {
-  spindle: Vec2;
-  ankle: Vec2;
-  knee: Vec2;
-  hip: Vec2;
+  spindle: PlanePoint;
+  ankle: PlanePoint;
+  knee: PlanePoint;
+  hip: PlanePoint;
   kneeFlexionDeg: number;
 }
 
@@ -40,7 +40,7 @@ const GRID_TABLE = harmonicTable(GRID_DEG, HIGHEST_ORDER);
  * towards the front.
  * @returns the pose, or by how many mm the leg is too short (or, missMm negative, too long to fold)
  */
-export function legPose(m: LegModel, thetaDeg: number, pitchDeg: number, hip: Vec2): LegResult {
+export function legPose(m: LegModel, thetaDeg: number, pitchDeg: number, hip: PlanePoint): LegResult {
   const theta = thetaDeg * RAD_PER_DEG;
   const [c, s] = [Math.cos(pitchDeg * RAD_PER_DEG), Math.sin(pitchDeg * RAD_PER_DEG)];
   const spindle = { x: m.crankMm * Math.sin(theta), y: m.crankMm * Math.cos(theta) };

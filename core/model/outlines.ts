@@ -1,4 +1,4 @@
-import type { Vec2 } from '../math/vec.ts';
+import type { PlanePoint } from '../math/vec.ts';
 import { RAD_PER_DEG } from '../math/angles.ts';
 import type { Outline } from './predict.ts';
 import { evaluateCurve } from '../math/harmonics.ts';
@@ -7,7 +7,7 @@ import type { Reading } from '../kinematics/read.ts';
 /** The filmed body at a crank angle, from the mean paths of its joints: bike plane, mm, BB origin. */
 export function outlineAt(reading: Pick<Reading, 'body' | 'segmentsMm'>, thetaDeg: number): Outline {
   const { paths } = reading.body;
-  const at = (key: keyof typeof paths): Vec2 => {
+  const at = (key: keyof typeof paths): PlanePoint => {
     const p = paths[key]!;
     return { x: evaluateCurve(p.x.curve, thetaDeg), y: evaluateCurve(p.y.curve, thetaDeg) };
   };

@@ -1,5 +1,5 @@
 import { DEG_PER_RAD, RAD_PER_DEG } from '../math/angles.ts';
-import type { Vec2 } from '../math/vec.ts';
+import type { PlanePoint } from '../math/vec.ts';
 import type { Prepared } from './bodyModel.ts';
 import { footX, footY } from './foot.ts';
 import type { Effects } from './effects.ts';
@@ -27,15 +27,15 @@ export type Values = Record<PredictedKey, number>;
 /** The body at one crank angle, for drawing. */
 export interface Outline {
   thetaDeg: number;
-  spindle: Vec2;
-  heel: Vec2;
-  toe: Vec2;
-  ankle: Vec2;
-  knee: Vec2;
-  hip: Vec2;
-  shoulder: Vec2;
-  elbow: Vec2;
-  wrist: Vec2;
+  spindle: PlanePoint;
+  heel: PlanePoint;
+  toe: PlanePoint;
+  ankle: PlanePoint;
+  knee: PlanePoint;
+  hip: PlanePoint;
+  shoulder: PlanePoint;
+  elbow: PlanePoint;
+  wrist: PlanePoint;
 }
 
 export interface Turn {
@@ -106,9 +106,9 @@ const insideDeg = (ux: number, uy: number, wx: number, wy: number): number =>
   Math.atan2(Math.abs(ux * wy - uy * wx), ux * wx + uy * wy) * DEG_PER_RAD;
 
 interface Upper {
-  shoulder: Vec2;
-  elbow: Vec2;
-  wrist: Vec2;
+  shoulder: PlanePoint;
+  elbow: PlanePoint;
+  wrist: PlanePoint;
   backDeg: number;
   shoulderDeg: number;
   elbowDeg: number;
@@ -316,7 +316,7 @@ function alongTheBack(
   const s0 = { x: m.shoulder.x.mean, y: m.shoulder.y.mean };
   const by = top.backDeg * RAD_PER_DEG - Math.atan2(s0.y - hip0.y, s0.x - hip0.x);
   // Heights over the hip, so that a moved saddle does not count.
-  const over = (v: Vec2): number => (v.x - hip0.x) * Math.sin(by) + (v.y - hip0.y) * Math.cos(by);
+  const over = (v: PlanePoint): number => (v.x - hip0.x) * Math.sin(by) + (v.y - hip0.y) * Math.cos(by);
   const shoulder = over(s0);
   const mid = m.c7Mm && m.sacrumMm ? (over(m.c7Mm) + over(m.sacrumMm)) / 2 : NaN;
   const high = Math.max(

@@ -2,7 +2,7 @@ import { clampPoint, hoodPoint, type HeadTube } from '../bike/cockpit.ts';
 import type { BikeSetup, FootSetup } from '../bike/setup.ts';
 import { WASHER_MM } from '../bike/stance.ts';
 import { RAD_PER_DEG } from '../math/angles.ts';
-import type { Vec2 } from '../math/vec.ts';
+import type { PlanePoint } from '../math/vec.ts';
 import type { Effects, LegSide } from '../model/effects.ts';
 import { putValue, valueAt } from '../bike/path.ts';
 
@@ -237,10 +237,10 @@ const USUAL: HeadTube = { stackMm: 580, reachMm: 385, headAngleDeg: 72.5 };
 /** The sit bones rest about this far behind the middle of the rails' clamp: what a turn about the clamp lowers. */
 const SIT_BEHIND_CLAMP_MM = 45;
 /** A lever moved up round a bar's bend goes up and a little back (mean tangent of the bend at the hoods, 60°). */
-const HOOD_TANGENT: Vec2 = { x: -0.5, y: 0.87 };
+const HOOD_TANGENT: PlanePoint = { x: -0.5, y: 0.87 };
 
 /** The hood from the set-up, with usual angles for what is open; only differences of it are used. */
-function hoodFor(bike: BikeSetup, moves: Moves): Vec2 {
+function hoodFor(bike: BikeSetup, moves: Moves): PlanePoint {
   const head = {
     stackMm: bike.frame.stackMm ?? USUAL.stackMm,
     reachMm: bike.frame.reachMm ?? USUAL.reachMm,

@@ -1,4 +1,4 @@
-import type { Vec2 } from '../math/vec.ts';
+import type { PlanePoint } from '../math/vec.ts';
 import type { BodyModel } from '../model/bodyModel.ts';
 import { NO_EFFECTS } from '../model/effects.ts';
 import { asItIs, laidOut } from '../model/foretell.ts';
@@ -109,7 +109,7 @@ function inverse(a: readonly (readonly number[])[]): number[][] | null {
 }
 
 /** How the three angles turn with the hands: degrees for a millimetre forward and up, at the back's usual share. */
-function leverage(c: PlanCase, side: FilmedSide): Record<TopKey, Vec2> | null {
+function leverage(c: PlanCase, side: FilmedSide): Record<TopKey, PlanePoint> | null {
   const prepared = laidOut(side.model, 72);
   const answer = { kappa: c.habits.kappa.mean, rho: c.habits.rho.mean };
   const at = (x: number, y: number) => predictTop(prepared, { ...NO_EFFECTS, handMm: { x, y } }, answer);
@@ -118,7 +118,7 @@ function leverage(c: PlanCase, side: FilmedSide): Record<TopKey, Vec2> | null {
   if (!f || !b || !u || !d || !asItIs(prepared)) return null;
   return Object.fromEntries(
     KEYS.map((k) => [k, { x: (f[k] - b[k]) / (2 * h), y: (u[k] - d[k]) / (2 * h) }]),
-  ) as Record<TopKey, Vec2>;
+  ) as Record<TopKey, PlanePoint>;
 }
 
 const mixture = (at: number, s: Spread, odds: { under: number; over: number }): number =>
@@ -145,7 +145,7 @@ const product = (hints: readonly Hint[]): { under: number; over: number } =>
  */
 export function handsBelief(
   c: PlanCase,
-  sitMm: Vec2 = { x: 0, y: 0 },
+  sitMm: PlanePoint = { x: 0, y: 0 },
   weigh: { bare?: boolean; elsewhere?: Explained } = {},
 ): HandsBelief | null {
   const side = c.sides[0];

@@ -1,6 +1,6 @@
 import { legLength } from '../body/estimates.ts';
 import { openComplaints } from '../intake/intake.ts';
-import type { Vec2 } from '../math/vec.ts';
+import type { PlanePoint } from '../math/vec.ts';
 import { callsForChange } from '../protocol/protocols.ts';
 import { probabilityWords, STANDS } from './belief.ts';
 import { heldByClinician, operatedSide } from './clinician.ts';
@@ -121,7 +121,7 @@ export function prescribe(c: PlanCase): Prescription {
   const saddleDrafts = drafts.filter((d) => d.stage === 'saddle' && standsAt(d) === 'now');
   const maybe = [up, back].filter((d): d is Draft => d !== null && d.p >= MAYBE);
   const saddleMoves = saddleDrafts.reduce<Moves>((s, d) => both(s, shareOf(d.whole, half)), {});
-  const sitAfter = (moves: Moves): Vec2 => effectsOf(c.bike, moves).sitMm;
+  const sitAfter = (moves: Moves): PlanePoint => effectsOf(c.bike, moves).sitMm;
   const wholeOf = (list: readonly Draft[]): Moves => list.reduce<Moves>((s, d) => both(s, d.whole), {});
   const hands = [wholeOf(saddleDrafts), wholeOf(maybe)].reduce(
     (b, moves) => surer(b, handsBelief(c, sitAfter(moves), { elsewhere })),

@@ -65,7 +65,7 @@ const bikeRecordSchema = Joi.object<Bike, true>({
   createdIso: iso,
 });
 
-const mark = Joi.object<Mark, true>({
+const mark = Joi.object<Pick<Mark, 'x' | 'y' | 'onSticker'>, true>({
   x: finite.required(),
   y: finite.required(),
   onSticker: Joi.boolean().required(),
@@ -92,7 +92,14 @@ const landmark = Joi.string()
 const frame = Joi.number().integer().min(0).max(10_000_000).required();
 
 export const correctionsSchema = Joi.array()
-  .items(Joi.object<Correction, true>({ landmark, frame, x: finite.required(), y: finite.required() }))
+  .items(
+    Joi.object<Pick<Correction, 'landmark' | 'frame' | 'x' | 'y'>, true>({
+      landmark,
+      frame,
+      x: finite.required(),
+      y: finite.required(),
+    }),
+  )
   .max(5000);
 export const hiddenSchema = Joi.array()
   .items(

@@ -1,7 +1,7 @@
 import type { Part } from '../bike/parts.ts';
 import type { BikeSetup } from '../bike/setup.ts';
 import type { BodyRecord } from '../body/bodyTests.ts';
-import type { Vec2 } from '../math/vec.ts';
+import type { ImagePoint } from '../math/vec.ts';
 import type { Intake } from '../intake/intake.ts';
 import type { LengthUnit } from '../units/length.ts';
 import type { MassUnit } from '../units/mass.ts';
@@ -44,7 +44,7 @@ export interface Bike {
 }
 
 /** A landmark pointed out on the marked frame, image pixels. */
-export interface Mark extends Vec2 {
+export interface Mark extends ImagePoint {
   /** Pulled to a sticker's centre; otherwise it stands where it was put. */
   onSticker: boolean;
 }
@@ -95,7 +95,7 @@ export interface Take {
   video: VideoInfo;
   /** Where a demo take's files come from when they are not on this device yet. */
   demo: { clipUrl: string; tracksUrl: string | null } | null;
-  axles: { rear: Vec2 | null; front: Vec2 | null };
+  axles: { rear: ImagePoint | null; front: ImagePoint | null };
   /** The known width that sets the scale of a film from the front or the rear. */
   width: WidthReference;
   /** Tops and bottoms of the wheels, as far as they were pointed out: they tell how far the camera is from square. */
@@ -110,7 +110,7 @@ export interface Take {
 }
 
 /** A landmark put right on a frame, px. */
-export interface Correction extends Vec2 {
+export interface Correction extends ImagePoint {
   landmark: Landmark;
   frame: number;
 }

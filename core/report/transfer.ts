@@ -5,7 +5,7 @@ import { resolveBike } from '../bike/resolve.ts';
 import { saddleMeasures } from '../bike/saddle.ts';
 import type { BikeSetup } from '../bike/setup.ts';
 import { RAD_PER_DEG } from '../math/angles.ts';
-import type { Vec2 } from '../math/vec.ts';
+import type { PlanePoint } from '../math/vec.ts';
 import { RAIL_RANGE_MM } from '../plan/controls.ts';
 import { buildsFor, type BuildOffer } from '../plan/cockpitBuilds.ts';
 
@@ -22,7 +22,7 @@ export interface TransferMiss {
 
 export interface TransferBuild extends BuildOffer {
   /** Of the hood to where it is wanted: ahead and above. */
-  offMm: Vec2;
+  offMm: PlanePoint;
 }
 
 export interface Transfer {
@@ -32,8 +32,8 @@ export interface Transfer {
   carriedMm: number;
   carried: string[];
   saddle: {
-    wantedSit: Vec2;
-    reachedSit: Vec2;
+    wantedSit: PlanePoint;
+    reachedSit: PlanePoint;
     heightMm: number;
     setback80Mm: number;
     tiltDeg: number;
@@ -43,7 +43,7 @@ export interface Transfer {
     railMm: number;
   } | null;
   hands: {
-    wantedHood: Vec2;
+    wantedHood: PlanePoint;
     /** The best first. */
     builds: TransferBuild[];
   } | null;
@@ -60,7 +60,7 @@ const LEAST_SHOWING_MM = 30;
 /** Nearer than this nothing is missing. */
 const NEAR_MM = 2;
 
-const turned = (p: Vec2, deg: number): Vec2 => {
+const turned = (p: PlanePoint, deg: number): PlanePoint => {
   const [c, s] = [Math.cos(deg * RAD_PER_DEG), Math.sin(deg * RAD_PER_DEG)];
   return { x: p.x * c - p.y * s, y: p.x * s + p.y * c };
 };
@@ -211,9 +211,9 @@ export function transfer(
 function handsOn(
   to: BikeSetup,
   parts: readonly Part[],
-  hoodA: Vec2,
-  sitA: Vec2,
-  sitB: Vec2,
+  hoodA: PlanePoint,
+  sitA: PlanePoint,
+  sitB: PlanePoint,
 ): Transfer['hands'] {
   const wantedHood = { x: sitB.x + hoodA.x - sitA.x, y: sitB.y + hoodA.y - sitA.y };
   // A stem that is on it or, where nothing is said of one, one to begin with: offers are told against it.
@@ -244,7 +244,7 @@ function handsOn(
 const signed = (v: number): string => `${v > 0 ? '+' : v < 0 ? '−' : ''}${Math.round(10 * Math.abs(v)) / 10}`;
 
 /** “12 mm ahead, 4 mm below”. */
-export function away(off: Vec2): string {
+export function away(off: PlanePoint): string {
   const parts = [
     Math.round(off.x) !== 0 ? `${Math.abs(Math.round(off.x))} mm ${off.x > 0 ? 'ahead' : 'short'}` : null,
     Math.round(off.y) !== 0 ? `${Math.abs(Math.round(off.y))} mm ${off.y > 0 ? 'above' : 'below'}` : null,

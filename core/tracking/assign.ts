@@ -1,4 +1,4 @@
-import type { Vec2 } from '../math/vec.ts';
+import type { ImagePoint } from '../math/vec.ts';
 
 /** A limb between two landmarks (by index), which keeps its length in the picture nearly constant. */
 export interface Bone {
@@ -8,7 +8,7 @@ export interface Bone {
 }
 
 /** One possible place of one landmark, with what it costs by looks and by motion (about χ², 0 = perfect). */
-export interface Option extends Vec2 {
+export interface Option extends ImagePoint {
   cost: number;
 }
 
@@ -29,7 +29,7 @@ const lengthSigma = (lengthPx: number): number => 1 + 0.03 * lengthPx;
  */
 export function assignLandmarks(options: readonly (readonly Option[])[], bones: readonly Bone[]): number[] {
   const n = options.length;
-  const at: (Vec2 | null)[] = new Array<Vec2 | null>(n).fill(null);
+  const at: (ImagePoint | null)[] = new Array<ImagePoint | null>(n).fill(null);
   const current = new Array<number>(n).fill(-1);
   let best = new Array<number>(n).fill(-1);
   let bestCost = Infinity;

@@ -1,9 +1,9 @@
-import type { Vec2 } from '../math/vec.ts';
+import type { ImagePoint } from '../math/vec.ts';
 import { bounds, CHROMA_WEIGHT, type PlanarFrame } from './frame.ts';
 import type { Sticker } from './sticker.ts';
 
 /** A place that looks like the sticker, coarsely: 0…1, how much more of its disc has the colour than of what surrounds it. */
-export interface Candidate extends Vec2 {
+export interface Candidate extends ImagePoint {
   score: number;
 }
 
@@ -110,7 +110,7 @@ function peaks(gw: number, gh: number): Candidate[] {
 export function findCandidates(
   f: PlanarFrame,
   s: Sticker,
-  near: Vec2,
+  near: ImagePoint,
   reachPx: number,
   most: number,
 ): Candidate[] {

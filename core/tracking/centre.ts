@@ -1,4 +1,4 @@
-import type { Vec2 } from '../math/vec.ts';
+import type { ImagePoint } from '../math/vec.ts';
 import { bounds, colourDistance2, type PlanarFrame, type Yuv } from './frame.ts';
 import { discColour, type Located, type Sticker } from './sticker.ts';
 
@@ -23,7 +23,7 @@ const CHROMA_EDGE = 0.4;
  * @param near where it should be within about a radius, px  @param blur how far it moved while the shutter was open, px
  * @returns the centre with how whole it is, or null where nothing there looks like it
  */
-export function centreOn(f: PlanarFrame, s: Sticker, near: Vec2, blur: Vec2): Located | null {
+export function centreOn(f: PlanarFrame, s: Sticker, near: ImagePoint, blur: ImagePoint): Located | null {
   const { left, top, right, bottom } = bounds(f);
   const half = Math.hypot(blur.x, blur.y) / 2;
   const reach = s.radiusPx + 1;

@@ -1,5 +1,5 @@
 import { mean } from '../math/statistics.ts';
-import type { Vec2 } from '../math/vec.ts';
+import type { ImagePoint } from '../math/vec.ts';
 import { findCandidates } from './candidates.ts';
 import { centreOn } from './centre.ts';
 import type { PlanarFrame } from './frame.ts';
@@ -7,7 +7,7 @@ import { learnSticker } from './learn.ts';
 import type { Sticker } from './sticker.ts';
 
 /** A round spot on a frame that looks like the sticker looked for. */
-export interface Spot extends Vec2 {
+export interface Spot extends ImagePoint {
   /** 0…1: how whole it is and how much of its own colour. */
   sure: number;
 }
@@ -45,7 +45,7 @@ const LOOKS = 4;
  * size; what comes often and stands out most comes first.
  */
 export function looksOfFrame(frame: PlanarFrame): Sticker[] {
-  const seen: { sticker: Sticker; at: Vec2 }[] = [];
+  const seen: { sticker: Sticker; at: ImagePoint }[] = [];
   for (let y = GRID_PX; y < frame.height - GRID_PX; y += GRID_PX) {
     for (let x = GRID_PX; x < frame.width - GRID_PX; x += GRID_PX) {
       if (!standsOut(frame, x, y)) continue;

@@ -1,4 +1,4 @@
-import type { Vec2 } from '../math/vec.ts';
+import type { ImagePoint } from '../math/vec.ts';
 import { centreOn } from './centre.ts';
 import { colourAt, colourDistance2, type PlanarFrame, type Yuv } from './frame.ts';
 import { discColour, type Sticker } from './sticker.ts';
@@ -7,7 +7,7 @@ import { discColour, type Sticker } from './sticker.ts';
 const MIN_CONTRAST = 9;
 
 /** Mean distance from a colour on each one-pixel ring about a point. */
-function ringDistances(f: PlanarFrame, c: Vec2, colour: Yuv, reach: number): number[] {
+function ringDistances(f: PlanarFrame, c: ImagePoint, colour: Yuv, reach: number): number[] {
   const sum = new Array<number>(reach + 1).fill(0);
   const count = new Array<number>(reach + 1).fill(0);
   for (let dy = -reach; dy <= reach; dy += 1) {
@@ -30,7 +30,10 @@ const EDGES_TRIED = 3;
  * @param f the picture  @param at a point on the sticker, px
  * @returns the sticker and its centre, or null where there is no such spot
  */
-export function learnSticker(f: PlanarFrame, at: Vec2): { sticker: Sticker; centre: Vec2 } | null {
+export function learnSticker(
+  f: PlanarFrame,
+  at: ImagePoint,
+): { sticker: Sticker; centre: ImagePoint } | null {
   let least = 2;
   for (let k = 0; k < EDGES_TRIED; k += 1) {
     const { learned, edgePx } = learnFrom(f, at, least);
@@ -47,9 +50,9 @@ export function learnSticker(f: PlanarFrame, at: Vec2): { sticker: Sticker; cent
  */
 function learnFrom(
   f: PlanarFrame,
-  at: Vec2,
+  at: ImagePoint,
   leastPx: number,
-): { learned: { sticker: Sticker; centre: Vec2 } | null; edgePx: number } {
+): { learned: { sticker: Sticker; centre: ImagePoint } | null; edgePx: number } {
   let centre = at;
   let sticker: Sticker | null = null;
   let edgePx = 0;
@@ -88,7 +91,7 @@ function learnFrom(
 }
 
 /** A fold, an edge or a letter is not a sticker: the surroundings must differ on every side. */
-function isRound(f: PlanarFrame, s: Sticker, c: Vec2): boolean {
+function isRound(f: PlanarFrame, s: Sticker, c: ImagePoint): boolean {
   const far = s.radiusPx + 2.5;
   let off = 0;
   for (let k = 0; k < 16; k += 1) {

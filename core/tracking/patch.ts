@@ -1,4 +1,4 @@
-import type { Vec2 } from '../math/vec.ts';
+import type { ImagePoint } from '../math/vec.ts';
 import type { PlanarFrame } from './frame.ts';
 
 /** A square of luma about a landmark that carries no sticker. */
@@ -26,7 +26,7 @@ function lumaAt(f: PlanarFrame, x: number, y: number): number {
 }
 
 /** Cuts the patch about a point. */
-export function cutPatch(f: PlanarFrame, at: Vec2): Patch {
+export function cutPatch(f: PlanarFrame, at: ImagePoint): Patch {
   const side = 2 * HALF + 1;
   const luma = new Float32Array(side * side);
   let sum = 0;
@@ -76,9 +76,9 @@ function correlation(f: PlanarFrame, p: Patch, x: number, y: number, step: numbe
 export function findPatch(
   f: PlanarFrame,
   p: Patch,
-  near: Vec2,
+  near: ImagePoint,
   reachPx: number,
-): (Vec2 & { score: number }) | null {
+): (ImagePoint & { score: number }) | null {
   let best = { x: near.x, y: near.y, score: -1 };
   for (let dy = -reachPx; dy <= reachPx; dy += 2) {
     for (let dx = -reachPx; dx <= reachPx; dx += 2) {
@@ -117,7 +117,7 @@ export function findPatch(
 }
 
 /** Lets the patch follow slow changes (turning limb, light): a share of the new view is mixed in. */
-export function refreshPatch(f: PlanarFrame, p: Patch, at: Vec2, share: number): void {
+export function refreshPatch(f: PlanarFrame, p: Patch, at: ImagePoint, share: number): void {
   const now = cutPatch(f, at);
   for (let k = 0; k < p.luma.length; k += 1) p.luma[k] += share * (now.luma[k] - p.luma[k]);
 }

@@ -1,4 +1,4 @@
-import type { Vec2 } from '../math/vec.ts';
+import type { ImagePoint } from '../math/vec.ts';
 import { colourAt, type PlanarFrame, type Yuv } from './frame.ts';
 
 /** What a round sticker looks like: enough to find it again and to place its centre below a pixel. */
@@ -9,7 +9,7 @@ export interface Sticker {
   contrast: number;
 }
 
-export interface Located extends Vec2 {
+export interface Located extends ImagePoint {
   /** Covered area against the sticker's own: 1 when whole, less when something hides a part. */
   areaRatio: number;
   /** Colour distance of the middle from the sticker's colour, as a share of the contrast. */
@@ -19,7 +19,7 @@ export interface Located extends Vec2 {
 }
 
 /** Mean colour over the disc of a given radius. */
-export function discColour(f: PlanarFrame, c: Vec2, radius: number): Yuv {
+export function discColour(f: PlanarFrame, c: ImagePoint, radius: number): Yuv {
   let n = 0;
   const s: Yuv = [0, 0, 0];
   for (let y = Math.ceil(c.y - radius); y <= c.y + radius; y += 1) {

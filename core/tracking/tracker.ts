@@ -1,4 +1,4 @@
-import { distance, isSeen, type Vec2 } from '../math/vec.ts';
+import { distance, isSeen, type ImagePoint } from '../math/vec.ts';
 import { assignLandmarks, type Bone, type Option } from './assign.ts';
 import { findCandidates } from './candidates.ts';
 import { colourAt, type PlanarFrame, type Region } from './frame.ts';
@@ -8,7 +8,7 @@ import { learnSticker } from './learn.ts';
 import type { Located, Sticker } from './sticker.ts';
 
 /** A landmark on one frame. Lost is NaN with confidence 0: never a guess. */
-export interface TrackedPoint extends Vec2 {
+export interface TrackedPoint extends ImagePoint {
   /** 0…1: how whole and how like its sticker (or patch) it was seen. */
   confidence: number;
 }
@@ -45,7 +45,7 @@ const WHOLE_TO = 1.5;
 const COLOUR_MISS = 0.45;
 
 /** Where the trail leads at a time: Lagrange through the last one, two or three places; exact for even acceleration. */
-function predict(trail: Followed['trail'], t: number): Vec2 {
+function predict(trail: Followed['trail'], t: number): ImagePoint {
   const n = trail.length;
   const p = trail[n - 1];
   if (n === 1) return { x: p.x, y: p.y };
@@ -74,7 +74,7 @@ function isUnmistakable(found: Located): boolean {
 type Sighting = Option & { found: Located | null; score: number };
 
 /** A place where a sticker was found, with its cost by looks and by how far it is from where it was expected. */
-function optionAt(found: Located, expected: Vec2, sigmaPx: number): Sighting {
+function optionAt(found: Located, expected: ImagePoint, sigmaPx: number): Sighting {
   const miss = distance(found, expected) / sigmaPx;
   const looks = (Math.log(found.areaRatio) / 0.2) ** 2 + (found.colourMiss / 0.2) ** 2;
   return {
@@ -96,7 +96,7 @@ function optionAt(found: Located, expected: Vec2, sigmaPx: number): Sighting {
 export function startTracker(
   frame: PlanarFrame,
   tS: number,
-  marks: Readonly<Record<string, Vec2>>,
+  marks: Readonly<Record<string, ImagePoint>>,
   bones: readonly (readonly [string, string])[],
 ): Tracker {
   const keys = Object.keys(marks);
@@ -228,7 +228,7 @@ export function startTracker(
 }
 
 /** The light on a limb changes as it turns: the sticker's colour follows slowly. */
-function adapt(s: Sticker, f: PlanarFrame, at: Vec2): void {
+function adapt(s: Sticker, f: PlanarFrame, at: ImagePoint): void {
   if (!isSeen(at)) return;
   const now = colourAt(f, at.x, at.y);
   for (let k = 0; k < 3; k += 1) s.colour[k] += 0.05 * (now[k] - s.colour[k]);

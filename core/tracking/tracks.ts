@@ -1,4 +1,4 @@
-import type { Vec2 } from '../math/vec.ts';
+import type { ImagePoint, Vec2 } from '../math/vec.ts';
 
 /** One landmark through a clip: a value a frame, NaN where it was not seen. */
 export interface LandmarkTrack {
@@ -52,7 +52,7 @@ export function storedTracks(stored: unknown): Tracks | null {
 }
 
 /** A landmark's place on a frame; NaN where unseen or not tracked at all. */
-export function pointAt(tracks: Tracks, key: string, frame: number): Vec2 {
+export function pointAt(tracks: Tracks, key: string, frame: number): ImagePoint {
   const track = tracks.landmarks[key];
   return track ? { x: track.xPx[frame], y: track.yPx[frame] } : { x: NaN, y: NaN };
 }

@@ -1,4 +1,4 @@
-import type { Vec2 } from '../math/vec.ts';
+import type { PlanePoint } from '../math/vec.ts';
 import type { Effects } from '../model/effects.ts';
 import { ANGLE_KEYS } from '../kinematics/angles.ts';
 import type { Reading } from '../kinematics/read.ts';
@@ -41,7 +41,7 @@ export function arrivalOf(before: Reading, after: Reading, fx: Effects): Arrival
   const logged = Math.hypot(fx.sitMm.x, fx.sitMm.y);
   const hipSeen = [before, after].every((r) => !r.standIns.includes('hip'));
   if (logged < 1 || !hipSeen) return { kind: 'unseen' };
-  const way: Vec2 = { x: fx.sitMm.x / logged, y: fx.sitMm.y / logged };
+  const way: PlanePoint = { x: fx.sitMm.x / logged, y: fx.sitMm.y / logged };
   const seen =
     way.x * (after.hipCurveMm.x.mean - before.hipCurveMm.x.mean) +
     way.y * (after.hipCurveMm.y.mean - before.hipCurveMm.y.mean);

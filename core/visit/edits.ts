@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import type { Vec2 } from '../math/vec.ts';
+import type { ImagePoint } from '../math/vec.ts';
 import type { WheelRims } from '../camera/keystone.ts';
 import type { Landmark } from '../landmarks/landmarks.ts';
 import type { WidthReference } from '../camera/frontalScale.ts';
@@ -26,7 +26,13 @@ export type SessionEdit =
   | { kind: 'take-added'; take: Take }
   | { kind: 'take-opened' | 'take-returned' | 'take-erased'; takeId: string }
   | { kind: 'take-removed'; takeId: string; removedIso: string }
-  | { kind: 'wheels'; takeId: string; rear: Vec2 | null; front: Vec2 | null; rims: Partial<WheelRims> }
+  | {
+      kind: 'wheels';
+      takeId: string;
+      rear: ImagePoint | null;
+      front: ImagePoint | null;
+      rims: Partial<WheelRims>;
+    }
   | { kind: 'set'; at: string; value: unknown }
   | { kind: 'marks'; takeId: string; frame: number; marks: Partial<Record<Landmark, Mark>> }
   | {
