@@ -103,6 +103,24 @@ test('the rider’s report: words edited, a part left out, pictures from the fil
   await expect(words).toHaveValue(/strange for two or three rides/);
 });
 
+test('two parts of the report written one right after the other, or left as drafts by a page that went: both are kept', async ({
+  page,
+}) => {
+  const words = (name: string) => page.getByRole('region', { name }).getByRole('textbox');
+  await page.goto('/sessions/maren-1/handover');
+  await words('What to do at home').fill('Stretch after rides.');
+  await words('When we meet again').fill('In spring.');
+  // Gone in the middle of typing: both stand as drafts, and are handed over at once when the page is drawn again.
+  await page.goto('/sessions/maren-1/handover');
+  await expect(words('What to do at home')).toHaveValue('Stretch after rides.');
+  await expect(words('When we meet again')).toHaveValue('In spring.');
+  await expect(page.getByText('Saved on this device')).toBeVisible();
+  await page.waitForTimeout(1600);
+  await page.reload();
+  await expect(words('What to do at home')).toHaveValue('Stretch after rides.');
+  await expect(words('When we meet again')).toHaveValue('In spring.');
+});
+
 test('the transfer sheet fits one page on either paper, the work order ticks', async ({ page }) => {
   await page.goto('/sessions/maren-1/handover?view=transfer');
   await expect(page.getByTestId('coordinate-height')).toContainText('664 mm');

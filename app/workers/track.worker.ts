@@ -168,8 +168,11 @@ const api = {
     if (stickers.length < 4) return null;
     const opened = await openClip(to);
     if (!opened.ok) return null;
-    let best: { miss: number; frame: number; marks: Record<string, ImagePoint & { onSticker: boolean }> } | null =
-      null;
+    let best: {
+      miss: number;
+      frame: number;
+      marks: Record<string, ImagePoint & { onSticker: boolean }>;
+    } | null = null;
     let index = 0;
     try {
       for await (const sample of new VideoSampleSink(opened.clip.track).samples()) {

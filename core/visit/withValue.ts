@@ -1,4 +1,4 @@
-import { putValue } from '../bike/path.ts';
+import { putValue, valueAt } from '../bike/path.ts';
 import { NOT_TESTED } from '../body/bodyTests.ts';
 
 /** The parts of a session that are edited one value at a time. */
@@ -11,6 +11,17 @@ const WHOLE = ['final', 'plan', 'followUps'];
 const OF_TAKE =
   /^takes\.#[A-Za-z0-9_-]{1,40}\.(view|position|effort|effortW|cadenceRpm|pairWith|note|trim|devices)$/;
 
+/** Words of the fitter's own in place of proposed ones: none (null) lets the proposed ones stand again. */
+const OWN_WORDS = /^handOver\.texts\.[A-Za-z]+$/;
+
+function withoutKey<T extends object>(record: T, names: readonly string[]): T | null {
+  const owner = names.slice(0, -1).join('.');
+  const held = valueAt(record, owner);
+  if (typeof held !== 'object' || held === null) return null;
+  const kept = Object.entries(held).filter(([key]) => key !== names.at(-1));
+  return putValue(record, owner, Object.fromEntries(kept));
+}
+
 const resultsOf = (record: object): unknown => (record as { body?: { results?: unknown } }).body?.results;
 
 /** A copy of a session with one value changed, only in the parts that are edited so; null elsewhere. */
@@ -22,5 +33,7 @@ export function withValue<T extends object>(record: T, path: string, value: unkn
   const results = resultsOf(record);
   const blankIn = (owner: unknown) => (owner === results ? NOT_TESTED : undefined);
   const allowed = names.length === 1 ? WHOLE.includes(path) : EDITABLE.includes(names[0]);
-  return allowed || OF_TAKE.test(path) ? putValue(record, path, value, blankIn) : null;
+  if (!allowed && !OF_TAKE.test(path)) return null;
+  if (value === null && OWN_WORDS.test(path)) return withoutKey(record, names);
+  return putValue(record, path, value, blankIn);
 }

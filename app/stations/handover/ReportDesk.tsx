@@ -130,12 +130,7 @@ function Desk({ session, ends }: { session: FitSession; ends: FilmedEnds }) {
           proposed={proposed[key]}
           own={handOver.texts[key]}
           out={handOver.leftOut.includes(key)}
-          onText={(text) => {
-            const texts = { ...handOver.texts };
-            if (text === null) delete texts[key];
-            else texts[key] = text;
-            set('handOver.texts', texts);
-          }}
+          onText={(text) => set(`handOver.texts.${key}`, text)}
           onOut={(out) =>
             set(
               'handOver.leftOut',

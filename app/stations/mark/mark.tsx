@@ -3,7 +3,7 @@ import Button from '@mui/material/Button';
 import { useCallback, useEffect, useMemo, useRef } from 'react';
 import { Link } from 'react-router';
 import { useStore } from 'zustand';
-import type { Vec2 } from '../../../core/math/vec.ts';
+import type { ImagePoint } from '../../../core/math/vec.ts';
 import { openTake, type FitSession } from '../../../core/records/types.ts';
 import { GUIDES, LINES, plainName } from '../../../core/landmarks/landmarks.ts';
 import { NeedsFirst } from '../../ui/NeedsFirst';
@@ -52,7 +52,7 @@ function Marking({ session }: { session: FitSession }) {
   );
   const { blob } = clip;
   const snap = useCallback(
-    async (frame: number, at: Vec2): Promise<Vec2 | null> => {
+    async (frame: number, at: ImagePoint): Promise<ImagePoint | null> => {
       if (!blob) return null;
       worker.current ??= spawnTracker();
       const mine = worker.current;

@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useEffectEvent, useState } from 'react';
 import { useStore } from 'zustand';
-import type { Vec2 } from '../../../core/math/vec.ts';
+import type { ImagePoint } from '../../../core/math/vec.ts';
 import type { Correction, FitSession, Hidden, Take } from '../../../core/records/types.ts';
 import { plainName, type Landmark } from '../../../core/landmarks/landmarks.ts';
 import { swapTracks } from '../../../core/tracking/mend.ts';
@@ -19,10 +19,10 @@ export interface Review {
   selected: Landmark | null;
   select: (key: Landmark | null) => void;
   /** Where the selected landmark is to be put on this frame; null while it stands as it was followed. */
-  draft: Vec2 | null;
-  setDraft: (at: Vec2 | null) => void;
+  draft: ImagePoint | null;
+  setDraft: (at: ImagePoint | null) => void;
   next: (by: 1 | -1) => void;
-  putRight: (at?: Vec2) => Promise<void>;
+  putRight: (at?: ImagePoint) => Promise<void>;
   hide: () => Promise<void>;
   show: () => Promise<void>;
   /** From here to the doubt's end (or the film's). */
@@ -36,7 +36,7 @@ export interface Review {
 /** Looking through what was followed: from doubt to doubt, each put right, hidden or swapped; all of it undoable. */
 export function useReview(session: FitSession, take: Take, tracks: Tracks | null, clip: Clip): Review {
   const [selected, setSelected] = useState<Landmark | null>(null);
-  const [drafted, setDrafted] = useState<{ at: Vec2; frame: number; of: Landmark | null } | null>(null);
+  const [drafted, setDrafted] = useState<{ at: ImagePoint; frame: number; of: Landmark | null } | null>(null);
   const [current, setCurrent] = useState<Doubt | null>(null);
   const busy = useStore(jobStore, ({ jobs }) => Boolean(jobs[correctingJob(take.id)]));
   const told = useStore(jobStore, (s) => s.told[correctingJob(take.id)] ?? null);
@@ -48,7 +48,7 @@ export function useReview(session: FitSession, take: Take, tracks: Tracks | null
   const frame = clip.shown;
   // A draft belongs to its frame and landmark.
   const draft = drafted && drafted.frame === frame && drafted.of === selected ? drafted.at : null;
-  const setDraft = (at: Vec2 | null): void => setDrafted(at && { at, frame, of: selected });
+  const setDraft = (at: ImagePoint | null): void => setDrafted(at && { at, frame, of: selected });
 
   const store = (made: Tracks | null, corrections: Correction[], hidden: Hidden[]): Promise<void> =>
     keepCorrected(session.id, take, { made, corrections, hidden });
@@ -66,7 +66,7 @@ export function useReview(session: FitSession, take: Take, tracks: Tracks | null
     clip.goTo(to.at);
   };
 
-  const putRight = async (at: Vec2 | null = draft): Promise<void> => {
+  const putRight = async (at: ImagePoint | null = draft): Promise<void> => {
     if (!selected || !tracks || !clip.blob || busy) return;
     const given = at ?? pointAt(tracks, selected, frame);
     if (!Number.isFinite(given.x)) {
@@ -138,7 +138,7 @@ export function useReview(session: FitSession, take: Take, tracks: Tracks | null
     if (e.key === 'p') return take_(() => next(-1));
     if (!selected) return undefined;
     const by = NUDGE_PX * (e.shiftKey ? 10 : 1);
-    const move: Record<string, Vec2> = {
+    const move: Record<string, ImagePoint> = {
       ArrowLeft: { x: -by, y: 0 },
       ArrowRight: { x: by, y: 0 },
       ArrowUp: { x: 0, y: -by },
@@ -184,7 +184,7 @@ export function useReview(session: FitSession, take: Take, tracks: Tracks | null
 }
 
 /** Where a landmark is on a frame, or was seen last before it (else first after it). */
-export function lastSeen(tracks: Tracks, key: Landmark, frame: number): Vec2 | null {
+export function lastSeen(tracks: Tracks, key: Landmark, frame: number): ImagePoint | null {
   for (let i = frame; i >= 0; i -= 1) {
     const p = pointAt(tracks, key, i);
     if (Number.isFinite(p.x)) return p;

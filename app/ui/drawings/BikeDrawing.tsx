@@ -3,7 +3,7 @@ import { useTheme } from '@mui/material/styles';
 import { scaleLinear } from 'd3';
 import type { ResolvedBike } from '../../../core/bike/resolve.ts';
 import type { BikeSetup } from '../../../core/bike/setup.ts';
-import type { Vec2 } from '../../../core/math/vec.ts';
+import type { PlanePoint } from '../../../core/math/vec.ts';
 import { lengthText } from '../../../core/units/length.ts';
 import { useStudio } from '../../session/useStudio';
 
@@ -21,7 +21,7 @@ export function BikeDrawing({ bike, resolved }: { bike: BikeSetup; resolved: Res
   const px = WIDTH / (RIGHT - LEFT);
   const X = scaleLinear([LEFT, RIGHT], [0, WIDTH]);
   const Y = (y: number): number => HEIGHT - (y - LOW) * px;
-  const at = (p: Vec2): string => `${X(p.x)},${Y(p.y)}`;
+  const at = (p: PlanePoint): string => `${X(p.x)},${Y(p.y)}`;
   const { sit, nose, clamp, hood, rearAxle, frontAxle, headTop } = resolved.points;
   const bb = { x: 0, y: 0 };
   const wheel = bike.frame.wheelDiameterMm === null ? null : bike.frame.wheelDiameterMm / 2;
@@ -206,7 +206,7 @@ export function BikeDrawing({ bike, resolved }: { bike: BikeSetup; resolved: Res
   );
 }
 
-function stemFoot(headTop: Vec2, bike: BikeSetup): Vec2 {
+function stemFoot(headTop: PlanePoint, bike: BikeSetup): PlanePoint {
   const a = ((bike.frame.headAngleDeg ?? 73) * Math.PI) / 180;
   const by = (bike.stem.spacersMm ?? 0) + bike.stem.capMm + bike.stem.clampHeightMm / 2;
   return { x: headTop.x - by * Math.cos(a), y: headTop.y + by * Math.sin(a) };
@@ -280,8 +280,8 @@ function Slanted({
   text,
   soft,
 }: {
-  from: Vec2;
-  to: Vec2;
+  from: PlanePoint;
+  to: PlanePoint;
   px: { X: (x: number) => number; Y: (y: number) => number };
   text: string;
   soft: boolean;

@@ -1,7 +1,7 @@
 import { useTheme } from '@mui/material/styles';
 import { useState } from 'react';
 import { Circle, Group, Layer, Line, Rect, Stage, Text } from 'react-konva';
-import type { Vec2 } from '../../../core/math/vec.ts';
+import type { ImagePoint } from '../../../core/math/vec.ts';
 import type { ViewSize } from './ClipView';
 import type { BoardItem, BoardPoints } from './boardPoints';
 
@@ -14,11 +14,11 @@ interface Props {
   faded: boolean;
   /** Proposed places: drawn hollow, not yet taken. */
   ghosts?: Readonly<Record<string, { x: number; y: number; name: string }>> | null;
-  onHover: (at: Vec2) => void;
-  onPlace: (at: Vec2) => void;
+  onHover: (at: ImagePoint) => void;
+  onPlace: (at: ImagePoint) => void;
   onSelect: (key: string) => void;
-  onDrag: (at: Vec2) => void;
-  onDrop: (key: string, at: Vec2) => void;
+  onDrag: (at: ImagePoint) => void;
+  onDrop: (key: string, at: ImagePoint) => void;
 }
 
 /** Points that stand close together have their names on different sides. */
@@ -47,15 +47,15 @@ export function BoardOverlay({
   onDrop,
 }: Props) {
   const { palette } = useTheme();
-  const [dragged, setDragged] = useState<{ key: string; at: Vec2 } | null>(null);
+  const [dragged, setDragged] = useState<{ key: string; at: ImagePoint } | null>(null);
   const held = dragged && settled[dragged.key];
   const points = dragged && held ? { ...settled, [dragged.key]: { ...held, ...dragged.at } } : settled;
   // While a point is asked for, the ones that stand give way: ankle and heel are a finger's width apart.
   const placing = selected !== null && !settled[selected];
   const k = size.scale;
   // Pixel centres are whole numbers in the film's coordinates, so half a pixel lies between them and the canvas's corner.
-  const toScreen = (p: Vec2): Vec2 => ({ x: (p.x + 0.5) * k, y: (p.y + 0.5) * k });
-  const toFilm = (p: Vec2): Vec2 => ({ x: p.x / k - 0.5, y: p.y / k - 0.5 });
+  const toScreen = (p: ImagePoint): ImagePoint => ({ x: (p.x + 0.5) * k, y: (p.y + 0.5) * k });
+  const toFilm = (p: ImagePoint): ImagePoint => ({ x: p.x / k - 0.5, y: p.y / k - 0.5 });
   return (
     <Stage
       width={size.widthPx}

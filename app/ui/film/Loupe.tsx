@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box';
 import { useTheme } from '@mui/material/styles';
 import { useEffect, useRef } from 'react';
-import type { Vec2 } from '../../../core/math/vec.ts';
+import type { ImagePoint } from '../../../core/math/vec.ts';
 import type { SpotStore } from './spot';
 
 const SIDE = 216;
@@ -15,7 +15,7 @@ export function Loupe({
   frame,
 }: {
   source: HTMLCanvasElement | null;
-  at: Vec2 | null;
+  at: ImagePoint | null;
   pointer: SpotStore;
   frame: number;
 }) {

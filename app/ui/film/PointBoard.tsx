@@ -7,7 +7,7 @@ import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useCallback, useEffect, useRef, useState, type ReactNode } from 'react';
-import type { Vec2 } from '../../../core/math/vec.ts';
+import type { ImagePoint } from '../../../core/math/vec.ts';
 import { holdTyped, typedHandedOver } from '../../storage/saveState';
 import { BoardOverlay } from './BoardOverlay.client';
 import { Loupe } from './Loupe';
@@ -24,7 +24,7 @@ interface Props {
   /** The frame that the stored points belong to; null where they hold on every frame. */
   boundFrame: number | null;
   /** Pulls a place to the sticker under it; null for points that carry no sticker. */
-  snap: ((frame: number, at: Vec2) => Promise<Vec2 | null>) | null;
+  snap: ((frame: number, at: ImagePoint) => Promise<ImagePoint | null>) | null;
   onChange: (points: BoardPoints, frame: number) => void;
   /** While edits are on their way, what is stored lags behind what stands here. */
   busy: boolean;
@@ -100,7 +100,7 @@ export function PointBoard({
   );
 
   const put = useCallback(
-    async (key: string, at: Vec2, pull: boolean) => {
+    async (key: string, at: ImagePoint, pull: boolean) => {
       // Placed, and not handed over before its sticker is found: that is not saved yet.
       const placing = `placing ${key}`;
       if (pull && snap) holdTyped(placing);
@@ -116,7 +116,7 @@ export function PointBoard({
     [snap, frame, settle],
   );
 
-  const place = async (at: Vec2): Promise<void> => {
+  const place = async (at: ImagePoint): Promise<void> => {
     if (elsewhere) return;
     // What a click before this one has put stands already, whether or not its sticker has been found yet.
     const key = selected && !live.current[selected] ? selected : nextOpen(items, live.current);
@@ -138,7 +138,7 @@ export function PointBoard({
       const point = selected ? live.current[selected] : null;
       if (!point || !selected || elsewhere) return;
       const by = NUDGE_PX * (e.shiftKey ? 8 : 1);
-      const move: Record<string, Vec2> = {
+      const move: Record<string, ImagePoint> = {
         ArrowLeft: { x: -by, y: 0 },
         ArrowRight: { x: by, y: 0 },
         ArrowUp: { x: 0, y: -by },

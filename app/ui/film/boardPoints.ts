@@ -1,7 +1,7 @@
-import type { Vec2 } from '../../../core/math/vec.ts';
+import type { ImagePoint } from '../../../core/math/vec.ts';
 
 /** A point being pointed out on the film. */
-export interface BoardPoint extends Vec2 {
+export interface BoardPoint extends ImagePoint {
   onSticker: boolean;
 }
 

@@ -1,7 +1,7 @@
 import { createStore, type StoreApi } from 'zustand/vanilla';
-import type { Vec2 } from '../../../core/math/vec.ts';
+import type { ImagePoint } from '../../../core/math/vec.ts';
 
 /** A place that changes with every movement of the pointer: watched by the close-up alone, so that the page need not be drawn anew. */
-export type SpotStore = StoreApi<{ at: Vec2 | null }>;
+export type SpotStore = StoreApi<{ at: ImagePoint | null }>;
 
-export const newSpot = (): SpotStore => createStore<{ at: Vec2 | null }>()(() => ({ at: null }));
+export const newSpot = (): SpotStore => createStore<{ at: ImagePoint | null }>()(() => ({ at: null }));
