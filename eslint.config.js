@@ -181,6 +181,12 @@ export default tseslint.config(
     ignores: ['**/*.test.ts'],
     rules: { '@typescript-eslint/no-restricted-imports': ['error', { patterns: [fromApp] }] },
   },
+  {
+    files: ['app/**/*.{ts,tsx}', 'core/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    // More than four want names.
+    rules: { 'max-params': ['error', 4] },
+  },
   ...coreRules,
   ...roomRules,
   { files: ['scripts/**', 'server/**', 'e2e/**'], rules: { 'no-console': 'off' } },

@@ -73,13 +73,13 @@ async function takeOf({ id, round = 1, setup, said }: DemoFilm): Promise<Take> {
   let tracker: Tracker | null = null;
   let i = 0;
   for await (const bytes of decoded(file, luma)) {
-    const frame = packedFrame(
+    const frame = packedFrame({
       width,
       height,
-      bytes.subarray(0, luma),
-      bytes.subarray(luma, 1.25 * luma),
-      bytes.subarray(1.25 * luma),
-    );
+      y: bytes.subarray(0, luma),
+      u: bytes.subarray(luma, 1.25 * luma),
+      v: bytes.subarray(1.25 * luma),
+    });
     if (!tracker) {
       for (const key of keys) {
         const [x, y] = truth.jointsPx[key][0];

@@ -34,7 +34,10 @@ const MAREN = story as unknown as { rider: Pick<Rider, 'habits'>; sessions: FitS
 /** Intake, body and bike as found, made by `scripts/make-demo-records.ts`. */
 const NOTED = records as unknown as Record<string, Pick<FitSession, 'intake' | 'body' | 'asFound'>>;
 
-function session(id: string, startedIso: string, protocolId: string, due: string, why: string): FitSession {
+function session(
+  id: string,
+  { startedIso, protocolId, due, why }: { startedIso: string; protocolId: string; due: string; why: string },
+): FitSession {
   return {
     version: RECORD_VERSIONS.session,
     id: `${id}-1`,
@@ -117,21 +120,24 @@ export const CATALOGUE: Catalogue = {
   ],
   sessions: [
     ...MAREN.sessions,
-    session(
-      'idris',
-      '2026-11-20T13:00:00.000Z',
-      'city',
-      '2026-11-25',
-      'Cleats back, wider stance: the trial',
-    ),
-    session(
-      'pilar',
-      '2026-11-18T10:15:00.000Z',
-      'long-distance',
-      '2026-11-24',
-      'Cranks have come: the trial',
-    ),
-    session('juno', '2026-11-16T16:45:00.000Z', 'time-trial', '2026-12-02', 'Trial on the track’s rollers'),
+    session('idris', {
+      startedIso: '2026-11-20T13:00:00.000Z',
+      protocolId: 'city',
+      due: '2026-11-25',
+      why: 'Cleats back, wider stance: the trial',
+    }),
+    session('pilar', {
+      startedIso: '2026-11-18T10:15:00.000Z',
+      protocolId: 'long-distance',
+      due: '2026-11-24',
+      why: 'Cranks have come: the trial',
+    }),
+    session('juno', {
+      startedIso: '2026-11-16T16:45:00.000Z',
+      protocolId: 'time-trial',
+      due: '2026-12-02',
+      why: 'Trial on the track’s rollers',
+    }),
   ],
   clips: {
     'maren-1': {

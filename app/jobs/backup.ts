@@ -167,12 +167,15 @@ export interface BroughtBack {
 export function bringBack(
   file: Blob,
   inspection: Inspection,
-  here: readonly string[],
-  duplicates: Duplicates,
-  studioToo: boolean,
+  { here, duplicates, studioToo }: { here: readonly string[]; duplicates: Duplicates; studioToo: boolean },
 ): Promise<BroughtBack> {
   return saving(async () => {
-    const plan = planImport(inspection, new Set(here), duplicates, () => nanoid(), await ownersHere());
+    const plan = planImport(inspection, {
+      here: new Set(here),
+      duplicates,
+      newId: () => nanoid(),
+      owners: await ownersHere(),
+    });
     const from = new Map<string, string[]>();
     for (const [to, was] of plan.takes) from.set(was, [...(from.get(was) ?? []), to]);
     let films = 0;

@@ -63,7 +63,7 @@ export function putRight(
         const place = near ? centre : at;
         const fresh = await api.follow(film, frame, place, part);
         if (!fresh) throw new Error('The film could not be opened.');
-        const mended = mendTrack(tracks.landmarks[landmark], fresh, frame, right, range);
+        const mended = mendTrack(tracks.landmarks[landmark], fresh, { at: frame, right, range });
         await keepCorrected(session.id, take, {
           made: { tS: tracks.tS, landmarks: { ...tracks.landmarks, [landmark]: mended } },
           corrections: [

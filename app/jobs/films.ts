@@ -32,7 +32,10 @@ const trouble = (visitId: string, told: FilmTrouble | null): void =>
   filmStore.setState(({ troubles }) => ({ troubles: { ...troubles, [visitId]: told } }));
 
 /** A new take is ridden as the one before, until it is said otherwise. */
-function newTake(session: FitSession, film: Blob, name: string, demo: Take['demo'], video: VideoInfo): Take {
+function newTake(
+  session: FitSession,
+  { film, name, demo, video }: { film: Blob; name: string; demo: Take['demo']; video: VideoInfo },
+): Take {
   const last = openTake(session);
   return {
     id: nanoid(),
@@ -103,7 +106,7 @@ async function added(
         if (!answer.ok) return { trouble: answer.trouble };
         const session = visitStore.getState().open[visitId]?.shown;
         if (!session) throw new Error('The visit was closed meanwhile. Open it, and choose the film again.');
-        const take = newTake(session, film, name, demo, answer.info);
+        const take = newTake(session, { film, name, demo, video: answer.info });
         await saving(() => saveClip(take.id, film));
         // Stopped while it was stored: no visit has it, so it goes.
         if (signal.aborted) await dropClip(take.id);

@@ -35,9 +35,7 @@ const ACCENT = '#a3451c';
 export async function filmPicture(
   take: Take,
   tracks: Tracks,
-  frame: number,
-  key: MeasureKey,
-  text: string,
+  { frame, key, text }: { frame: number; key: MeasureKey; text: string },
 ): Promise<string | null> {
   const film = await clipOf(take);
   if (!film) return null;

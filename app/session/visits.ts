@@ -222,7 +222,7 @@ async function store(id: string, batch: readonly (Pending | Stepping)[]): Promis
   const answers = batch.map((w): EditResult => {
     if (!session) return none(stored && !stored.ok ? stored.message : GONE);
     if (session.deletedIso !== null) return none(IN_TRASH);
-    const result = isStepping(w) ? step(session, past, w.which, tab, open) : applied(session, w);
+    const result = isStepping(w) ? step(session, past, { which: w.which, tab, open }) : applied(session, w);
     if ('past' in result) past = result.past as Past;
     if (!result.ok) return result;
     if (!isStepping(w))
@@ -254,9 +254,7 @@ async function store(id: string, batch: readonly (Pending | Stepping)[]): Promis
 function step(
   session: FitSession,
   past: Past,
-  which: Direction,
-  tab: string,
-  open: ReadonlySet<string> | null,
+  { which, tab, open }: { which: Direction; tab: string; open: ReadonlySet<string> | null },
 ): EditResult & { past?: Past } {
   const next = nextStep(past, which, tab, open);
   if (!next) return none(which === 'undo' ? 'Nothing to undo.' : 'Nothing to redo.');

@@ -262,7 +262,7 @@ describe('a backup', () => {
   const bring = async (file: Blob, how: 'add' | 'over' | 'both') => {
     const { backup, inspection, here } = await lookInto(file);
     expect(inspection.faults).toEqual([]);
-    return bringBack(backup, inspection, here, how, false);
+    return bringBack(backup, inspection, { here, duplicates: how, studioToo: false });
   };
   const ofMaren = async (): Promise<string[]> =>
     (await studioIndex()).index.visits

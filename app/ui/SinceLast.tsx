@@ -27,12 +27,10 @@ export function SinceLast({ session, earlier }: { session: FitSession; earlier: 
   const rows = useMemo(
     () =>
       reading
-        ? outcomes(
-            earlier.handOver.findings,
-            measuresOf(session, reading, legOf(sideTake(session))),
-            false,
-            null,
-          )
+        ? outcomes(earlier.handOver.findings, measuresOf(session, reading, legOf(sideTake(session))), {
+            sameStickers: false,
+            foretold: null,
+          })
         : [],
     [session, earlier, reading],
   );

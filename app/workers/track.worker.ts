@@ -35,6 +35,7 @@ let stopAsked = false;
 
 const api = {
   /** Follows the marks through the clip. */
+  // eslint-disable-next-line max-params -- what is passed between threads stands alone: a callback can't be a field
   async track(
     blob: Blob,
     markedFrame: number,
@@ -47,7 +48,13 @@ const api = {
     if (!opened.ok) return opened;
     const t0 = performance.now();
     try {
-      const done = await trackClip(opened.clip, markedFrame, marks, onProgress, () => stopAsked, range);
+      const done = await trackClip(opened.clip, {
+        markedFrame,
+        marks,
+        onProgress,
+        stopped: () => stopAsked,
+        range,
+      });
       const keys = Object.keys(marks);
       return {
         ok: true,
@@ -76,6 +83,7 @@ const api = {
    * The stickers of a frame, each with the joint it probably is.
    * @param from a place where one of them is; null: they are looked for by themselves
    */
+  // eslint-disable-next-line max-params -- what is passed between threads stands alone: a callback can't be a field
   async propose(
     blob: Blob,
     frameIndex: number,
@@ -116,14 +124,13 @@ const api = {
     const opened = await openClip(blob);
     if (!opened.ok) return null;
     try {
-      const { tracks } = await trackClip(
-        opened.clip,
-        frame,
-        { point: at },
-        () => undefined,
-        () => false,
+      const { tracks } = await trackClip(opened.clip, {
+        markedFrame: frame,
+        marks: { point: at },
+        onProgress: () => undefined,
+        stopped: () => false,
         range,
-      );
+      });
       return tracks.landmarks.point;
     } finally {
       opened.clip.input.dispose();
@@ -179,7 +186,7 @@ const api = {
         const { frame } = await planesOf(sample);
         sample.close();
         const places = stickers.map(({ at, sticker }) => {
-          const [near] = findCandidates(frame, sticker, at, REFIND_REACH_PX, 1);
+          const [near] = findCandidates(frame, sticker, { near: at, reachPx: REFIND_REACH_PX, most: 1 });
           const found = near && centreOn(frame, sticker, near, { x: 0, y: 0 });
           return found && found.areaRatio > 0.7 && found.colourMiss < 0.45 ? found : null;
         });

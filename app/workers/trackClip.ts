@@ -27,11 +27,19 @@ const BACKWARD_BYTES = 160_000_000;
  */
 export async function trackClip(
   clip: OpenedClip,
-  markedFrame: number,
-  marks: Record<string, ImagePoint>,
-  onProgress: (p: TrackProgress) => void,
-  stopped: () => boolean,
-  range: FilmPart | null = null,
+  {
+    markedFrame,
+    marks,
+    onProgress,
+    stopped,
+    range = null,
+  }: {
+    markedFrame: number;
+    marks: Record<string, ImagePoint>;
+    onProgress: (p: TrackProgress) => void;
+    stopped: () => boolean;
+    range?: FilmPart | null;
+  },
 ): Promise<{ tracks: Tracks; framesDone: number; trackerMs: number; modes: Tracker['modes'] }> {
   const { tS } = clip;
   const { from: firstFrame, to: lastFrame } = range ?? { from: 0, to: tS.length - 1 };

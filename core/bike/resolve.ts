@@ -256,14 +256,17 @@ function barClamp(
       found.push({
         what: 'The bar from stem and frame, and by tape',
         missMm,
-        slip: stemSlip(b, head!, taped, dx, dy),
+        slip: stemSlip(b, { head: head!, taped, dx, dy }),
       });
     }
   }
   return built ?? taped;
 }
 
-function stemSlip(b: BikeSetup, head: HeadTube, taped: PlanePoint, dx: number, dy: number): string {
+function stemSlip(
+  b: BikeSetup,
+  { head, taped, dx, dy }: { head: HeadTube; taped: PlanePoint; dx: number; dy: number },
+): string {
   const { lengthMm, angleDeg, spacersMm } = b.stem;
   const turned = clampPoint(head, {
     ...b.stem,

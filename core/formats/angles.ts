@@ -87,7 +87,13 @@ export function parseAnglesCsv(text: string): ParsedCurves<AnyAngleKey> {
   for (const key of keys) {
     const v = values.get(key)!;
     if (!v.some(Number.isFinite)) continue;
-    const { meanOnGrid, min, max } = curveOverStrokes(theta, strokeOf, v, v, []);
+    const { meanOnGrid, min, max } = curveOverStrokes({
+      thetaDeg: theta,
+      strokeOf,
+      raw: v,
+      smooth: v,
+      used: [],
+    });
     curves[key] = meanOnGrid;
     ends[key] = { min, max };
   }

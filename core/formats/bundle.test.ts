@@ -65,7 +65,7 @@ describe('a backup', () => {
       [idrisVisit.bikeId, 'idris'],
     ]);
     const plan = (mode: 'add' | 'over' | 'both', owners = here) =>
-      planImport(back, new Set(['idris']), mode, () => `new${(n += 1)}`, owners);
+      planImport(back, { here: new Set(['idris']), duplicates: mode, newId: () => `new${(n += 1)}`, owners });
     const added = plan('add');
     expect(added.riders.map((r) => r.id)).toEqual(['maren']);
     expect(added.sessions).toEqual([marenVisit]);
@@ -135,7 +135,12 @@ it('a visit taken in beside keeps its pairs, its baseline, its removed films and
   const back = await inspect(await writeBundle(bundle));
   let n = 0;
   const owners = new Map([idrisVisit.id, 'later', 'l1', 'l2', 'l3', first.id].map((id) => [id, 'idris']));
-  const plan = planImport(back, new Set(['idris']), 'both', () => `new${(n += 1)}`, owners);
+  const plan = planImport(back, {
+    here: new Set(['idris']),
+    duplicates: 'both',
+    newId: () => `new${(n += 1)}`,
+    owners,
+  });
   const copy = plan.sessions.find((s) => s.removedTakes.length > 0)!;
   const [a, b] = copy.takes;
   const removed = copy.removedTakes[0].take;
@@ -155,7 +160,12 @@ it('never writes over a visit or a film of another rider that happens to have th
     [marenVisit.id, 'maren'],
   ]);
   let n = 0;
-  const plan = planImport(back, new Set(['maren']), 'over', () => `new${(n += 1)}`, owners);
+  const plan = planImport(back, {
+    here: new Set(['maren']),
+    duplicates: 'over',
+    newId: () => `new${(n += 1)}`,
+    owners,
+  });
   const [ofMaren, ofIdris] = plan.sessions;
   expect(ofMaren.id).toBe(marenVisit.id);
   expect(ofIdris).toMatchObject({ riderId: 'idris', id: expect.stringMatching(/^new/) });

@@ -367,10 +367,17 @@ export type Duplicates = 'add' | 'over' | 'both';
  */
 export function planImport(
   inspection: Inspection,
-  here: ReadonlySet<string>,
-  duplicates: Duplicates,
-  newId: () => string,
-  owners: ReadonlyMap<string, string> = new Map(),
+  {
+    here,
+    duplicates,
+    newId,
+    owners = new Map(),
+  }: {
+    here: ReadonlySet<string>;
+    duplicates: Duplicates;
+    newId: () => string;
+    owners?: ReadonlyMap<string, string>;
+  },
 ): { riders: Rider[]; bikes: Bike[]; sessions: FitSession[]; takes: Map<string, string> } {
   const riders: Rider[] = [];
   const bikes: Bike[] = [];

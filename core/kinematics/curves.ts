@@ -51,14 +51,21 @@ export interface CurveReading {
  * @param bases kept between quantities on the same crank angles: what depends on those alone is worked out once
  * @param strokeOf index into `used` for every frame; beyond its end a piece of a stroke, which counts for the mean curve alone; −1 outside
  */
-export function curveOverStrokes(
-  thetaDeg: ArrayLike<number>,
-  strokeOf: ArrayLike<number>,
-  raw: ArrayLike<number>,
-  smooth: ArrayLike<number>,
-  used: readonly Stroke[],
+export function curveOverStrokes({
+  thetaDeg,
+  strokeOf,
+  raw,
+  smooth,
+  used,
   bases = new Map<string, HarmonicBasis | null>(),
-): CurveReading {
+}: {
+  thetaDeg: ArrayLike<number>;
+  strokeOf: ArrayLike<number>;
+  raw: ArrayLike<number>;
+  smooth: ArrayLike<number>;
+  used: readonly Stroke[];
+  bases?: Map<string, HarmonicBasis | null>;
+}): CurveReading {
   const th: number[] = [];
   const values: number[] = [];
   const which: number[] = [];

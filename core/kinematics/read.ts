@@ -197,9 +197,9 @@ export function readTracks(tracks: Tracks, options: ReadOptions): ReadResult {
   // Seen outside the strokes that count, or hardly in them, is not seen: nothing could be told of its turn.
   const scarce = seen.filter((key) => framesInStrokes(paths.raw[key], strokeOf) < LEAST_FRAMES);
   if (scarce.length > 0) return readTracks(withoutLandmarks(tracks, scarce), options);
-  const bases: Parameters<typeof curveOverStrokes>[5] = new Map();
+  const bases: Parameters<typeof curveOverStrokes>[0]['bases'] = new Map();
   const over: OverStrokes = (values, smoothed) =>
-    curveOverStrokes(thetaDeg, strokeOf, values, smoothed, used, bases);
+    curveOverStrokes({ thetaDeg, strokeOf, raw: values, smooth: smoothed, used, bases });
   const told = SIDE_LANDMARKS.filter((key) => seen.includes(key));
   const noiseMm = Math.max(...told.map((k) => paths.notes[k].noisePx)) * map.mmPerPx;
   const rawJoints = Array.from(paths.tS, (_, i) => jointsAt(paths.raw, i));

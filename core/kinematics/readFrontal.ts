@@ -206,15 +206,30 @@ export function readFrontal(tracks: Tracks, options: FrontalOptions): FrontalRes
   const noiseMm = Math.max(...FRONTAL_NEEDED.map((k) => mm.notes[k].noisePx)) * mmPerPx;
   const bases = { left: new Map(), right: new Map() };
   const over = (leg: 'left' | 'right', raw: ArrayLike<number>, lightly: ArrayLike<number>): CurveReading =>
-    curveOverStrokes(own[leg].theta, own[leg].strokeOf, raw, lightly, own[leg].used, bases[leg]);
+    curveOverStrokes({
+      thetaDeg: own[leg].theta,
+      strokeOf: own[leg].strokeOf,
+      raw,
+      smooth: lightly,
+      used: own[leg].used,
+      bases: bases[leg],
+    });
   const tiltSd = options.width ? TILT_SD_DEG.set : TILT_SD_DEG.unset;
   const length = (
     value: number,
-    points: number,
-    stickers: readonly FrontalLandmark[],
-    acrossMm: number,
-    strokeSdMm: number,
-    pictureSdMm: number,
+    {
+      points,
+      stickers,
+      acrossMm,
+      strokeSdMm,
+      pictureSdMm,
+    }: {
+      points: number;
+      stickers: readonly FrontalLandmark[];
+      acrossMm: number;
+      strokeSdMm: number;
+      pictureSdMm: number;
+    },
   ): Measured => ({
     value,
     uncertainty: combineLength({
@@ -263,28 +278,32 @@ export function readFrontal(tracks: Tracks, options: FrontalOptions): FrontalRes
       kneeHeightMm: height,
       kneeOverFootMm: overFoot,
       kneeOffLineMm: offLine,
-      pathWidthMm: length(lateral.meanSwing, 2, [], height.meanSwing, swingSd(lateral), fore * yaw),
-      kneeOverFootPushMm: length(
-        push(overFoot),
-        2,
-        ['kneeL', 'toeL'],
-        rise,
-        overFoot.strokeSdDeg,
-        Math.hypot(
+      pathWidthMm: length(lateral.meanSwing, {
+        points: 2,
+        stickers: [],
+        acrossMm: height.meanSwing,
+        strokeSdMm: swingSd(lateral),
+        pictureSdMm: fore * yaw,
+      }),
+      kneeOverFootPushMm: length(push(overFoot), {
+        points: 2,
+        stickers: ['kneeL', 'toeL'],
+        acrossMm: rise,
+        strokeSdMm: overFoot.strokeSdDeg,
+        pictureSdMm: Math.hypot(
           AHEAD.knee[options.view] * yaw,
           (Math.abs(lateral.curve.mean) * AHEAD_SD_MM) / usedDistance,
         ),
-      ),
+      }),
       kneeOffLinePushMm:
         offLine &&
-        length(
-          push(offLine),
-          3,
-          ['kneeL', 'toeL', 'hipL'],
-          rise / 2,
-          offLine.strokeSdDeg,
-          AHEAD.knee[options.view] * yaw,
-        ),
+        length(push(offLine), {
+          points: 3,
+          stickers: ['kneeL', 'toeL', 'hipL'],
+          acrossMm: rise / 2,
+          strokeSdMm: offLine.strokeSdDeg,
+          pictureSdMm: AHEAD.knee[options.view] * yaw,
+        }),
     };
   };
   const obliquity = (of: Obliquity['of']): Obliquity | null => {
@@ -338,27 +357,31 @@ export function readFrontal(tracks: Tracks, options: FrontalOptions): FrontalRes
     provisional: used.length < 5,
     cadenceRpm,
     legs: { left: legOf('left'), right: legOf('right') },
-    stanceMm: length(
-      stance.curve.mean,
-      2,
-      ['toeL', 'toeR'],
-      0,
-      stance.strokeSdDeg,
-      (options.view === 'front' ? 0.005 : 0.015) * Math.abs(stance.curve.mean),
-    ),
+    stanceMm: length(stance.curve.mean, {
+      points: 2,
+      stickers: ['toeL', 'toeR'],
+      acrossMm: 0,
+      strokeSdMm: stance.strokeSdDeg,
+      pictureSdMm: (options.view === 'front' ? 0.005 : 0.015) * Math.abs(stance.curve.mean),
+    }),
     pelvis,
     shoulders: obliquity('shoulder'),
     hipShiftMm: shift && {
       curve: shift,
-      mean: length(
-        shift.curve.mean,
-        2,
-        [`${pelvisOf!}L`, `${pelvisOf!}R`],
-        pelvisHeight,
-        shift.strokeSdDeg,
-        -AHEAD.hip[options.view] * yaw,
-      ),
-      swing: length(shift.meanSwing, 2, [], 0, swingSd(shift), 0),
+      mean: length(shift.curve.mean, {
+        points: 2,
+        stickers: [`${pelvisOf!}L`, `${pelvisOf!}R`],
+        acrossMm: pelvisHeight,
+        strokeSdMm: shift.strokeSdDeg,
+        pictureSdMm: -AHEAD.hip[options.view] * yaw,
+      }),
+      swing: length(shift.meanSwing, {
+        points: 2,
+        stickers: [],
+        acrossMm: 0,
+        strokeSdMm: swingSd(shift),
+        pictureSdMm: 0,
+      }),
     },
     landmarks: mm.notes,
   };

@@ -110,7 +110,7 @@ describe('putting a place right', () => {
   };
   it('mends only the wrong stretch: beyond where both agree the old track stays to the bit', () => {
     const old = wrongFrom(100, 180);
-    const mended = mendTrack(old, truth, 140, [0], all);
+    const mended = mendTrack(old, truth, { at: 140, right: [0], range: all });
     for (let i = 0; i < 420; i += 1) expect(error(mended, truth, i), `frame ${i}`).toBeLessThan(1e-9);
     expect(worstJump(mended, truth)).toBeLessThan(1e-9);
     expect(old.xPx[140]).toBeCloseTo(truth.xPx[140] + 40, 9);
@@ -118,7 +118,7 @@ describe('putting a place right', () => {
   });
   it('stops at frames that are known to be right, and leaves what lies beyond them', () => {
     const old = wrongFrom(100, 300);
-    const mended = mendTrack(old, truth, 200, [0, 150, 250], all);
+    const mended = mendTrack(old, truth, { at: 200, right: [0, 150, 250], range: all });
     expect(error(mended, truth, 200)).toBe(0);
     expect(mended.xPx[120]).toBe(old.xPx[120]);
     expect(mended.xPx[280]).toBe(old.xPx[280]);
@@ -126,7 +126,7 @@ describe('putting a place right', () => {
   it('never jumps, however far apart old and fresh are: it bends to the known frame', () => {
     const old = filmed({ rider: CAST[0].scene.rider }).landmarks.toe;
     shift(old, 0, 419, 12, 0);
-    const mended = mendTrack(old, truth, 200, [120], all);
+    const mended = mendTrack(old, truth, { at: 200, right: [120], range: all });
     expect(mended.xPx[120]).toBe(old.xPx[120]);
     expect(worstJump(mended, truth)).toBeLessThan(0.2);
     expect(error(mended, truth, 419)).toBe(0);

@@ -34,12 +34,11 @@ const whole = read(filmed({ rider }));
 const measured = judgeReading(whole, protocol);
 /** Knee per millimetre of saddle, by the model. */
 const kneeByHeight = (r: Reading): number => {
-  const got = foretell(
-    laidOut(fitBody(r, 'right', 73)),
+  const got = foretell(laidOut(fitBody(r, 'right', 73)), {
     measured,
-    { ...NO_EFFECTS, sitMm: { x: 0, y: 10 } },
-    USUAL_HABITS,
-  );
+    fx: { ...NO_EFFECTS, sitMm: { x: 0, y: 10 } },
+    habits: USUAL_HABITS,
+  });
   if (!got.ok) throw new Error('out of reach');
   const knee = got.measures.find((m) => m.key === 'kneeFlexionMinDeg')!;
   return knee.after - knee.before;

@@ -67,7 +67,7 @@ describe('stickers on a rendered frame', () => {
   it.each(['maren', 'idris', 'juno'])('are all found by themselves and named: %s', (id) => {
     const m = CAST.find((k) => k.id === id)!;
     const p = toPlanes(openFilm(m.scene, m.film).shoot(7));
-    const frame = packedFrame(p.width, p.height, p.y, p.u, p.v);
+    const frame = packedFrame({ width: p.width, height: p.height, y: p.y, u: p.u, v: p.v });
     const truth = frameTruth(m.scene, m.film, 7).joints;
     const spots = findStickers(frame, learnSticker(frame, truth.knee)!.sticker);
     for (const key of SIDE_LANDMARKS)
@@ -83,7 +83,7 @@ describe('stickers on a rendered frame', () => {
   it('are found from the front', () => {
     const m = FRONTAL_CAST[0];
     const p = toPlanes(openCamera(frontalAct(m.scene), m.film).shoot(30));
-    const frame = packedFrame(p.width, p.height, p.y, p.u, p.v);
+    const frame = packedFrame({ width: p.width, height: p.height, y: p.y, u: p.u, v: p.v });
     const truth = frontalStickers(m.scene, 0.5);
     const laid = proposeMarks(frame, 'front', { mmPerPx: null, facing: null }, null)!;
     expect(right(laid.points, truth)).toBeGreaterThanOrEqual(Object.keys(truth).length - 2);
@@ -91,7 +91,7 @@ describe('stickers on a rendered frame', () => {
   it('are none on a bare wall', () => {
     const grey = new Uint8Array(320 * 240).fill(120);
     const c = new Uint8Array(160 * 120).fill(128);
-    const bare = packedFrame(320, 240, grey, c, c);
+    const bare = packedFrame({ width: 320, height: 240, y: grey, u: c, v: c });
     expect(proposeMarks(bare, 'drive', { mmPerPx: null, facing: null }, null)).toBeNull();
   });
 });

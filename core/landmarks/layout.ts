@@ -101,10 +101,17 @@ const GOOD_COST = 30;
 /** The best assignment at one scale and one facing. */
 function solve(
   spots: readonly Spot[],
-  keys: readonly Landmark[],
-  relations: readonly Relation[],
-  map: (p: ImagePoint) => ImagePoint,
-  bound: number,
+  {
+    keys,
+    relations,
+    map,
+    bound,
+  }: {
+    keys: readonly Landmark[];
+    relations: readonly Relation[];
+    map: (p: ImagePoint) => ImagePoint;
+    bound: number;
+  },
 ): { cost: number; chosen: Map<Landmark, number> } | null {
   const plane = spots.map(map);
   const taken = new Array<boolean>(spots.length).fill(false);
@@ -186,13 +193,12 @@ export function layOut(
   for (const facing of facings) {
     for (const mmPerPx of scales) {
       const side = facing === 'right' ? mmPerPx : -mmPerPx;
-      const found = solve(
-        spots,
+      const found = solve(spots, {
         keys,
         relations,
-        (p) => ({ x: side * p.x, y: -mmPerPx * p.y }),
-        best?.cost ?? Infinity,
-      );
+        map: (p) => ({ x: side * p.x, y: -mmPerPx * p.y }),
+        bound: best?.cost ?? Infinity,
+      });
       if (found && found.cost < (best?.cost ?? Infinity))
         best = { points: {}, cost: found.cost, mmPerPx, facing, chosen: found.chosen };
     }

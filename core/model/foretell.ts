@@ -51,11 +51,13 @@ export function asItIs(p: Prepared): Extract<Prediction, { ok: true }> | null {
  */
 export function foretell(
   p: Prepared,
-  measured: readonly MeasureReading[],
-  fx: Effects,
-  habits: Habits,
-  body: Body = {},
-  withTurn = false,
+  {
+    measured,
+    fx,
+    habits,
+    body = {},
+    withTurn = false,
+  }: { measured: readonly MeasureReading[]; fx: Effects; habits: Habits; body?: Body; withTurn?: boolean },
 ): Forecast {
   const before = asItIs(p);
   const { kappa, rho } = habits;

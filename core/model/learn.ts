@@ -47,10 +47,7 @@ function weighed(prior: Share, seenDeg: number, sdDeg: number, foretold: (share:
  */
 export function learnHabits(
   p: Prepared,
-  fx: Effects,
-  seen: Refilmed,
-  prior: Habits,
-  body: Body = {},
+  { fx, seen, prior, body = {} }: { fx: Effects; seen: Refilmed; prior: Habits; body?: Body },
 ): Habits {
   const start = asItIs(p);
   const by = (kappa: number, rho: number, key: 'footPitch90Deg' | 'backAngleDeg'): number => {

@@ -113,10 +113,18 @@ describe('what is foretold', () => {
 
   it('adds only the model’s difference to what was measured, and widens with what is unknown', () => {
     const p = laidOut(rider());
-    const nothing = foretell(p, [knee(60)], effectsOf(bike, {}), USUAL_HABITS);
+    const nothing = foretell(p, { measured: [knee(60)], fx: effectsOf(bike, {}), habits: USUAL_HABITS });
     expect(nothing.ok && nothing.measures[0]).toMatchObject({ after: 60, low: 58, high: 62 });
-    const small = foretell(p, [knee(60)], effectsOf(bike, { saddleUp: 5 }), USUAL_HABITS);
-    const large = foretell(p, [knee(60)], effectsOf(bike, { saddleUp: 20 }), USUAL_HABITS);
+    const small = foretell(p, {
+      measured: [knee(60)],
+      fx: effectsOf(bike, { saddleUp: 5 }),
+      habits: USUAL_HABITS,
+    });
+    const large = foretell(p, {
+      measured: [knee(60)],
+      fx: effectsOf(bike, { saddleUp: 20 }),
+      habits: USUAL_HABITS,
+    });
     if (!small.ok || !large.ok) throw new Error('reach');
     const width = (f: typeof small): number => f.measures[0].high - f.measures[0].low;
     expect(width(small)).toBeGreaterThan(4);
@@ -129,23 +137,22 @@ describe('what is foretold', () => {
     const start = asItIs(p)!.values;
     const real = predict(p, fx, { kappa: 0.6, rho: 0.2 });
     if (!real.ok) throw new Error('reach');
-    const learned = learnHabits(
-      p,
+    const learned = learnHabits(p, {
       fx,
-      {
+      seen: {
         pitchByDeg: real.values.footPitch90Deg - start.footPitch90Deg,
         pitchUncertainty: 0.6,
         backByDeg: real.values.backAngleDeg - start.backAngleDeg,
         backUncertainty: 0.6,
       },
-      USUAL_HABITS,
-    );
+      prior: USUAL_HABITS,
+    });
     expect(Math.abs(learned.kappa.mean - 0.6)).toBeLessThan(0.05);
     expect(Math.abs(learned.rho.mean - 0.2)).toBeLessThan(0.1);
     expect(learned.kappa.sd).toBeLessThan(USUAL_HABITS.kappa.sd / 2);
     const next = effectsOf(bike, { saddleUp: 10 });
-    const wide = foretell(p, [knee(40)], next, USUAL_HABITS);
-    const narrow = foretell(p, [knee(40)], next, learned);
+    const wide = foretell(p, { measured: [knee(40)], fx: next, habits: USUAL_HABITS });
+    const narrow = foretell(p, { measured: [knee(40)], fx: next, habits: learned });
     if (!wide.ok || !narrow.ok) throw new Error('reach');
     const width = (f: typeof wide): number => f.measures[0].high - f.measures[0].low;
     expect(width(narrow)).toBeLessThan(width(wide) - 0.3);
@@ -154,12 +161,11 @@ describe('what is foretold', () => {
   it('learns nothing from a change that asked nothing', () => {
     const p = laidOut(rider());
     expect(
-      learnHabits(
-        p,
-        effectsOf(bike, {}),
-        { pitchByDeg: 1, pitchUncertainty: 0.5, backByDeg: 1, backUncertainty: 0.5 },
-        USUAL_HABITS,
-      ),
+      learnHabits(p, {
+        fx: effectsOf(bike, {}),
+        seen: { pitchByDeg: 1, pitchUncertainty: 0.5, backByDeg: 1, backUncertainty: 0.5 },
+        prior: USUAL_HABITS,
+      }),
     ).toEqual(USUAL_HABITS);
   });
 });

@@ -81,6 +81,7 @@ function pitchAnswer(p: Prepared, fx: Effects, kappa: number): number {
   const theta = p.thetaDeg[i] * RAD_PER_DEG;
   const pitch = p.pitchDeg[i] * RAD_PER_DEG;
   const [cos, sin] = [Math.cos(pitch), Math.sin(pitch)];
+  // eslint-disable-next-line max-params -- called for every crank angle of every try: no object is made for it
   const reach = (crank: number, a: number, b: number, hx: number, hy: number) => {
     const sx = crank * Math.sin(theta);
     const sy = crank * Math.cos(theta);

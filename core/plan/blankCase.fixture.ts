@@ -15,7 +15,8 @@ import {
   type RegionKey,
 } from '../intake/intake.ts';
 import type { CaseFile, SuspectMeasure } from '../suspects/evidence.ts';
-import type { Moves, Stage } from './controls.ts';
+import type { Moves } from './controls.ts';
+import type { Stage } from './controlTable.ts';
 import type { PlanLine, Prescription, When } from './plan.ts';
 import { PROTOCOLS, type MeasureKey } from '../protocol/protocols.ts';
 

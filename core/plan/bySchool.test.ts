@@ -26,11 +26,13 @@ const staticSchool = { ...USUAL_SCHOOLS, knee: 'static' as const };
 
 describe('the school of the goniometer', () => {
   it('leaves the film’s own school as it is, and every other measure', () => {
-    expect(bySchool([knee(37), back], USUAL_SCHOOLS, held(30, 30), 'right')).toEqual([knee(37), back]);
-    expect(bySchool([back], staticSchool, NO_STATICS, 'right')).toEqual([back]);
+    expect(
+      bySchool([knee(37), back], { schools: USUAL_SCHOOLS, statics: held(30, 30), side: 'right' }),
+    ).toEqual([knee(37), back]);
+    expect(bySchool([back], { schools: staticSchool, statics: NO_STATICS, side: 'right' })).toEqual([back]);
   });
   it('without a held reading the band is brought over by the usual difference', () => {
-    const [m] = bySchool([knee(37)], staticSchool, NO_STATICS, 'right');
+    const [m] = bySchool([knee(37)], { schools: staticSchool, statics: NO_STATICS, side: 'right' });
     expect(m.band).toEqual({ low: 25 + 6.5, high: 35 + 6.5 });
     expect(m.verdict).toBe('in');
   });
@@ -44,9 +46,14 @@ describe('the school of the goniometer', () => {
     ] as const) {
       // Whatever the film reads beside it.
       for (const film of [34, 41])
-        expect(bySchool([knee(film)], staticSchool, held(angle, null), 'left')[0].verdict).toBe(verdict);
+        expect(
+          bySchool([knee(film)], { schools: staticSchool, statics: held(angle, null), side: 'left' })[0]
+            .verdict,
+        ).toBe(verdict);
     }
-    expect(bySchool([knee(37)], staticSchool, held(50, null), 'right')[0].verdict).toBe('in');
+    expect(
+      bySchool([knee(37)], { schools: staticSchool, statics: held(50, null), side: 'right' })[0].verdict,
+    ).toBe('in');
   });
   it('tight hamstrings ask for more bend here as well', () => {
     expect(staticKneeBand(4)).toEqual({ low: 29, high: 39 });
@@ -62,7 +69,16 @@ describe('the school of the goniometer', () => {
     expect(of(50)).toBe(4);
     expect(of(50, ['tight-hamstrings'])).toBe(0);
     // Held at 37°: over the usual static band, inside it for who is tight.
-    expect(bySchool([knee(43)], staticSchool, held(null, 37), 'right')[0].verdict).toBe('high');
-    expect(bySchool([knee(43)], staticSchool, held(null, 37), 'right', of(50))[0].verdict).toBe('in');
+    expect(
+      bySchool([knee(43)], { schools: staticSchool, statics: held(null, 37), side: 'right' })[0].verdict,
+    ).toBe('high');
+    expect(
+      bySchool([knee(43)], {
+        schools: staticSchool,
+        statics: held(null, 37),
+        side: 'right',
+        movedDeg: of(50),
+      })[0].verdict,
+    ).toBe('in');
   });
 });

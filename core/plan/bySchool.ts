@@ -1,7 +1,7 @@
 import { DYNAMIC_READS_MORE_DEG, STATIC_KNEE_BAND, type Statics } from '../body/statics.ts';
 import { judge, outOfBand, type Band } from '../protocol/judge.ts';
 import type { MeasureReading } from '../protocol/measures.ts';
-import type { LegSide } from './controls.ts';
+import type { LegSide } from '../model/effects.ts';
 import type { Schools } from './schools.ts';
 
 /** Halfway between the least and the most that a filmed minimum usually reads more than the held one. */
@@ -26,10 +26,12 @@ export const staticKneeBand = (movedDeg: number): { low: number; high: number } 
  */
 export function bySchool(
   measures: readonly MeasureReading[],
-  schools: Schools,
-  statics: Statics,
-  side: LegSide,
-  movedDeg = 0,
+  {
+    schools,
+    statics,
+    side,
+    movedDeg = 0,
+  }: { schools: Schools; statics: Statics; side: LegSide; movedDeg?: number },
 ): MeasureReading[] {
   return measures.map((m) => {
     if (schools.knee !== 'static' || m.key !== 'kneeFlexionMinDeg') return m;

@@ -1,4 +1,5 @@
-import { cannot, CONTROLS, effectsOf, standsAt, tidy, type ControlKey, type Moves } from './controls.ts';
+import { cannot, effectsOf, standsAt, tidy, type Moves } from './controls.ts';
+import { CONTROLS, type ControlKey } from './controlTable.ts';
 import type { PlanCase } from './plan.ts';
 
 /** A way to put the hands elsewhere: what is moved, and which part it takes. */

@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { demoCase } from '../../scripts/plans/cases.ts';
 import { lineOf } from './blankCase.fixture.ts';
 import { otherCompensations } from './compensations.ts';
-import type { Moves, Stage } from './controls.ts';
+import type { Moves } from './controls.ts';
+import type { Stage } from './controlTable.ts';
 import type { OnBike } from '../suspects/onBike.ts';
 import type { PlanCase, PlanLine } from './plan.ts';
 

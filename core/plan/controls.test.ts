@@ -6,16 +6,14 @@ import {
   applyMoves,
   both,
   cannot,
-  CONTROL_KEYS,
-  CONTROLS,
   effectsOf,
   movedBy,
   pick,
   standsAt,
   tidy,
-  type ControlKey,
   type Moves,
 } from './controls.ts';
+import { CONTROL_KEYS, CONTROLS, type ControlKey } from './controlTable.ts';
 import { CLEAT_BAND_MM } from './schools.ts';
 
 const bike = DOSSIERS.maren.asFound;

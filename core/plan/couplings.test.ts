@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { DOSSIERS } from '../../scripts/demo/dossiers.ts';
-import { applyMoves, both, CONTROL_KEYS, CONTROLS, effectsOf, type Moves } from './controls.ts';
+import { applyMoves, both, effectsOf, type Moves } from './controls.ts';
+import { CONTROL_KEYS, CONTROLS } from './controlTable.ts';
 import { cleatAsHeightMm, compensation, knockOns } from './couplings.ts';
 import { restOf, shareOf, stepsOf } from './limits.ts';
 

@@ -3,7 +3,7 @@ import { pair } from '../body/bodyTests.ts';
 import type { LegSide } from '../model/effects.ts';
 import { sidesOf } from '../suspects/evidence.ts';
 import { rotationOff } from '../suspects/suspectsFeet.ts';
-import { type Moves } from './controls.ts';
+import type { Moves } from './controls.ts';
 import type { Draft } from './draft.ts';
 import { legsDiffer } from './legs.ts';
 import { noFurther } from './limits.ts';

@@ -1,6 +1,7 @@
 import { foretell, laidOut, type Forecast } from '../model/foretell.ts';
 import { HABITS, type MeasureKey } from '../protocol/protocols.ts';
-import { both, cannot, CONTROLS, effectsOf, type ControlKey, type Moves } from './controls.ts';
+import { both, cannot, effectsOf, type Moves } from './controls.ts';
+import { CONTROLS, type ControlKey } from './controlTable.ts';
 import { isWhole, noFurther } from './limits.ts';
 import { bodyOf, type PlanCase } from './plan.ts';
 
@@ -9,7 +10,13 @@ export function forecaster(c: PlanCase): (moves: Moves) => Forecast | null {
   const near = c.sides[0];
   if (!near) return () => null;
   const body = bodyOf(c);
-  return (moves) => foretell(laidOut(near.model), near.measures, effectsOf(c.bike, moves), c.habits, body);
+  return (moves) =>
+    foretell(laidOut(near.model), {
+      measured: near.measures,
+      fx: effectsOf(c.bike, moves),
+      habits: c.habits,
+      body,
+    });
 }
 
 /** Whether a value lies in a band, its ends among it. */
@@ -54,10 +61,12 @@ const WITH_THE_SADDLE: readonly Moves[] = [
  */
 export function withBuild(
   c: PlanCase,
-  before: Moves,
-  moves: Moves,
-  key: string,
-  forecast: (m: Moves) => Forecast | null,
+  {
+    before,
+    moves,
+    key,
+    forecast,
+  }: { before: Moves; moves: Moves; key: string; forecast: (m: Moves) => Forecast | null },
 ): Moves | null {
   if (key !== 'saddleBack') return null;
   for (const front of WITH_THE_SADDLE) {

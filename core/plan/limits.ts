@@ -1,4 +1,5 @@
-import { CONTROLS, type ControlKey, type Moves } from './controls.ts';
+import { CONTROLS, type ControlKey } from './controlTable.ts';
+import type { Moves } from './controls.ts';
 
 /** At most so much of a control in one round, until the next film (handbook: targets, steps and limits). */
 const ROUND: Partial<Record<string, number>> = {

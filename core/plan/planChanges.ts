@@ -1,4 +1,5 @@
-import { tidy, type ControlKey, type Moves } from './controls.ts';
+import { tidy, type Moves } from './controls.ts';
+import type { ControlKey } from './controlTable.ts';
 import { roundLines, type PlanLine, type Prescription } from './plan.ts';
 
 /** What became of one line of a plan when something else was decided. */

@@ -5,7 +5,8 @@ import { callsForChange } from '../protocol/protocols.ts';
 import { probabilityWords, STANDS } from './belief.ts';
 import { heldByClinician, operatedSide } from './clinician.ts';
 import { otherCompensations } from './compensations.ts';
-import { both, cannot, CONTROLS, effectsOf, tidy, type ControlKey, type Moves } from './controls.ts';
+import { both, cannot, effectsOf, tidy, type Moves } from './controls.ts';
+import { CONTROLS, type ControlKey } from './controlTable.ts';
 import { knockOns } from './couplings.ts';
 import type { Draft } from './draft.ts';
 import { feetDrafts } from './feetLines.ts';
@@ -252,7 +253,7 @@ export function prescribe(c: PlanCase): Prescription {
       continue;
     }
     // … or a little of the front goes along, or it waits for the film.
-    const followed = part ?? withBuild(c, so, wanted, d.key, forecast);
+    const followed = part ?? withBuild(c, { before: so, moves: wanted, key: d.key, forecast });
     if (followed === null || (!decision && cannot(c.bike, both(so, followed)))) {
       later.push(lineOf(d, 'later', {}, so));
       continue;

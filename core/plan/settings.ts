@@ -202,10 +202,12 @@ function legsApart(
 function setting(
   c: PlanCase,
   key: Setting['key'],
-  films: readonly FilmSign[],
-  others: readonly Sign[],
-  spread: Spread,
-  weigh: Weigh,
+  {
+    films,
+    others,
+    spread,
+    weigh,
+  }: { films: readonly FilmSign[]; others: readonly Sign[]; spread: Spread; weigh: Weigh },
 ): Setting {
   const hints = (side: LegSide | null): Hint[] => (weigh.bare ? [] : hintsFor(c, key, side, weigh.elsewhere));
   const sides: Setting['sides'] = {};
@@ -223,7 +225,12 @@ function setting(
 /** Saddle height, + too high: the filmed knees, the tape, the goniometer, and what complaints and tests say. */
 export function heightSetting(c: PlanCase, weigh: Weigh = {}): Setting {
   const films = filmSigns(c, 'kneeFlexionMinDeg', (mm) => ({ saddleUp: mm }));
-  return setting(c, 'height', films, [...tapeSign(c), ...goniometerSign(c)], HEIGHT, weigh);
+  return setting(c, 'height', {
+    films,
+    others: [...tapeSign(c), ...goniometerSign(c)],
+    spread: HEIGHT,
+    weigh,
+  });
 }
 
 /**
@@ -246,5 +253,10 @@ export function setbackSetting(c: PlanCase, weigh: Weigh = {}): Setting {
     offSdMm: 8,
     fromMm: half,
   };
-  return setting(c, 'setback', c.schools.foreAft === 'balance' ? [] : films, [], spread, weigh);
+  return setting(c, 'setback', {
+    films: c.schools.foreAft === 'balance' ? [] : films,
+    others: [],
+    spread,
+    weigh,
+  });
 }

@@ -1,4 +1,4 @@
-import { CONTROLS } from './controls.ts';
+import { CONTROLS } from './controlTable.ts';
 import { valueAt } from '../bike/path.ts';
 import type { BikeSetup } from '../bike/setup.ts';
 import type { Change } from './change.ts';

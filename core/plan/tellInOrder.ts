@@ -1,6 +1,7 @@
 import type { Forecast, Foretold } from '../model/foretell.ts';
 import { callsForChange } from '../protocol/protocols.ts';
-import { both, type Moves, type Stage } from './controls.ts';
+import { both, type Moves } from './controls.ts';
+import type { Stage } from './controlTable.ts';
 import { inside } from './harm.ts';
 import type { PlanCase, PlanLine } from './plan.ts';
 

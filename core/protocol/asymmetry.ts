@@ -37,7 +37,19 @@ const judged = (
 };
 
 /** A length of both sides. */
-const measured = (key: string, name: string, left: Measured, right: Measured, from: number): SideDifference =>
+const measured = ({
+  key,
+  name,
+  left,
+  right,
+  from,
+}: {
+  key: string;
+  name: string;
+  left: Measured;
+  right: Measured;
+  from: number;
+}): SideDifference =>
   judged({
     key,
     name,
@@ -56,9 +68,7 @@ export function sidesCompared(left: Reading, right: Reading): SideDifference[] {
   const angle = (
     key: string,
     name: string,
-    of: AngleKey,
-    value: (a: AngleReading) => number,
-    from: number,
+    { of, value, from }: { of: AngleKey; value: (a: AngleReading) => number; from: number },
   ): SideDifference[] => {
     const [l, r] = [left.angles[of], right.angles[of]];
     if (!l || !r) return [];
@@ -67,9 +77,19 @@ export function sidesCompared(left: Reading, right: Reading): SideDifference[] {
   };
   const [l, r] = [left.body.kneeOverSpindleMm, right.body.kneeOverSpindleMm];
   return [
-    ...angle('kneeFlexionMinDeg', 'Knee at its straightest', 'kneeFlexionDeg', (a) => a.min, 3),
-    ...angle('footPitch180Deg', 'Foot pitch, crank at bottom', 'footPitchDeg', (a) => a.at['180'], 5),
-    ...(l && r ? [measured('kneeOverSpindleMm', 'Knee over spindle', l, r, 8)] : []),
+    ...angle('kneeFlexionMinDeg', 'Knee at its straightest', {
+      of: 'kneeFlexionDeg',
+      value: (a) => a.min,
+      from: 3,
+    }),
+    ...angle('footPitch180Deg', 'Foot pitch, crank at bottom', {
+      of: 'footPitchDeg',
+      value: (a) => a.at['180'],
+      from: 5,
+    }),
+    ...(l && r
+      ? [measured({ key: 'kneeOverSpindleMm', name: 'Knee over spindle', left: l, right: r, from: 8 })]
+      : []),
   ];
 }
 
@@ -78,14 +98,20 @@ export function legsCompared(r: FrontalReading): SideDifference[] {
   const { left, right } = r.legs;
   const { pelvis } = r;
   return [
-    measured('kneePathWidthMm', 'Knee path width', left.pathWidthMm, right.pathWidthMm, 10),
-    measured(
-      'kneeOverFootMm',
-      'Knee over foot, pushing',
-      left.kneeOverFootPushMm,
-      right.kneeOverFootPushMm,
-      10,
-    ),
+    measured({
+      key: 'kneePathWidthMm',
+      name: 'Knee path width',
+      left: left.pathWidthMm,
+      right: right.pathWidthMm,
+      from: 10,
+    }),
+    measured({
+      key: 'kneeOverFootMm',
+      name: 'Knee over foot, pushing',
+      left: left.kneeOverFootPushMm,
+      right: right.kneeOverFootPushMm,
+      from: 10,
+    }),
     ...(pelvis
       ? [
           judged({

@@ -195,7 +195,12 @@ export function transfer(
   };
 
   const hands = a.points.hood
-    ? handsOn(to, parts, a.points.hood, a.points.sit, priority === 'saddle' ? reachedSit : wantedSit)
+    ? handsOn(to, {
+        parts,
+        hoodA: a.points.hood,
+        sitA: a.points.sit,
+        sitB: priority === 'saddle' ? reachedSit : wantedSit,
+      })
     : null;
   const nearest = hands?.builds[0];
   if (nearest && nearest.missMm > NEAR_MM + 2)
@@ -210,10 +215,12 @@ export function transfer(
 /** The builds by how near they bring the hoods, the sit point's distance kept. */
 function handsOn(
   to: BikeSetup,
-  parts: readonly Part[],
-  hoodA: PlanePoint,
-  sitA: PlanePoint,
-  sitB: PlanePoint,
+  {
+    parts,
+    hoodA,
+    sitA,
+    sitB,
+  }: { parts: readonly Part[]; hoodA: PlanePoint; sitA: PlanePoint; sitB: PlanePoint },
 ): Transfer['hands'] {
   const wantedHood = { x: sitB.x + hoodA.x - sitA.x, y: sitB.y + hoodA.y - sitA.y };
   // A stem that is on it or, where nothing is said of one, one to begin with: offers are told against it.

@@ -100,9 +100,7 @@ const worstOf = (f: { whole: Fault } & Partial<Record<LegSide, Fault>>): Fault =
 export function measured(
   c: CaseFile,
   q: Complaint,
-  key: MeasureReading['key'],
-  wrong: 'high' | 'low',
-  gives = 0.6,
+  { key, wrong, gives = 0.6 }: { key: MeasureReading['key']; wrong: 'high' | 'low'; gives?: number },
 ): Evidence[] {
   const found = [...sidesOf(q).flatMap((side) => c.measures[side] ?? []), ...(c.frontal ?? [])].filter(
     (m) => m.key === key,

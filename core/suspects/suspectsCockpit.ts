@@ -28,7 +28,7 @@ export const COCKPIT = {
     cost: 2,
     evidence: (c, q) => [
       ...fault(c, q, 'reachLong'),
-      ...measured(c, q, 'elbowFlexionDeg', 'low', 0.3),
+      ...measured(c, q, { key: 'elbowFlexionDeg', wrong: 'low', gives: 0.3 }),
       ...handsCarry(c),
     ],
   },
@@ -37,7 +37,10 @@ export const COCKPIT = {
     test: 'static reach test',
     change: 'longer stem, 10 mm at a time',
     cost: 2,
-    evidence: (c, q) => [...fault(c, q, 'reachShort'), ...measured(c, q, 'elbowFlexionDeg', 'high', 0.3)],
+    evidence: (c, q) => [
+      ...fault(c, q, 'reachShort'),
+      ...measured(c, q, { key: 'elbowFlexionDeg', wrong: 'high', gives: 0.3 }),
+    ],
   },
   barLow: {
     what: 'bar too low',
@@ -96,7 +99,7 @@ export const COCKPIT = {
     test: 'look; ask for soft elbows',
     change: 'reach, then habit',
     cost: 0,
-    evidence: (c, q) => measured(c, q, 'elbowFlexionDeg', 'low', 0.7),
+    evidence: (c, q) => measured(c, q, { key: 'elbowFlexionDeg', wrong: 'low', gives: 0.7 }),
   },
   leverReach: {
     what: 'lever reach',

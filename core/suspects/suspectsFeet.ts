@@ -164,7 +164,7 @@ export const FEET = {
         ...(own.length === 0
           ? []
           : [secondary(0.5, Math.max(...own) >= 8, `forefoot tilt ${Math.max(...own)}°`)]),
-        ...measured(c, q, 'kneePathWidthMm', 'high', 0.7),
+        ...measured(c, q, { key: 'kneePathWidthMm', wrong: 'high', gives: 0.7 }),
       ];
     },
   },
@@ -249,8 +249,8 @@ export const FEET = {
               ),
             ]
           : []),
-        ...measured(c, q, 'hipAngleMinDeg', 'low', 0.9),
-        ...measured(c, q, 'kneeFlexionMaxDeg', 'high', 0.5),
+        ...measured(c, q, { key: 'hipAngleMinDeg', wrong: 'low', gives: 0.9 }),
+        ...measured(c, q, { key: 'kneeFlexionMaxDeg', wrong: 'high', gives: 0.5 }),
         ...(flexion === null ? [] : [secondary(0.5, flexion < 110, `hip flexion ${flexion}° on the table`)]),
       ];
     },

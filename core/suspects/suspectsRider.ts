@@ -42,7 +42,7 @@ export const RIDER = {
     test: 'foot pitch with the knee’s bend',
     change: 'lower the saddle, or retrain the foot',
     cost: 1,
-    evidence: (c, q) => measured(c, q, 'footPitch180Deg', 'low', 0.5),
+    evidence: (c, q) => measured(c, q, { key: 'footPitch180Deg', wrong: 'low', gives: 0.5 }),
   },
   iliotibial: {
     what: 'tight iliotibial band',

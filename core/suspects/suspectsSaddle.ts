@@ -22,8 +22,8 @@ export const SADDLE = {
     evidence: (c, q) => [
       ...fault(c, q, 'saddleLow'),
       ...heightByTape(c, 'low'),
-      ...measured(c, q, 'kneeFlexionMaxDeg', 'high', 0.3),
-      ...(q.region === 'calf' ? measured(c, q, 'footPitch180Deg', 'low', 0.5) : []),
+      ...measured(c, q, { key: 'kneeFlexionMaxDeg', wrong: 'high', gives: 0.3 }),
+      ...(q.region === 'calf' ? measured(c, q, { key: 'footPitch180Deg', wrong: 'low', gives: 0.5 }) : []),
     ],
   },
   saddleHigh: {
@@ -34,7 +34,7 @@ export const SADDLE = {
     evidence: (c, q) => [
       ...fault(c, q, 'saddleHigh'),
       ...heightByTape(c, 'high'),
-      ...measured(c, q, 'footPitch180Deg', 'high', 0.5),
+      ...measured(c, q, { key: 'footPitch180Deg', wrong: 'high', gives: 0.5 }),
       ...uneven(c, 'pelvisSwingDeg', 0.5).filter((e) => e.weight > 0),
     ],
   },
@@ -135,7 +135,7 @@ export const SADDLE = {
       const width = c.bike.saddle.widthMm;
       const narrow = sit !== null && width !== null && width < saddleWidths(sit, 'upright')[1].fromMm;
       const upright = [
-        ...measured(c, q, 'backAngleDeg', 'high', 0.5),
+        ...measured(c, q, { key: 'backAngleDeg', wrong: 'high', gives: 0.5 }),
         ...(c.intake.discipline === 'city' ? [say(0.3, 'rides upright')] : []),
       ];
       if (sit === null || width === null) return upright.filter((e) => e.weight < 0);

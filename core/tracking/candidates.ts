@@ -54,6 +54,7 @@ function sumLikeness(f: PlanarFrame, s: Sticker, { x0, y0, w, h }: Window): void
 }
 
 /** Of every place in the window, into `scores`: the likeness of a box of the sticker's size less that of the frame round it. */
+// eslint-disable-next-line max-params -- called for every pixel row: no object is made for it
 function scoreBoxes(w: number, gw: number, gh: number, half: number, around: number): void {
   if (scores.length < gw * gh) scores = new Float32Array(gw * gh);
   const sums = table;
@@ -110,9 +111,7 @@ function peaks(gw: number, gh: number): Candidate[] {
 export function findCandidates(
   f: PlanarFrame,
   s: Sticker,
-  near: ImagePoint,
-  reachPx: number,
-  most: number,
+  { near, reachPx, most }: { near: ImagePoint; reachPx: number; most: number },
 ): Candidate[] {
   const half = Math.max(1, Math.round(s.radiusPx * 0.8));
   const around = half + Math.max(3, Math.round(s.radiusPx * 0.8));

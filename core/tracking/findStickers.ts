@@ -22,7 +22,7 @@ export function findStickers(frame: PlanarFrame, sticker: Sticker): Spot[] {
   const middle = { x: frame.width / 2, y: frame.height / 2 };
   const reach = Math.max(frame.width, frame.height) / 2;
   const spots: Spot[] = [];
-  for (const c of findCandidates(frame, sticker, middle, reach, 4 * MOST)) {
+  for (const c of findCandidates(frame, sticker, { near: middle, reachPx: reach, most: 4 * MOST })) {
     const found = centreOn(frame, sticker, c, { x: 0, y: 0 });
     if (!found || found.areaRatio < 0.6 || found.areaRatio > 1.5 || found.colourMiss > 0.5) continue;
     if (spots.some((s) => Math.hypot(s.x - found.x, s.y - found.y) < APART * sticker.radiusPx)) continue;

@@ -44,13 +44,19 @@ export function colourDistance2(y: number, u: number, v: number, c: Yuv): number
 }
 
 /** Planes packed without padding, chroma planar. */
-export function packedFrame(
-  width: number,
-  height: number,
-  y: Uint8Array,
-  u: Uint8Array,
-  v: Uint8Array,
-): PlanarFrame {
+export function packedFrame({
+  width,
+  height,
+  y,
+  u,
+  v,
+}: {
+  width: number;
+  height: number;
+  y: Uint8Array;
+  u: Uint8Array;
+  v: Uint8Array;
+}): PlanarFrame {
   return { width, height, y, u, v, yStride: width, chromaStride: (width + 1) >> 1, chromaStep: 1 };
 }
 
@@ -69,6 +75,7 @@ export function colourAt(f: PlanarFrame, x: number, y: number): Yuv {
 export function turnFrame(f: PlanarFrame, quarterTurns: number): PlanarFrame {
   const q = ((quarterTurns % 4) + 4) % 4;
   if (q === 0) return f;
+  // eslint-disable-next-line max-params -- a plane as the decoder hands it over
   const turnPlane = (src: Uint8Array, w: number, h: number, stride: number, step: number): Uint8Array => {
     const out = new Uint8Array(w * h);
     const ow = q === 2 ? w : h;
@@ -85,11 +92,11 @@ export function turnFrame(f: PlanarFrame, quarterTurns: number): PlanarFrame {
   const ch = (f.height + 1) >> 1;
   const width = q === 2 ? f.width : f.height;
   const height = q === 2 ? f.height : f.width;
-  return packedFrame(
+  return packedFrame({
     width,
     height,
-    turnPlane(f.y, f.width, f.height, f.yStride, 1),
-    turnPlane(f.u, cw, ch, f.chromaStride, f.chromaStep),
-    turnPlane(f.v, cw, ch, f.chromaStride, f.chromaStep),
-  );
+    y: turnPlane(f.y, f.width, f.height, f.yStride, 1),
+    u: turnPlane(f.u, cw, ch, f.chromaStride, f.chromaStep),
+    v: turnPlane(f.v, cw, ch, f.chromaStride, f.chromaStep),
+  });
 }

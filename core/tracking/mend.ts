@@ -21,7 +21,11 @@ const copy = (t: LandmarkTrack): LandmarkTrack => ({
  * @param at the corrected frame  @param towards the known frame, before or after it
  * @param known whether `towards` is right in the old track (not so at the film's ends)
  */
-function mendTowards(old: LandmarkTrack, fresh: Fresh, at: number, towards: number, known: boolean): void {
+function mendTowards(
+  old: LandmarkTrack,
+  fresh: Fresh,
+  { at, towards, known }: { at: number; towards: number; known: boolean },
+): void {
   const step = Math.sign(towards - at);
   if (step === 0) return;
   let meet = -1;
@@ -74,15 +78,13 @@ function mendTowards(old: LandmarkTrack, fresh: Fresh, at: number, towards: numb
 export function mendTrack(
   track: LandmarkTrack,
   fresh: Fresh,
-  at: number,
-  right: readonly number[],
-  range: { from: number; to: number },
+  { at, right, range }: { at: number; right: readonly number[]; range: { from: number; to: number } },
 ): LandmarkTrack {
   const out = copy(track);
   const before = Math.max(range.from, ...right.filter((f) => f < at));
   const after = Math.min(range.to, ...right.filter((f) => f > at));
-  mendTowards(out, fresh, at, before, right.includes(before));
-  mendTowards(out, fresh, at, after, right.includes(after));
+  mendTowards(out, fresh, { at, towards: before, known: right.includes(before) });
+  mendTowards(out, fresh, { at, towards: after, known: right.includes(after) });
   out.xPx[at] = fresh.xPx[at];
   out.yPx[at] = fresh.yPx[at];
   out.confidence[at] = 1;

@@ -28,7 +28,7 @@ function wall(
       y[j * w + i] = Math.max(0, Math.min(255, Math.round(gain * v + lift + noise * gaussian(random))));
     }
   const chroma = new Uint8Array((w * h) / 4).fill(128);
-  return packedFrame(w, h, y, chroma, chroma);
+  return packedFrame({ width: w, height: h, y, u: chroma, v: chroma });
 }
 
 const AT = { x: 80, y: 60 };
@@ -49,13 +49,13 @@ describe('a landmark without a sticker', () => {
   });
   it('is lost where nothing is like it, rather than put anywhere', () => {
     const patch = cutPatch(wall({ x: 0, y: 0 }), AT);
-    const flat = packedFrame(
-      160,
-      120,
-      new Uint8Array(160 * 120).fill(120),
-      new Uint8Array(80 * 60).fill(128),
-      new Uint8Array(80 * 60).fill(128),
-    );
+    const flat = packedFrame({
+      width: 160,
+      height: 120,
+      y: new Uint8Array(160 * 120).fill(120),
+      u: new Uint8Array(80 * 60).fill(128),
+      v: new Uint8Array(80 * 60).fill(128),
+    });
     expect(findPatch(flat, patch, AT, 10)).toBeNull();
     expect(cutPatch(flat, AT).texture).toBe(0);
     // Out of reach is lost too, or at least not taken for the very thing.

@@ -44,6 +44,7 @@ export function cutPatch(f: PlanarFrame, at: ImagePoint): Patch {
 }
 
 /** Zero-mean normalised correlation of the patch with the picture about a point, −1…1; `step` skips pixels. */
+// eslint-disable-next-line max-params -- called for every place looked at: no object is made for it
 function correlation(f: PlanarFrame, p: Patch, x: number, y: number, step: number): number {
   const side = 2 * p.half + 1;
   let n = 0;

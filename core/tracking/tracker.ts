@@ -154,7 +154,7 @@ export function startTracker(
         return [optionAt(found, near, sigma)];
     }
     const out: Sighting[] = [];
-    for (const c of findCandidates(frameNow, f.sticker!, near, reach, blind ? 7 : 3)) {
+    for (const c of findCandidates(frameNow, f.sticker!, { near, reachPx: reach, most: blind ? 7 : 3 })) {
       const step = { x: (c.x - newest.x) * share, y: (c.y - newest.y) * share };
       const found = centreOn(frameNow, f.sticker!, c, step);
       if (

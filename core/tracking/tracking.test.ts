@@ -20,7 +20,7 @@ function picture(draw: (r: Raster) => void, noise = 2, seed = 1): PlanarFrame {
   draw(r);
   for (let i = 0; i < r.rgb.length; i += 1) r.rgb[i] += noise * gaussian(random);
   const p = toPlanes(r);
-  return packedFrame(p.width, p.height, p.y, p.u, p.v);
+  return packedFrame({ width: p.width, height: p.height, y: p.y, u: p.u, v: p.v });
 }
 
 describe('learnSticker', () => {
@@ -157,7 +157,7 @@ it('turns pictures by quarter turns, four of which are none', () => {
   const h = 4;
   const y = Uint8Array.from({ length: w * h }, (_, k) => k);
   const u = Uint8Array.from({ length: 6 }, (_, k) => 100 + k);
-  const frame = packedFrame(w, h, y, u, u);
+  const frame = packedFrame({ width: w, height: h, y, u, v: u });
   const once = turnFrame(frame, 1);
   expect([once.width, once.height]).toEqual([4, 6]);
   // Clockwise: the bottom left corner comes to the top left.

@@ -48,8 +48,14 @@ describe('what a change did', () => {
     for (let k = 0; k < 8; k += 1) {
       const stickers = stuck(random);
       const before = measures(read(rider, stickers, 100 + k));
-      const left = outcomes(before, measures(read(rider, stickers, 500 + k)), true, null);
-      const anew = outcomes(before, measures(read(rider, stuck(random), 900 + k)), false, null);
+      const left = outcomes(before, measures(read(rider, stickers, 500 + k)), {
+        sameStickers: true,
+        foretold: null,
+      });
+      const anew = outcomes(before, measures(read(rider, stuck(random), 900 + k)), {
+        sameStickers: false,
+        foretold: null,
+      });
       for (const o of [...left, ...anew]) {
         all += 1;
         real += Number(o.real);
@@ -64,14 +70,18 @@ describe('what a change did', () => {
     for (let k = 0; k < 6; k += 1) {
       const stickers = stuck(random);
       const [a, b] = [read(rider, stickers, 20 + k), read(raised(22), stickers, 60 + k)];
-      const knee = outcomes(measures(a), measures(b), true, null).find((o) => o.key === 'kneeFlexionMinDeg')!;
+      const knee = outcomes(measures(a), measures(b), { sameStickers: true, foretold: null }).find(
+        (o) => o.key === 'kneeFlexionMinDeg',
+      )!;
       expect(knee.real).toBe(true);
       expect(knee.by).toBe(knee.after - knee.before);
       const [still, moved] = [read(rider, {}, 1), read(raised(22), {}, 2)];
       const truly = moved.angles.kneeFlexionDeg!.min - still.angles.kneeFlexionDeg!.min;
       expect(Math.abs(knee.by - truly)).toBeLessThan(2 * knee.uncertainty);
       // With other stickers the same change is told less surely.
-      const anew = outcomes(measures(a), measures(b), false, null).find((o) => o.key === knee.key)!;
+      const anew = outcomes(measures(a), measures(b), { sameStickers: false, foretold: null }).find(
+        (o) => o.key === knee.key,
+      )!;
       expect(anew.uncertainty).toBeGreaterThan(1.5 * knee.uncertainty);
     }
   });
@@ -90,7 +100,8 @@ describe('what a change did', () => {
       },
     ];
     const of = (f: Foretold[]) =>
-      outcomes(a, b, true, f).find((o) => o.key === 'kneeFlexionMinDeg')!.foretold;
+      outcomes(a, b, { sameStickers: true, foretold: f }).find((o) => o.key === 'kneeFlexionMinDeg')!
+        .foretold;
     expect(of(foretold(after - 1, after + 2))).toEqual({
       after: after + 0.5,
       low: after - 1,
@@ -100,9 +111,11 @@ describe('what a change did', () => {
     });
     expect(of(foretold(after + 0.1, after + 2))!.held).toBe(false);
     // What only one film has is left out, not guessed.
-    expect(outcomes(a, [], true, null)).toEqual([]);
-    expect(outcomes([], b, true, null)).toEqual([]);
-    expect(outcomes(a, b, true, foretold(0, 1)).filter((o) => o.foretold)).toHaveLength(1);
+    expect(outcomes(a, [], { sameStickers: true, foretold: null })).toEqual([]);
+    expect(outcomes([], b, { sameStickers: true, foretold: null })).toEqual([]);
+    expect(
+      outcomes(a, b, { sameStickers: true, foretold: foretold(0, 1) }).filter((o) => o.foretold),
+    ).toHaveLength(1);
   });
   it('at the foot and the back is what the rider’s own shares are learned from', () => {
     const tipped: VirtualRider = {

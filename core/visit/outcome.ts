@@ -67,9 +67,11 @@ export function refilmed(before: Reading, after: Reading, sameStickers: boolean)
 export function outcomes(
   before: readonly Before[],
   after: readonly MeasureReading[],
-  sameStickers: boolean,
-  foretold: readonly Foretold[] | null,
-  own: OwnRide = {},
+  {
+    sameStickers,
+    foretold,
+    own = {},
+  }: { sameStickers: boolean; foretold: readonly Foretold[] | null; own?: OwnRide },
 ): Outcome[] {
   return before.flatMap((b): Outcome[] => {
     const a = after.find((m) => m.key === b.key);

@@ -1,13 +1,6 @@
 import type { BikeSetup } from '../bike/setup.ts';
-import {
-  applyMoves,
-  CONTROLS,
-  movedBy,
-  standsAt,
-  tidy,
-  type ControlKey,
-  type Moves,
-} from '../plan/controls.ts';
+import { applyMoves, movedBy, standsAt, tidy, type Moves } from '../plan/controls.ts';
+import { CONTROLS, type ControlKey } from '../plan/controlTable.ts';
 import { valueAt } from '../bike/path.ts';
 import { differences } from './setups.ts';
 import type { Change, ChangedValue } from '../plan/change.ts';

@@ -56,7 +56,12 @@ export function measuresOf(
 ): MeasureReading[] {
   const protocol = protocolOf(session);
   const measures = judgeReading(reading, protocol, frontal);
-  return bySchool(measures, session.planning.schools, session.statics, side, protocol.kneeMovedDeg);
+  return bySchool(measures, {
+    schools: session.planning.schools,
+    statics: session.statics,
+    side,
+    movedDeg: protocol.kneeMovedDeg,
+  });
 }
 
 /** A filmed side: the take, what it was read as, and the rider's model from it. */

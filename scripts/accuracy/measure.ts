@@ -39,10 +39,12 @@ export interface Accuracy {
 /** Follows the points of a film rendered in memory, from the truth on its first frame. */
 function follow(
   film: { shoot: (i: number) => Raster },
-  framesPerS: number,
-  frames: number,
-  start: Readonly<Record<string, Vec2>>,
-  room: Room = {},
+  {
+    framesPerS,
+    frames,
+    start,
+    room = {},
+  }: { framesPerS: number; frames: number; start: Readonly<Record<string, Vec2>>; room?: Room },
 ): Tracks {
   const keys = Object.keys(start);
   const tracks = emptyTracks(
@@ -52,7 +54,7 @@ function follow(
   let tracker: Tracker | null = null;
   for (let i = 0; i < frames; i += 1) {
     const p = toPlanes(film.shoot(i));
-    const frame = packedFrame(p.width, p.height, p.y, p.u, p.v);
+    const frame = packedFrame({ width: p.width, height: p.height, y: p.y, u: p.u, v: p.v });
     const points = tracker
       ? tracker.step(frame, tracks.tS[i])
       : keys.map((k) => ({ ...start[k], confidence: 1 }));
@@ -70,12 +72,12 @@ function follow(
 export function trackRendered({ scene, film }: CastMember, frames: number, room: Room = {}): Tracks {
   const camera = openFilm(scene, film);
   const start = frameTruth(scene, film, 0).joints;
-  if (Object.keys(room).length === 0) return follow(camera, film.framesPerS, frames, start);
+  if (Object.keys(room).length === 0) return follow(camera, { framesPerS: film.framesPerS, frames, start });
   const by = shiftPx(room, 0);
   const moved = Object.fromEntries(
     Object.entries(start).map(([key, p]) => [key, { x: p.x + by.x, y: p.y + by.y }]),
   );
-  return follow(inRoom(camera, room, film), film.framesPerS, frames, moved, room);
+  return follow(inRoom(camera, room, film), { framesPerS: film.framesPerS, frames, start: moved, room });
 }
 
 /** What was read from ahead or behind, less the truth. */
@@ -94,7 +96,11 @@ export interface FrontalAccuracy {
 /** Renders a film from ahead or behind, follows it and compares its reading with the truth. */
 export function frontalAccuracy({ scene, film, frames }: FrontalVariant): FrontalAccuracy {
   const truth = Array.from({ length: frames }, (_, i) => frontalStickers(scene, i / film.framesPerS));
-  const tracks = follow(openCamera(frontalAct(scene), film), film.framesPerS, frames, truth[0]);
+  const tracks = follow(openCamera(frontalAct(scene), film), {
+    framesPerS: film.framesPerS,
+    frames,
+    start: truth[0],
+  });
   const errors: number[] = [];
   let lostFrames = 0;
   for (const [key, track] of Object.entries(tracks.landmarks))

@@ -133,11 +133,19 @@ export interface FrontalVariant {
 
 function frontalVariant(
   name: string,
-  base: string,
-  of: string,
-  view: 'front' | 'rear',
-  frames: number,
-  c: { camera?: Partial<Camera>; film?: Partial<FilmSetting> } = {},
+  {
+    base,
+    of,
+    view,
+    frames,
+    c = {},
+  }: {
+    base: string;
+    of: string;
+    view: 'front' | 'rear';
+    frames: number;
+    c?: { camera?: Partial<Camera>; film?: Partial<FilmSetting> };
+  },
 ): FrontalVariant {
   const m = FRONTAL_CAST.find((k) => k.id === base)!;
   const { scene } = CAST.find((k) => k.id === of)!;
@@ -158,12 +166,36 @@ function frontalVariant(
 
 /** Films from the front and the rear: riders, rates, and a camera not quite straight ahead. */
 export const FRONTAL: readonly FrontalVariant[] = [
-  frontalVariant('front, 60 frames/s', 'idris-front', 'idris', 'front', 160),
-  frontalVariant('rear, 60 frames/s', 'juno-rear', 'juno', 'rear', 130),
-  frontalVariant('front, 30 frames/s', 'idris-front', 'maren', 'front', 75, { film: { framesPerS: 30 } }),
-  frontalVariant('rear, 120 frames/s', 'juno-rear', 'pilar', 'rear', 340, {
-    film: { framesPerS: 120, subFrames: 1 },
+  frontalVariant('front, 60 frames/s', { base: 'idris-front', of: 'idris', view: 'front', frames: 160 }),
+  frontalVariant('rear, 60 frames/s', { base: 'juno-rear', of: 'juno', view: 'rear', frames: 130 }),
+  frontalVariant('front, 30 frames/s', {
+    base: 'idris-front',
+    of: 'maren',
+    view: 'front',
+    frames: 75,
+    c: { film: { framesPerS: 30 } },
   }),
-  frontalVariant('front, yaw 2°', 'idris-front', 'idris', 'front', 160, { camera: { yawDeg: 2 } }),
-  frontalVariant('rear, yaw 3°', 'juno-rear', 'maren', 'rear', 150, { camera: { yawDeg: 3 } }),
+  frontalVariant('rear, 120 frames/s', {
+    base: 'juno-rear',
+    of: 'pilar',
+    view: 'rear',
+    frames: 340,
+    c: {
+      film: { framesPerS: 120, subFrames: 1 },
+    },
+  }),
+  frontalVariant('front, yaw 2°', {
+    base: 'idris-front',
+    of: 'idris',
+    view: 'front',
+    frames: 160,
+    c: { camera: { yawDeg: 2 } },
+  }),
+  frontalVariant('rear, yaw 3°', {
+    base: 'juno-rear',
+    of: 'maren',
+    view: 'rear',
+    frames: 150,
+    c: { camera: { yawDeg: 3 } },
+  }),
 ];

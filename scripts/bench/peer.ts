@@ -52,7 +52,7 @@ export async function comparePeer(count: number): Promise<{ ours: Outcome; peer:
   const film = openFilm(member.scene, member.film);
   const frames = Array.from({ length: count }, (_, i) => {
     const p = toPlanes(film.shoot(i));
-    return packedFrame(p.width, p.height, p.y, p.u, p.v);
+    return packedFrame({ width: p.width, height: p.height, y: p.y, u: p.u, v: p.v });
   });
   const truth = frames.map((_, i) => frameTruth(member.scene, member.film, i).joints);
   const miss = (i: number, k: number, x: number, y: number): number =>

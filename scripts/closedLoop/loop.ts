@@ -1,6 +1,7 @@
 import { UNMEASURED_PART } from '../../core/bike/parts.ts';
 import { USUAL_HABITS } from '../../core/model/bodyModel.ts';
-import { applyMoves, both, tidy, type ControlKey, type Moves } from '../../core/plan/controls.ts';
+import { applyMoves, both, tidy, type Moves } from '../../core/plan/controls.ts';
+import type { ControlKey } from '../../core/plan/controlTable.ts';
 import type { PlanLine, Prescription, RiddenStep } from '../../core/plan/plan.ts';
 import { prescribe } from '../../core/plan/prescribe.ts';
 import { filmedTake, visitCase, type FilmedTake, type PlannedVisit } from '../../core/visit/visitCase.ts';
@@ -67,8 +68,7 @@ export function planFor(
   c: LoopCase,
   bike: LoopCase['bike'],
   f: Film,
-  ridden: readonly RiddenStep[] = [],
-  gone = false,
+  { ridden = [], gone = false }: { ridden?: readonly RiddenStep[]; gone?: boolean } = {},
 ): Prescription {
   const visit: PlannedVisit = {
     protocolId: 'long-distance',
@@ -274,7 +274,7 @@ export function closedLoop(c: LoopCase, random: () => number): Outcome | null {
   const bike = applyMoves(c.bike, one);
   const again = film(next, on, random);
   const words = [...steps, ...plan.now.flatMap((l) => wordOn(c, l.moves, random))];
-  const second = planFor(c, bike, again, words);
+  const second = planFor(c, bike, again, { ridden: words });
   const two = both(
     second.now.reduce<Moves>((s, l) => both(s, l.moves), {}),
     second.try
@@ -328,6 +328,8 @@ function planLeads(plan: Prescription, c: LoopCase): number {
 export function untouched(c: LoopCase, random: () => number, times = 1): { real: number; all: number } {
   const on = stickers(random, times);
   const [a, b] = [film(c.rider, on, random), film(c.rider, on, random)];
-  const found = SIDES.flatMap((side) => outcomes(a.measures[side], b.measures[side], true, null));
+  const found = SIDES.flatMap((side) =>
+    outcomes(a.measures[side], b.measures[side], { sameStickers: true, foretold: null }),
+  );
   return { real: found.filter((o) => o.real).length, all: found.length };
 }

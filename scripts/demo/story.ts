@@ -388,10 +388,9 @@ function learned(
 ): ReturnType<typeof learnHabits> {
   const model = filmedTake(session, first, reading).model;
   const moves = movesBetween(roundSetup(session, 1), roundSetup(session, 2));
-  return learnHabits(
-    laidOut(model),
-    effectsOf(session.asFound, moves),
-    refilmed(reading, readingFor(session, second), true),
-    USUAL_HABITS,
-  );
+  return learnHabits(laidOut(model), {
+    fx: effectsOf(session.asFound, moves),
+    seen: refilmed(reading, readingFor(session, second), true),
+    prior: USUAL_HABITS,
+  });
 }

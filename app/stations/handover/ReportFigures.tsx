@@ -62,7 +62,9 @@ export function ReportFigures({ ends, onFigures }: { ends: FilmedEnds; onFigures
           if (!f || f.frame < 0) continue;
           const value = Math.round(quoted(key, f.value, jointConvention));
           const text = `${String(value).replace('-', '−')}${f.unit === '°' ? '°' : ' mm'}`;
-          const dataUrl = await filmPicture(end.take, end.tracks, f.frame, key, text).catch(() => null);
+          const dataUrl = await filmPicture(end.take, end.tracks, { frame: f.frame, key, text }).catch(
+            () => null,
+          );
           if (dataUrl)
             made.push({
               dataUrl,

@@ -7,7 +7,8 @@ import IconButton from '@mui/material/IconButton';
 import Slider from '@mui/material/Slider';
 import Typography from '@mui/material/Typography';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { both, cannot, effectsOf, tidy, type ControlKey, type Moves } from '../../../core/plan/controls.ts';
+import { both, cannot, effectsOf, tidy, type Moves } from '../../../core/plan/controls.ts';
+import type { ControlKey } from '../../../core/plan/controlTable.ts';
 import { asItIs, foretell, laidOut } from '../../../core/model/foretell.ts';
 import { UNRELIABLE_FROM_DEG } from '../../../core/model/legModel.ts';
 import { bodyOf } from '../../../core/plan/plan.ts';
@@ -77,7 +78,14 @@ export function Bench({
   const prepared = laidOut(near);
   const start = asItIs(prepared);
   const forecast = useMemo(
-    () => foretell(prepared, measures, effectsOf(c.bike, moves), c.habits, bodyOf(c), true),
+    () =>
+      foretell(prepared, {
+        measured: measures,
+        fx: effectsOf(c.bike, moves),
+        habits: c.habits,
+        body: bodyOf(c),
+        withTurn: true,
+      }),
     [prepared, measures, c, moves],
   );
   const partner = compensation(moves, pitchAtBottomDeg(c.sides));

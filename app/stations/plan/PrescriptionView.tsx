@@ -12,7 +12,8 @@ import { single } from '../../../core/body/bodyTests.ts';
 import { RED_FLAGS } from '../../../core/intake/intake.ts';
 import { balanceAfter } from '../../../core/model/balanceAfter.ts';
 import { adviceFor, cautionsFor } from '../../../core/plan/cautions.ts';
-import { CONTROLS, effectsOf, type ControlKey, type Moves } from '../../../core/plan/controls.ts';
+import { CONTROLS, type ControlKey } from '../../../core/plan/controlTable.ts';
+import { effectsOf, type Moves } from '../../../core/plan/controls.ts';
 import { asItIs, foretell, laidOut } from '../../../core/model/foretell.ts';
 
 import { bodyOf, type Decision, type PlanLine, type Prescription } from '../../../core/plan/plan.ts';
@@ -323,7 +324,13 @@ function HandsShare({
     const known = { powerW: take?.effortW ?? null, massKg: single(session.body, 'mass') };
     const prepared = laidOut(near);
     const start = asItIs(prepared);
-    const then = foretell(prepared, measures, effectsOf(c.bike, moves), c.habits, bodyOf(c), true);
+    const then = foretell(prepared, {
+      measured: measures,
+      fx: effectsOf(c.bike, moves),
+      habits: c.habits,
+      body: bodyOf(c),
+      withTurn: true,
+    });
     const now = handsOf(session, take, reading);
     const after =
       then.ok && then.turn && start?.turn ? balanceAfter(reading, start.turn, then.turn, known) : null;

@@ -42,7 +42,15 @@ export const Variants = memo(function Variants({
   const { case: c, measures } = ground;
   const near = c.sides[0].model;
   const forecasts = useMemo(
-    () => list.map((v) => foretell(laidOut(near), measures, effectsOf(c.bike, v.moves), c.habits, bodyOf(c))),
+    () =>
+      list.map((v) =>
+        foretell(laidOut(near), {
+          measured: measures,
+          fx: effectsOf(c.bike, v.moves),
+          habits: c.habits,
+          body: bodyOf(c),
+        }),
+      ),
     [list, near, measures, c],
   );
   const add = (): void => {

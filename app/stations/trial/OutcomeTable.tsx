@@ -77,20 +77,24 @@ export function OutcomeTable({ before, after }: { before: Filmed; after: Filmed 
     const prepared = laidOut(model);
     const fx = effectsOf(setupOf(before.session, before.take), moves);
     // Foretold with what was believed before this film, so that the test is a fair one.
-    const f = Object.keys(moves).length ? foretell(prepared, measures, fx, USUAL_HABITS) : null;
-    const rows = outcomes(
-      measures,
-      measuresOf(after.session, after.reading, legOf(after.take)),
-      !anew,
-      f?.ok ? f.measures : null,
+    const f = Object.keys(moves).length
+      ? foretell(prepared, { measured: measures, fx, habits: USUAL_HABITS })
+      : null;
+    const rows = outcomes(measures, measuresOf(after.session, after.reading, legOf(after.take)), {
+      sameStickers: !anew,
+      foretold: f?.ok ? f.measures : null,
       own,
-    );
+    });
     const arrival = arrivalOf(before.reading, after.reading, fx);
     // Only a film that shows the change arriving teaches how this rider answers one.
     const teaches = arrival.kind === 'arrived' || (arrival.kind === 'unseen' && movesHands(fx));
     const learned =
       f?.ok && teaches
-        ? learnHabits(prepared, fx, refilmed(before.reading, after.reading, !anew), USUAL_HABITS)
+        ? learnHabits(prepared, {
+            fx,
+            seen: refilmed(before.reading, after.reading, !anew),
+            prior: USUAL_HABITS,
+          })
         : null;
     return { rows, learned, arrival };
   }, [before, after, moves, anew, own]);

@@ -5,7 +5,8 @@ import Typography from '@mui/material/Typography';
 import { useMemo, useState } from 'react';
 import { measureName } from '../../../core/protocol/convention.ts';
 import { fieldName, fieldUnit } from '../../../core/bike/fields.ts';
-import { CONTROL_KEYS, CONTROLS, effectsOf, standsAt } from '../../../core/plan/controls.ts';
+import { CONTROL_KEYS, CONTROLS } from '../../../core/plan/controlTable.ts';
+import { effectsOf, standsAt } from '../../../core/plan/controls.ts';
 import { foretell, laidOut } from '../../../core/model/foretell.ts';
 import { bodyOf } from '../../../core/plan/plan.ts';
 import { filmedTake, visitCase } from '../../../core/visit/visitCase.ts';
@@ -74,7 +75,7 @@ export function StepLadder({ session, reading }: { session: FitSession; reading:
       .flatMap((setting) => {
         const { case: c, prepared } = model;
         const fx = effectsOf(c.bike, { [control]: setting - from });
-        const f = foretell(prepared, [m], fx, c.habits, bodyOf(c));
+        const f = foretell(prepared, { measured: [m], fx, habits: c.habits, body: bodyOf(c) });
         const value = f.ok ? f.measures[0]?.after : undefined;
         return value === undefined ? [] : [{ setting, value: quoted(m.key, value, jointConvention) }];
       });

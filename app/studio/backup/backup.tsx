@@ -146,7 +146,7 @@ function BringBack({ onDone }: { onDone: () => void }) {
   const store = (backup: Blob, inspection: Inspection, here: string[]): void =>
     run(async () => {
       setState({ at: 'storing' });
-      const n = await bringBack(backup, inspection, here, duplicates, studioToo);
+      const n = await bringBack(backup, inspection, { here, duplicates, studioToo });
       setState({
         at: 'done',
         text: `${many(n.riders, 'rider')}, ${many(n.sessions, 'visit')} and ${many(n.films, 'film')} brought back.${n.faults.length ? ` Left out as damaged: ${n.faults.map((f) => f.name).join(', ')}.` : ''}`,

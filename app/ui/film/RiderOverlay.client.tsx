@@ -47,7 +47,7 @@ export function RiderOverlay({ size, tracks, frame, map, convention }: Props) {
     if (!Number.isFinite(value)) return [];
     const text = degrees(quoted(key, value, convention), 0);
     const width = text.length * 9.5 + 8;
-    return [{ key, text, width, ...dimensionOf(key, film, screen, map, convention, width) }];
+    return [{ key, text, width, ...dimensionOf(key, { film, screen, map, convention, plateWidth: width }) }];
   });
   const plates = spreadPlates(shown.map((d) => ({ ...d.plate, width: d.width })));
   const lost = SIDE_LANDMARKS.filter((key) => tracks.landmarks[key] && !isSeen(film[key]));

@@ -19,7 +19,13 @@ describe('dimensions on the film', () => {
       >;
       for (const key of ANGLE_KEYS) {
         for (const convention of ['bend', 'inside'] as const) {
-          const d = dimensionOf(key, film, (p) => ({ x: 0.7 * p.x, y: 0.7 * p.y }), map, convention, 40);
+          const d = dimensionOf(key, {
+            film,
+            screen: (p) => ({ x: 0.7 * p.x, y: 0.7 * p.y }),
+            map,
+            convention,
+            plateWidth: 40,
+          });
           const value = Math.abs(quoted(key, jointAngleDeg(key, plane), convention));
           expect(d.sweepDeg, `${member.id} ${key} ${convention}`).toBeCloseTo(value, 6);
         }

@@ -23,11 +23,19 @@ export interface Dimension {
  */
 export function dimensionOf(
   angle: AnyAngleKey,
-  film: Readonly<Partial<Record<SideKey, Vec2>>>,
-  screen: (p: Vec2) => Vec2,
-  map: PlaneMap,
-  convention: Convention,
-  plateWidth: number,
+  {
+    film,
+    screen,
+    map,
+    convention,
+    plateWidth,
+  }: {
+    film: Readonly<Partial<Record<SideKey, Vec2>>>;
+    screen: (p: Vec2) => Vec2;
+    map: PlaneMap;
+    convention: Convention;
+    plateWidth: number;
+  },
 ): Dimension {
   const shape = ANGLE_SHAPES[angle];
   const right = map.facing === 'right';

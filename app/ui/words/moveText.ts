@@ -1,5 +1,6 @@
 import type { BikeSetup } from '../../../core/bike/setup.ts';
-import { CONTROLS, stanceByMm, standsAt, type ControlKey, type Moves } from '../../../core/plan/controls.ts';
+import { CONTROLS, type ControlKey } from '../../../core/plan/controlTable.ts';
+import { stanceByMm, standsAt, type Moves } from '../../../core/plan/controls.ts';
 import { lengthWithUnit, type LengthUnit } from '../../../core/units/length.ts';
 
 const amount = (key: ControlKey, v: number, unit: LengthUnit): string => {

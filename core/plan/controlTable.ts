@@ -1,0 +1,355 @@
+import type { LegSide } from '../model/effects.ts';
+
+export type Stage = 'feet' | 'saddle' | 'cockpit';
+
+/** Something a fitter can move, and how: its place in the set-up, the handbook's step, and what one visit allows. */
+export interface Control {
+  stage: Stage;
+  name: string;
+  at: string;
+  unit: 'mm' | '°' | '';
+  /** In steps of (handbook: targets, steps and limits). */
+  step: number;
+  /** What it can be moved by on any bike: slots, rails, parts that are made. */
+  least: number;
+  most: number;
+  /** What moving it down and up is called. */
+  words: readonly [down: string, up: string];
+  /** Price of touching it: free adjustment before part before new shoe. */
+  price: number;
+  side?: LegSide;
+}
+
+const foot = (side: LegSide) =>
+  ({
+    [`cleatBack.${side}`]: {
+      stage: 'feet',
+      name: `Cleat fore-aft, ${side}`,
+      at: `feet.${side}.cleatBehindMm`,
+      unit: 'mm',
+      step: 2,
+      least: -12,
+      // Slots give 14 mm at the most; a mid-foot plate the rest.
+      most: 40,
+      words: ['forward', 'back'],
+      price: 1,
+      side,
+    },
+    [`cleatOut.${side}`]: {
+      stage: 'feet',
+      name: `Cleat across, ${side}`,
+      at: `feet.${side}.cleatOutwardMm`,
+      unit: 'mm',
+      step: 1,
+      least: -6,
+      most: 6,
+      words: ['in: foot out', 'out: foot in'],
+      price: 1,
+      side,
+    },
+    [`heelOut.${side}`]: {
+      stage: 'feet',
+      name: `Cleat rotation, ${side}`,
+      at: `feet.${side}.heelOutDeg`,
+      unit: '°',
+      step: 1,
+      least: -12,
+      most: 12,
+      words: ['heel in', 'heel out'],
+      price: 1,
+      side,
+    },
+    [`washers.${side}`]: {
+      stage: 'feet',
+      name: `Pedal washer, ${side}`,
+      at: `feet.${side}.washers`,
+      unit: '',
+      step: 1,
+      least: -1,
+      most: 1,
+      words: ['off', 'on'],
+      price: 1.5,
+      side,
+    },
+    [`wedge.${side}`]: {
+      stage: 'feet',
+      name: `Wedge, ${side}`,
+      at: `feet.${side}.wedgeDeg`,
+      unit: '°',
+      step: 1.5,
+      least: -4.5,
+      most: 4.5,
+      words: ['less', 'inside raised'],
+      price: 2,
+      side,
+    },
+    [`shim.${side}`]: {
+      stage: 'feet',
+      name: `Shim, ${side}`,
+      at: `feet.${side}.shimMm`,
+      unit: 'mm',
+      step: 1,
+      least: -6,
+      most: 6,
+      words: ['thinner', 'thicker'],
+      price: 2,
+      side,
+    },
+  }) as unknown as Record<FootKey, Control>;
+
+type FootKey = `${'cleatBack' | 'cleatOut' | 'heelOut' | 'washers' | 'wedge' | 'shim'}.${LegSide}`;
+
+const WHOLE = {
+  pedalAxle: control({
+    stage: 'feet',
+    name: 'Pedal axle',
+    at: 'pedals.axleLengthMm',
+    unit: 'mm',
+    step: 1,
+    least: -10,
+    most: 20,
+    down: 'shorter',
+    up: 'longer',
+    price: 3,
+  }),
+  pedalStack: control({
+    stage: 'feet',
+    name: 'Pedal stack',
+    at: 'pedals.stackMm',
+    unit: 'mm',
+    step: 1,
+    least: -10,
+    most: 10,
+    down: 'thinner',
+    up: 'thicker',
+    price: 3,
+  }),
+  saddleUp: control({
+    stage: 'saddle',
+    name: 'Saddle height',
+    at: 'saddle.heightMm',
+    unit: 'mm',
+    step: 3,
+    least: -60,
+    most: 60,
+    down: 'down',
+    up: 'up',
+    price: 1,
+  }),
+  saddleBack: control({
+    stage: 'saddle',
+    name: 'Setback',
+    at: 'saddle.setback80Mm',
+    unit: 'mm',
+    step: 5,
+    least: -40,
+    most: 40,
+    down: 'forward',
+    up: 'back',
+    price: 1,
+  }),
+  saddleTilt: control({
+    stage: 'saddle',
+    name: 'Saddle tilt',
+    at: 'saddle.tiltDeg',
+    unit: '°',
+    step: 1,
+    least: -8,
+    most: 8,
+    down: 'nose down',
+    up: 'nose up',
+    price: 1,
+  }),
+  saddleWidth: control({
+    stage: 'saddle',
+    name: 'Saddle width',
+    at: 'saddle.widthMm',
+    unit: 'mm',
+    step: 1,
+    least: -50,
+    most: 50,
+    down: 'narrower',
+    up: 'wider',
+    price: 3,
+  }),
+  crank: control({
+    stage: 'saddle',
+    name: 'Crank length',
+    at: 'crank.lengthMm',
+    unit: 'mm',
+    step: 2.5,
+    least: -25,
+    most: 15,
+    down: 'shorter',
+    up: 'longer',
+    price: 4,
+  }),
+  stemLength: control({
+    stage: 'cockpit',
+    name: 'Stem length',
+    at: 'stem.lengthMm',
+    unit: 'mm',
+    step: 10,
+    least: -70,
+    most: 60,
+    down: 'shorter',
+    up: 'longer',
+    price: 1.5,
+  }),
+  stemAngle: control({
+    stage: 'cockpit',
+    name: 'Stem angle',
+    at: 'stem.angleDeg',
+    unit: '°',
+    step: 1,
+    least: -30,
+    most: 60,
+    down: 'down',
+    up: 'up',
+    price: 2,
+  }),
+  stemFlip: control({
+    stage: 'cockpit',
+    name: 'Stem',
+    at: 'stem.flipped',
+    unit: '',
+    step: 1,
+    least: -1,
+    most: 1,
+    down: 'turned back',
+    up: 'turned over',
+    price: 1.3,
+  }),
+  spacers: control({
+    stage: 'cockpit',
+    name: 'Spacers',
+    at: 'stem.spacersMm',
+    unit: 'mm',
+    step: 5,
+    least: -60,
+    most: 40,
+    down: 'fewer',
+    up: 'more',
+    price: 1,
+  }),
+  barReach: control({
+    stage: 'cockpit',
+    name: 'Bar reach',
+    at: 'bar.reachMm',
+    unit: 'mm',
+    step: 5,
+    least: -40,
+    most: 40,
+    down: 'shorter',
+    up: 'longer',
+    price: 4,
+  }),
+  barWidth: control({
+    stage: 'cockpit',
+    name: 'Bar width',
+    at: 'bar.widthMm',
+    unit: 'mm',
+    step: 20,
+    least: -200,
+    most: 200,
+    down: 'narrower',
+    up: 'wider',
+    price: 4,
+  }),
+  barRotation: control({
+    stage: 'cockpit',
+    name: 'Bar rotation',
+    at: 'bar.rotationDeg',
+    unit: '°',
+    step: 1,
+    least: -20,
+    most: 20,
+    down: 'down',
+    up: 'up',
+    price: 1,
+  }),
+  hoods: control({
+    stage: 'cockpit',
+    name: 'Hoods along the bar',
+    at: 'levers.fromEndMm',
+    unit: 'mm',
+    step: 5,
+    least: -30,
+    most: 30,
+    down: 'lower',
+    up: 'higher',
+    price: 1.5,
+  }),
+  leverReach: control({
+    stage: 'cockpit',
+    name: 'Lever reach',
+    at: 'levers.reachMm',
+    unit: 'mm',
+    step: 2,
+    least: -30,
+    most: 20,
+    down: 'nearer',
+    up: 'further',
+    price: 1,
+  }),
+  padRise: control({
+    stage: 'cockpit',
+    name: 'Pads’ height',
+    at: 'extensions.padRiseMm',
+    unit: 'mm',
+    step: 5,
+    least: -60,
+    most: 80,
+    down: 'lower',
+    up: 'higher',
+    price: 1,
+  }),
+  padAhead: control({
+    stage: 'cockpit',
+    name: 'Pads ahead',
+    at: 'extensions.padAheadMm',
+    unit: 'mm',
+    step: 5,
+    least: -60,
+    most: 60,
+    down: 'back',
+    up: 'forward',
+    price: 1,
+  }),
+} satisfies Record<string, Control>;
+
+function control({
+  stage,
+  name,
+  at,
+  unit,
+  step,
+  least,
+  most,
+  down,
+  up,
+  price,
+}: {
+  stage: Stage;
+  name: string;
+  at: string;
+  unit: Control['unit'];
+  step: number;
+  least: number;
+  most: number;
+  down: string;
+  up: string;
+  price: number;
+}): Control {
+  return { stage, name, at, unit, step, least, most, words: [down, up], price };
+}
+
+export type ControlKey = FootKey | keyof typeof WHOLE;
+
+/** Everything that can be moved, in working order: feet, saddle, cockpit. */
+export const CONTROLS: Record<ControlKey, Control> = {
+  ...foot('left'),
+  ...foot('right'),
+  ...WHOLE,
+};
+export const CONTROL_KEYS = Object.keys(CONTROLS) as ControlKey[];
