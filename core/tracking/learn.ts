@@ -34,6 +34,12 @@ export function learnSticker(
   f: PlanarFrame,
   at: ImagePoint,
 ): { sticker: Sticker; centre: ImagePoint } | null {
+  // From the middle of the patch under the point: from near its edge a part of it would be taken for what surrounds it.
+  const middle = middleOfPatch(f, at);
+  return (middle && learnAt(f, middle)) ?? learnAt(f, at);
+}
+
+function learnAt(f: PlanarFrame, at: ImagePoint): { sticker: Sticker; centre: ImagePoint } | null {
   let least = 2;
   for (let k = 0; k < EDGES_TRIED; k += 1) {
     const { learned, edgePx } = learnFrom(f, at, least);
@@ -42,6 +48,41 @@ export function learnSticker(
     least = Math.floor(edgePx) + 2;
   }
   return null;
+}
+
+/** No sticker is looked for beyond this from the point on it, px. */
+const REACH_PX = 22;
+/** Pixels are of the patch up to this share of the distance to what is unlike it most. */
+const OF_PATCH = 0.3;
+
+/** The middle of the connected pixels of one colour about a point; null where they reach out of sight, as a limb's or a wall's do. */
+function middleOfPatch(f: PlanarFrame, at: ImagePoint): ImagePoint | null {
+  const colour = discColour(f, at, 1.2);
+  const rings = ringDistances(f, at, colour, REACH_PX);
+  const tau2 = (OF_PATCH * Math.max(...rings.slice(2))) ** 2;
+  const side = 2 * REACH_PX + 1;
+  const seen = new Uint8Array(side * side);
+  const [cx, cy] = [Math.round(at.x), Math.round(at.y)];
+  const open = [REACH_PX * side + REACH_PX];
+  seen[open[0]] = 1;
+  let [n, sx, sy] = [0, 0, 0];
+  while (open.length > 0) {
+    const k = open.pop()!;
+    const [i, j] = [k % side, Math.floor(k / side)];
+    const [x, y] = [cx + i - REACH_PX, cy + j - REACH_PX];
+    const p = colourAt(f, x, y);
+    if (colourDistance2(p[0], p[1], p[2], colour) > tau2) continue;
+    if (i === 0 || j === 0 || i === side - 1 || j === side - 1) return null;
+    n += 1;
+    sx += x;
+    sy += y;
+    for (const next of [k - 1, k + 1, k - side, k + side])
+      if (!seen[next]) {
+        seen[next] = 1;
+        open.push(next);
+      }
+  }
+  return n > 4 ? { x: sx / n, y: sy / n } : null;
 }
 
 /**
@@ -59,12 +100,11 @@ function learnFrom(
   const none = (): { learned: null; edgePx: number } => ({ learned: null, edgePx });
   for (let round = 0; round < 3; round += 1) {
     const colour = discColour(f, centre, 1.8);
-    const reach = 22;
-    const rings = ringDistances(f, centre, colour, reach);
+    const rings = ringDistances(f, centre, colour, REACH_PX);
     // The edge: where the distance first passes half of what it reaches a few pixels further out.
     let radiusPx = 0;
     let contrast = 0;
-    for (let r = leastPx; r < reach - 5 && !radiusPx; r += 1) {
+    for (let r = leastPx; r < REACH_PX - 5 && !radiusPx; r += 1) {
       const outer = Math.max(rings[r + 1], rings[r + 2], rings[r + 3], rings[r + 4]);
       const half = (outer + rings[0]) / 2;
       if (outer - rings[1] > MIN_CONTRAST && rings[r] >= half) {
