@@ -73,7 +73,7 @@ const CORE = [
 ];
 const coreRules = CORE.map((room, k) => ({
   files: [`core/${room}/**/*.ts`],
-  ignores: ['**/*.test.ts', '**/*.fixture.ts'],
+  ignores: ['**/*.test.{ts,tsx}', '**/*.fixture.{ts,tsx}'],
   rules: {
     '@typescript-eslint/no-restricted-imports': [
       'error',
@@ -109,7 +109,7 @@ const STATIONS = [
 const roomRules = [
   ...rooms.map(([room, group, message]) => ({
     files: [`${room}/**/*.{ts,tsx}`],
-    ignores: ['**/*.test.ts'],
+    ignores: ['**/*.test.{ts,tsx}'],
     rules: {
       '@typescript-eslint/no-restricted-imports': ['error', { patterns: [fromApp, { group, message }] }],
     },
@@ -151,7 +151,7 @@ export default tseslint.config(
   },
   {
     files: ['core/**/*.ts'],
-    ignores: ['**/*.test.ts'],
+    ignores: ['**/*.test.{ts,tsx}'],
     rules: {
       '@typescript-eslint/no-restricted-imports': ['error', { patterns: [fromCore] }],
       'no-restricted-globals': [
@@ -173,17 +173,17 @@ export default tseslint.config(
   },
   {
     files: ['sim/**/*.ts'],
-    ignores: ['**/*.test.ts'],
+    ignores: ['**/*.test.{ts,tsx}'],
     rules: { '@typescript-eslint/no-restricted-imports': ['error', { patterns: [fromSim] }] },
   },
   {
     files: ['app/**/*.{ts,tsx}'],
-    ignores: ['**/*.test.ts'],
+    ignores: ['**/*.test.{ts,tsx}'],
     rules: { '@typescript-eslint/no-restricted-imports': ['error', { patterns: [fromApp] }] },
   },
   {
     files: ['app/**/*.{ts,tsx}', 'core/**/*.ts'],
-    ignores: ['**/*.test.ts'],
+    ignores: ['**/*.test.{ts,tsx}'],
     // More than four want names.
     rules: { 'max-params': ['error', 4] },
   },

@@ -16,7 +16,7 @@ export function drawnDiscs(
     width = 96,
     height = 72,
     ground = [90, 128, 128] as Yuv,
-    hide = (_x: number, _y: number): boolean => false,
+    hide = null as ((x: number, y: number) => boolean) | null,
   } = {},
 ): PlanarFrame {
   const MOMENTS = 15;
@@ -29,7 +29,7 @@ export function drawnDiscs(
       if (Math.abs(px - cx) > d.radiusPx + 1 || Math.abs(py - cy) > d.radiusPx + 1) continue;
       for (let i = 0; i < 64; i += 1) {
         const [x, y] = [px + ((i % 8) + 0.5) / 8 - 0.5, py + (Math.floor(i / 8) + 0.5) / 8 - 0.5];
-        if ((x - cx) ** 2 + (y - cy) ** 2 <= d.radiusPx ** 2 && !hide(x, y)) inside += 1;
+        if ((x - cx) ** 2 + (y - cy) ** 2 <= d.radiusPx ** 2 && !hide?.(x, y)) inside += 1;
       }
     }
     return inside / (64 * moments);
