@@ -6,7 +6,7 @@ import type { FitSession } from '../records/types.ts';
 import { inspectBundle } from './bundle.ts';
 
 // Backups as earlier versions wrote them: a studio with five visits, from intake to hand-over.
-it.each(['backup-v9.zip', 'backup-v11.zip'])(
+it.each(['backup-v9.zip', 'backup-v11.zip', 'backup-v12.zip'])(
   '%s opens whole, and what was typed then is the same now',
   async (name) => {
     const bytes = new Uint8Array(readFileSync(`e2e/files/${name}`));
@@ -17,7 +17,7 @@ it.each(['backup-v9.zip', 'backup-v11.zip'])(
     const files = unzipSync(bytes);
     for (const now of read.sessions) {
       const then = JSON.parse(strFromU8(files[`sessions/${now.id}.json`])) as FitSession;
-      expect(then.version).toBeLessThan(RECORD_VERSIONS.session);
+      expect(then.version).toBe(Number(/v(\d+)/.exec(name)![1]));
       expect(now.version).toBe(RECORD_VERSIONS.session);
       expect(now.intake.complaints).toMatchObject(then.intake.complaints);
       expect(now.asFound).toMatchObject(then.asFound);
