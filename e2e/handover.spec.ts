@@ -171,8 +171,8 @@ test('the position on a smaller and on a larger frame: reached, or missed and sa
     await put(label, value);
   await expect(page.getByTestId('transfer-Saddle height')).toHaveText('664 mm');
   await expect(page.getByTestId('transfer-Post showing')).toHaveText(/1\d\d mm/);
-  const fronts = page.getByRole('table', { name: 'Fronts for it' });
-  await expect(fronts.getByRole('row')).toHaveCount(7);
+  const builds = page.getByRole('table', { name: 'Cockpit builds for it' });
+  await expect(builds.getByRole('row')).toHaveCount(7);
   // A shorter crank is carried into the saddle.
   await put('Crank length', 165);
   await expect(page.getByTestId('transfer-Saddle height')).toHaveText('672 mm');

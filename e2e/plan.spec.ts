@@ -104,9 +104,9 @@ test('the bench: coupled moves, one key to compensate, the impossible said, vari
   // A wanted place of the hands, from the trash.
   await page.getByLabel('Up (down is −)').fill('30');
   await page.getByLabel('Up (down is −)').press('Enter');
-  const fronts = page.getByRole('table', { name: 'Fronts that come near' });
-  await expect(fronts.getByRole('row')).toHaveCount(7);
-  await fronts.getByRole('button', { name: 'On the bench' }).first().click();
+  const builds = page.getByRole('table', { name: 'Cockpit builds that come near' });
+  await expect(builds.getByRole('row')).toHaveCount(7);
+  await builds.getByRole('button', { name: 'On the bench' }).first().click();
   await expect(page.getByRole('tab', { name: /^Cockpit \(\d\)/ })).toBeVisible();
 });
 

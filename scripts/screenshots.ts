@@ -106,7 +106,7 @@ for (const [label, value] of [
   await story.getByLabel(label, { exact: true }).fill(value);
   await story.getByLabel(label, { exact: true }).press('Enter');
 }
-await story.getByRole('table', { name: 'Fronts for it' }).waitFor();
+await story.getByRole('table', { name: 'Cockpit builds for it' }).waitFor();
 await shot(story, 'other-bike');
 await story.goto('/sessions/idris-1/plan');
 await story.getByRole('button', { name: 'Keep this plan' }).click();

@@ -286,10 +286,10 @@ function Result({ t, other }: { t: Transfer; other: BikeSetup }) {
           </Typography>
         )}
         {t.hands && (
-          <Table size="small" aria-label="Fronts for it" sx={{ mt: 1.5, '& td, & th': { px: 0.75 } }}>
+          <Table size="small" aria-label="Cockpit builds for it" sx={{ mt: 1.5, '& td, & th': { px: 0.75 } }}>
             <TableHead>
               <TableRow>
-                <TableCell>Front</TableCell>
+                <TableCell>Stem, spacers, bar</TableCell>
                 <TableCell align="right">Hoods off by</TableCell>
                 <TableCell align="right">Price</TableCell>
               </TableRow>

@@ -52,7 +52,7 @@ export const BuildFinder = memo(function BuildFinder({
         <LengthField label="Up (down is −)" value={up} schema={bounds} onChange={setUp} />
       </Box>
       {offers.length > 0 && (
-        <Table size="small" aria-label="Fronts that come near">
+        <Table size="small" aria-label="Cockpit builds that come near">
           <TableHead>
             <TableRow>
               <TableCell>CockpitBuild</TableCell>
