@@ -221,14 +221,14 @@ test('follow-ups as a calendar; the visit as files that come back', async ({ pag
   await expect(page.getByRole('alert')).toContainText('Tracks read in from');
   const log = await caught(page, () => page.getByRole('button', { name: 'Plan and log (JSON)' }).click());
   await page.getByRole('link', { name: /^10 Trial/ }).click();
-  await page.getByRole('button', { name: 'Put back', exact: true }).click();
+  await page.getByRole('button', { name: 'Undo this change', exact: true }).click();
   await expect(page.getByTestId('stands-bar.widthMm')).toContainText('420 mm420 mm400 mm');
   await page.getByRole('link', { name: /^11 Hand over/ }).click();
   await page.getByRole('tab', { name: 'Files' }).click();
   await page.getByTestId('plan-file').setInputFiles(log.path);
   await expect(page.getByRole('alert')).toContainText('1 plans and 1 changes read in');
   await page.getByRole('link', { name: /^10 Trial/ }).click();
-  await expect(page.getByRole('list', { name: 'What was moved' })).not.toContainText('put back');
+  await expect(page.getByRole('list', { name: 'What was moved' })).not.toContainText('undone');
   await page.getByRole('link', { name: /^11 Hand over/ }).click();
   await page.getByRole('tab', { name: 'Files' }).click();
   await page

@@ -16,7 +16,7 @@ test('a line is accepted, edited, rejected with a reason, moved up; what follows
   const crank = lines(page).getByRole('listitem', { name: /^Cranks/ });
   await expect(crank).toContainText('hip at its most closed');
   await expect(crank).toContainText('175 mm → 170 mm');
-  const hip = page.getByTestId('foretold-hipAngleMinDeg');
+  const hip = page.getByTestId('predicted-hipAngleMinDeg');
   const before = await hip.innerText();
   // A reason is asked for.
   await crank.getByRole('button', { name: 'Reject' }).click();
@@ -98,7 +98,7 @@ test('the bench: coupled moves, one key to compensate, the impossible said, vari
   await expect(page.getByRole('alert').filter({ hasText: 'Impossible' })).toContainText(
     'another seatpost would be needed',
   );
-  await expect(page.getByTestId('foretold-kneeFlexionMinDeg')).toContainText('–');
+  await expect(page.getByTestId('predicted-kneeFlexionMinDeg')).toContainText('–');
   await table.getByRole('button', { name: 'On the bench' }).nth(1).click();
   await expect(page.getByTestId('by-saddleUp')).toHaveText('3 mm down');
   // A wanted place of the hands, from the trash.

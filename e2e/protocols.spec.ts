@@ -20,7 +20,7 @@ test('a protocol is changed, kept as a version, and a visit goes on with its own
   await page.getByRole('button', { name: 'Keep as a new version' }).click();
   await expect(page.getByRole('heading', { name: /version 2/ })).toBeVisible();
   // Laid beside what it was.
-  await page.getByLabel('Beside').click();
+  await page.getByLabel('Compare with').click();
   await page.getByRole('option', { name: 'Long-distance and gravel, version 1' }).click();
   await expect(page.getByText('1 of 15 bands differ')).toBeVisible();
   await openSession(page, 'Pilar Quist');

@@ -78,7 +78,7 @@ test('angles and the visit come back from their files; broken ones are told wher
   await page.getByTestId('knee-min').waitFor();
   const angles = readFileSync(await saved('Save angles (CSV)'), 'utf8');
   const visit = readFileSync(await saved('Save session (JSON)'), 'utf8');
-  const beside = page.getByRole('region', { name: 'Beside other takes' });
+  const beside = page.getByRole('region', { name: 'Compare with other takes' });
   const lay = (name: string, text: string): Promise<void> =>
     beside
       .getByTestId('curves-file')
@@ -143,7 +143,7 @@ test('another take is laid beside: its curve, its differences, real or within no
     timeout: 60_000,
   });
   await page.getByRole('link', { name: /^8 Read/ }).click();
-  const beside = page.getByRole('region', { name: 'Beside other takes' });
+  const beside = page.getByRole('region', { name: 'Compare with other takes' });
   await beside.getByRole('checkbox').first().check();
   await expect(beside.getByTestId('differences')).toContainText(
     '0 of 24 figures differ by more than the noise',

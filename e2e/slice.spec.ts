@@ -75,8 +75,8 @@ test('from an empty browser to a saddle height, through a reload, out to files a
   await page.getByRole('slider', { name: 'Saddle height' }).focus();
   await page.keyboard.press('ArrowLeft');
   expect(await figure(page, 'by-saddleUp')).toBe(advised - 1);
-  const foretold = page.getByTestId('foretold-kneeFlexionMinDeg');
-  const [, then] = /°(\d+)° \(/.exec(((await foretold.textContent()) ?? '').replace(/\s/g, ' '))!;
+  const predicted = page.getByTestId('predicted-kneeFlexionMinDeg');
+  const [, then] = /°(\d+)° \(/.exec(((await predicted.textContent()) ?? '').replace(/\s/g, ' '))!;
   expect(Number(then)).toBeLessThan(bend);
 
   await expect(page.getByText('Saved on this device')).toBeVisible();

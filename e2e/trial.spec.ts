@@ -37,7 +37,7 @@ test('the change log by keyboard alone: step, word, undo, all of it back', async
   await page.keyboard.press('u');
   await expect(riding).toHaveCount(0);
   await expect(log.getByRole('listitem')).toHaveCount(2);
-  await expect(log.getByRole('listitem').first()).toContainText('put back');
+  await expect(log.getByRole('listitem').first()).toContainText('undone');
   const stands = page.getByTestId('stands-feet.left.cleatOutwardMm');
   await expect(stands).toContainText('3.5 mm');
   // Undo takes the putting back back; redo puts it back again.
@@ -61,12 +61,12 @@ test('the change log by keyboard alone: step, word, undo, all of it back', async
   await expect(riding).toContainText('Spacers: 30 mm → 20 mm');
   await page.keyboard.press('w');
 
-  await page.getByRole('button', { name: 'Put it all back…' }).click();
-  const back = page.getByRole('dialog', { name: 'Put it all back as found' });
-  await expect(back.getByRole('list', { name: 'To put back' }).getByRole('listitem')).toHaveCount(3);
+  await page.getByRole('button', { name: 'Restore as found…' }).click();
+  const back = page.getByRole('dialog', { name: 'Restore as found' });
+  await expect(back.getByRole('list', { name: 'To restore' }).getByRole('listitem')).toHaveCount(3);
   await expect(back).toContainText('Spacers: 20 mm → 30 mm');
   await back.getByRole('button', { name: 'It is all back' }).click();
-  await expect(page.getByRole('button', { name: 'Put it all back…' })).toBeDisabled();
+  await expect(page.getByRole('button', { name: 'Restore as found…' })).toBeDisabled();
   await saved(page);
   await page.reload();
   await expect(log.getByRole('listitem')).toHaveCount(4);
@@ -78,7 +78,7 @@ test('the step ladder marks the plateau and where it turns, beside any measure',
   await expect(page.getByTestId('ladder-answer')).toHaveText('Best from 661 mm to 664 mm; turns at 667 mm');
   await expect(page.getByRole('img', { name: /^Step ladder\. 646 mm: start; 649 mm: felt 1/ })).toBeVisible();
   await expect(page.getByText('band 42')).toBeVisible();
-  await page.getByLabel('Beside it').click();
+  await page.getByLabel('Compare with').click();
   await page.getByRole('option', { name: 'Saddle, peak' }).click();
   await expect(page.getByText('Saddle, peak, kPa')).toBeVisible();
   await page.getByLabel('What was stepped').click();

@@ -22,11 +22,11 @@ test('what is moved on the bike is logged, judged, put back and handed over; the
   await page.getByLabel('Spacers', { exact: true }).fill('5');
   await page.getByLabel('Spacers', { exact: true }).press('Enter');
   await expect(list.getByRole('listitem')).toHaveCount(2);
-  await list.getByRole('button', { name: 'Put back' }).first().click();
-  await expect(list).toContainText('put back');
+  await list.getByRole('button', { name: 'Undo this change' }).first().click();
+  await expect(list).toContainText('undone');
   // Undo takes the putting back back.
   await page.getByRole('button', { name: 'Undo the last change' }).click();
-  await expect(list).not.toContainText('put back');
+  await expect(list).not.toContainText('undone');
   await expect(page.getByLabel('Spacers', { exact: true })).toHaveValue('5');
 
   await page.getByRole('button', { name: 'handed over' }).click();
@@ -110,7 +110,7 @@ test('a plan is kept, its first step done on the bike, and a follow-up agreed th
 
   // A complaint that is gone is open no longer.
   await page.goto('/sessions/idris-1/intake');
-  await page.getByLabel('It is gone').check();
+  await page.getByLabel('Resolved').check();
   await saved(page);
   await page.goto('/');
   await expect(page.getByRole('listitem').filter({ hasText: 'Idris' })).toContainText('nothing open');

@@ -48,7 +48,7 @@ const spanAt = (r: VirtualRider, thetaDeg: number, morePitchDeg: number): number
 
 /**
  * The virtual rider on the changed bike: foot and knee share what is asked of the leg, back and arm what is asked of the reach.
- * A forward model of its own, by bisection, that knows nothing of what the application foretells.
+ * A forward model of its own, by bisection, that knows nothing of what the application predicts.
  * @returns the rider as it then pedals, or null where leg or arm cannot reach
  */
 export function ridden(rider: VirtualRider, felt: Felt, habit: Habit): VirtualRider | null {

@@ -26,7 +26,7 @@ interface Drawn {
 
 interface Props extends Drawn {
   label: string;
-  /** Foretold curve on GRID_DEG, drawn dashed over the measured one. */
+  /** Predicted curve on GRID_DEG, drawn dashed over the measured one. */
   predicted?: readonly number[] | null;
   cursorDeg: number | null;
   onCursor?: (thetaDeg: number) => void;
@@ -232,7 +232,7 @@ const AsTable = memo(function AsTable({
 });
 
 /**
- * One angle over the crank's turn: mean curve, its spread, its target band with a notch, a foretold curve, and the cursor shared
+ * One angle over the crank's turn: mean curve, its spread, its target band with a notch, a predicted curve, and the cursor shared
  * with the film. What moves lies on a drawing of its own over the rest. Give arrays that stay the same while nothing changes.
  */
 export function StrokeChart({ label, predicted, cursorDeg, onCursor, ...drawn }: Props) {

@@ -93,11 +93,11 @@ export function Moves({
             <Box sx={{ flex: 1 }} />
             {c.putBackIso ? (
               <Typography variant="body2" color="textSecondary">
-                put back {dayjs(c.putBackIso).format('D MMM, HH:mm')}
+                undone {dayjs(c.putBackIso).format('D MMM, HH:mm')}
               </Typography>
             ) : (
               <Button size="small" onClick={() => onPutBack(c.id)}>
-                Put back
+                Undo this change
               </Button>
             )}
           </Box>

@@ -29,7 +29,7 @@ export function SinceLast({ session, earlier }: { session: FitSession; earlier: 
       reading
         ? outcomes(earlier.handOver.findings, measuresOf(session, reading, legOf(sideTake(session))), {
             sameStickers: false,
-            foretold: null,
+            predicted: null,
           })
         : [],
     [session, earlier, reading],

@@ -73,7 +73,7 @@ describe.each([
   const c = paperColours(dark);
   const eyes = Object.keys(SEEN) as (keyof typeof SEEN)[];
   it.each(eyes)('what stands beside each other is told apart by %s eyes', (eye) => {
-    // Measured and foretold curve, curve and ground, band and ground, accent and text: three times what is just noticeable.
+    // Measured and predicted curve, curve and ground, band and ground, accent and text: three times what is just noticeable.
     for (const [a, b] of [
       [c.measured, c.predicted],
       [c.measured, c.ground],

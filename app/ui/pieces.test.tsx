@@ -251,9 +251,9 @@ describe('a visit in parts', () => {
     );
     const items = screen.getAllByRole('listitem');
     expect(items.map((i) => /→ (\d+)/.exec(i.textContent)![1])).toEqual(['709', '706', '703']);
-    await userEvent.click(within(items[1]).getByRole('button', { name: 'Put back' }));
+    await userEvent.click(within(items[1]).getByRole('button', { name: 'Undo this change' }));
     expect(back).toHaveBeenCalledWith('b');
-    expect(within(items[0]).queryByRole('button', { name: 'Put back' })).toBeNull();
+    expect(within(items[0]).queryByRole('button', { name: 'Undo this change' })).toBeNull();
     await userEvent.click(within(items[2]).getByRole('button', { name: /etter/ }));
     expect(word).toHaveBeenCalledWith('a', 'better');
   });

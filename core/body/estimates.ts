@@ -15,7 +15,7 @@ export interface HeightStart {
  */
 export function saddleHeightStarts(inseamMm: number, crankMm: number | null): HeightStart[] {
   return [
-    { school: 'Inseam less a hand', formula: 'inseam − 100 mm', mm: inseamMm - 100 },
+    { school: 'Inseam less 100 mm', formula: 'inseam − 100 mm', mm: inseamMm - 100 },
     { school: 'Inseam share', formula: '0.883 × inseam', mm: 0.883 * inseamMm },
     ...(crankMm === null
       ? []
@@ -161,7 +161,7 @@ export function legLength(body: BodyRecord): LegLength {
       kind: 'pelvic-rotation',
       longer: null,
       differenceMm,
-      words: 'It goes when the rider sits up: the pelvis is turned, the legs are alike. No shim.',
+      words: 'It goes when the rider sits up: the pelvis is turned, the legs are equal. No shim.',
       refer: false,
     };
   const refer = differenceMm > REFER_OVER_MM;

@@ -60,7 +60,7 @@ function ownMeaning(key: TestKey, low: number, has: (w: string) => boolean, body
         ? 'The knee drops in: foot support first, then watch the knee’s path from the front.'
         : null;
     case 'iliotibial':
-      return has('tight') ? 'Mind the outside of the knee: not too high, not too wide.' : null;
+      return has('tight') ? 'Watch the outside of the knee: not too high, not too wide.' : null;
     case 'arch':
       return has('low') ? 'Wants contact under the arch before anything is done to the cleat.' : null;
     case 'forefootTilt':
@@ -90,7 +90,7 @@ export function bodySummary(body: BodyRecord): { limits: string[]; watch: string
   const low = (key: TestKey): number => worse(body, key, 'least') ?? Infinity;
   if (low('straightLegRaise') < 60) limits.push('Hamstrings: no high saddle, no low bar.');
   if (body.results.hinge?.both === 'round') limits.push('The bar can’t go lower than this back allows.');
-  if (low('hipFlexion') < 110) limits.push('Hips close early: mind crank length and bar height.');
+  if (low('hipFlexion') < 110) limits.push('Hips close early: watch crank length and bar height.');
   if (low('dorsiflexion') < 20) limits.push('Ankles: the foot will point.');
   const ll = legLength(body);
   if (ll.kind === 'tibia' || ll.kind === 'femur' || ll.kind === 'true')

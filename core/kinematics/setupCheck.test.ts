@@ -75,7 +75,7 @@ describe('the set-up check', () => {
     rollDeg: 0,
     facing: 'right',
   };
-  it.each([2, 5, -4])('foretells what a yaw of %i° does as the virtual camera shows it', (yaw) => {
+  it.each([2, 5, -4])('predicts what a yaw of %i° does as the virtual camera shows it', (yaw) => {
     const { joints } = stillPose(pilar, 120);
     const aim = camera.aimMm;
     const about = Object.fromEntries(

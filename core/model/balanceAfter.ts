@@ -14,7 +14,7 @@ const meanOf = (t: Turn, joint: Joint): PlanePoint => ({
 });
 
 /**
- * The share on the hands after a change: every joint's mean place moved by what the model foretells, then balanced as the film was
+ * The share on the hands after a change: every joint's mean place moved by what the model predicts, then balanced as the film was
  * (handbook: models, balance). An indicator, never a promise.
  */
 export function balanceAfter(

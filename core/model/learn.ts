@@ -1,6 +1,6 @@
 import type { Habits, Prepared, Share } from './bodyModel.ts';
 import type { Effects } from './effects.ts';
-import { asItIs, type Body } from './foretell.ts';
+import { asItIs, type Body } from './forecast.ts';
 import { predict } from './predict.ts';
 
 /**
@@ -21,20 +21,20 @@ const LEAST_SD = 0.04;
 const SHARES: readonly number[] = Array.from({ length: 96 }, (_, i) => i / 100);
 
 /**
- * A share from how an angle answered: every possible share weighed by what was believed and by how well it foretells what was seen
+ * A share from how an angle answered: every possible share weighed by what was believed and by how well it predicts what was seen
  * (Bayes on a grid: near a straight leg the foot's answer is far from linear).
- * @param foretold degrees by which the angle would change for a share
+ * @param predicted degrees by which the angle would change for a share
  */
-function weighed(prior: Share, seenDeg: number, sdDeg: number, foretold: (share: number) => number): Share {
+function weighed(prior: Share, seenDeg: number, sdDeg: number, predicted: (share: number) => number): Share {
   if (!Number.isFinite(seenDeg)) return prior;
-  const answers = SHARES.map(foretold);
+  const answers = SHARES.map(predicted);
   // A change that asks nothing of the share tells nothing of it.
   if (Math.max(...answers) - Math.min(...answers) < 0.2) return prior;
   const weights = SHARES.map((s, i) =>
     Math.exp(-0.5 * (((s - prior.mean) / prior.sd) ** 2 + ((seenDeg - answers[i]) / sdDeg) ** 2)),
   );
   const all = weights.reduce((s, w) => s + w, 0);
-  // So far from anything foretold that nothing of it can be believed.
+  // So far from anything predicted that nothing of it can be believed.
   if (!(all > 1e-12)) return prior;
   const mean = weights.reduce((s, w, i) => s + w * SHARES[i], 0) / all;
   const spread = Math.sqrt(weights.reduce((s, w, i) => s + w * (SHARES[i] - mean) ** 2, 0) / all);

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { USUAL_HABITS, type BodyModel } from './bodyModel.ts';
 import { effectsOf, type Moves } from '../plan/controls.ts';
-import { asItIs, foretell, laidOut } from './foretell.ts';
+import { asItIs, forecastOf, laidOut } from './forecast.ts';
 import { handbookLeg } from './handbookLeg.fixture.ts';
 import { changeWithAnswer } from './legAlone.fixture.ts';
 import { kneeCurve } from './legModel.ts';
@@ -40,7 +40,7 @@ const after = (moves: Moves, kappa = 0, rho = 0.5): Extract<Prediction, { ok: tr
   return p;
 };
 
-describe('what is foretold', () => {
+describe('what is predicted', () => {
   // Handbook, models: t = s = 430, L = 172.5, a = 125, b = 95, 73°, φ = 16 + 13 cos(θ − 275°), H = (−215, 735), κ = 0.
   it.each([
     ['none', {}, 45.7, 117.8, -15.8],
@@ -113,14 +113,14 @@ describe('what is foretold', () => {
 
   it('adds only the model’s difference to what was measured, and widens with what is unknown', () => {
     const p = laidOut(rider());
-    const nothing = foretell(p, { measured: [knee(60)], fx: effectsOf(bike, {}), habits: USUAL_HABITS });
+    const nothing = forecastOf(p, { measured: [knee(60)], fx: effectsOf(bike, {}), habits: USUAL_HABITS });
     expect(nothing.ok && nothing.measures[0]).toMatchObject({ after: 60, low: 58, high: 62 });
-    const small = foretell(p, {
+    const small = forecastOf(p, {
       measured: [knee(60)],
       fx: effectsOf(bike, { saddleUp: 5 }),
       habits: USUAL_HABITS,
     });
-    const large = foretell(p, {
+    const large = forecastOf(p, {
       measured: [knee(60)],
       fx: effectsOf(bike, { saddleUp: 20 }),
       habits: USUAL_HABITS,
@@ -131,7 +131,7 @@ describe('what is foretold', () => {
     expect(width(large)).toBeGreaterThan(width(small) + 1);
   });
 
-  it('learns the rider’s own shares from a second film, and foretells more narrowly with them', () => {
+  it('learns the rider’s own shares from a second film, and predicts more narrowly with them', () => {
     const p = laidOut(rider());
     const fx = effectsOf(bike, { saddleUp: 12, stemLength: -40, spacers: 40 });
     const start = asItIs(p)!.values;
@@ -151,8 +151,8 @@ describe('what is foretold', () => {
     expect(Math.abs(learned.rho.mean - 0.2)).toBeLessThan(0.1);
     expect(learned.kappa.sd).toBeLessThan(USUAL_HABITS.kappa.sd / 2);
     const next = effectsOf(bike, { saddleUp: 10 });
-    const wide = foretell(p, { measured: [knee(40)], fx: next, habits: USUAL_HABITS });
-    const narrow = foretell(p, { measured: [knee(40)], fx: next, habits: learned });
+    const wide = forecastOf(p, { measured: [knee(40)], fx: next, habits: USUAL_HABITS });
+    const narrow = forecastOf(p, { measured: [knee(40)], fx: next, habits: learned });
     if (!wide.ok || !narrow.ok) throw new Error('reach');
     const width = (f: typeof wide): number => f.measures[0].high - f.measures[0].low;
     expect(width(narrow)).toBeLessThan(width(wide) - 0.3);

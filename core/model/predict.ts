@@ -5,7 +5,7 @@ import { footX, footY } from './foot.ts';
 import type { Effects } from './effects.ts';
 import type { MeasureKey } from '../protocol/protocols.ts';
 
-/** Measures that the model foretells. The knee's path from ahead is not among them: film again from there. */
+/** Measures that the model predicts. The knee's path from ahead is not among them: film again from there. */
 export const PREDICTED = [
   'kneeFlexionMinDeg',
   'kneeFlexionMaxDeg',
@@ -185,7 +185,7 @@ function upperBody(p: Prepared, fx: Effects, answer: Answer): Upper | { missMm: 
 
 /**
  * The whole body after moves, for given answers of the rider: every measure as the model has it. Only differences against the model
- * without moves are meant to be used (`foretell`): so the model's own residual does not count as an effect.
+ * without moves are meant to be used (`forecastOf`): so the model's own residual does not count as an effect.
  */
 export function predict(p: Prepared, fx: Effects, answer: Answer): Prediction {
   const m = p.model;

@@ -1,7 +1,7 @@
 import type { PlanePoint } from '../math/vec.ts';
 import type { BodyModel } from '../model/bodyModel.ts';
 import { NO_EFFECTS } from '../model/effects.ts';
-import { asItIs, laidOut } from '../model/foretell.ts';
+import { asItIs, laidOut } from '../model/forecast.ts';
 import { predictTop } from '../model/predict.ts';
 import { normalPdf } from '../math/normal.ts';
 import { measureText } from '../protocol/convention.ts';

@@ -1,4 +1,4 @@
-import { foretell, laidOut, type Forecast } from '../model/foretell.ts';
+import { forecastOf, laidOut, type Forecast } from '../model/forecast.ts';
 import { HABITS, type MeasureKey } from '../protocol/protocols.ts';
 import { both, cannot, effectsOf, type Moves } from './controls.ts';
 import { CONTROLS, type ControlKey } from './controlTable.ts';
@@ -11,7 +11,7 @@ export function forecaster(c: PlanCase): (moves: Moves) => Forecast | null {
   if (!near) return () => null;
   const body = bodyOf(c);
   return (moves) =>
-    foretell(laidOut(near.model), {
+    forecastOf(laidOut(near.model), {
       measured: near.measures,
       fx: effectsOf(c.bike, moves),
       habits: c.habits,

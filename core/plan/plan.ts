@@ -4,7 +4,7 @@ import type { BikeSetup } from '../bike/setup.ts';
 import { finding, single, type BodyRecord } from '../body/bodyTests.ts';
 import type { Intake } from '../intake/intake.ts';
 import type { BodyModel, Habits } from '../model/bodyModel.ts';
-import type { Body, Forecast, Foretold } from '../model/foretell.ts';
+import type { Body, Forecast, PredictedMeasure } from '../model/forecast.ts';
 import type { Convention } from '../protocol/convention.ts';
 import type { MeasureReading } from '../protocol/measures.ts';
 import type { MeasureKey } from '../protocol/protocols.ts';
@@ -108,7 +108,7 @@ export interface PlanLine {
   /** After this line and the round's lines before it. */
   forecast: Forecast | null;
   /** Of the measures, those that it moves. */
-  predicted: Foretold[];
+  predicted: PredictedMeasure[];
 }
 
 /** A question that has to be answered before the plan goes further. */

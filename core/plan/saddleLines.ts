@@ -87,7 +87,7 @@ export function postDraft(c: PlanCase, height: Draft): Draft | null {
       ...height.why,
       `about ${up} mm up is wanted, and the post has ${Math.max(0, Math.round(room))} mm left under its mark: a longer post is the part to find`,
     ],
-    risk: ['Never past the minimum-insertion mark; mind the frame’s own depth.'],
+    risk: ['Never past the minimum-insertion mark; watch the frame’s own depth.'],
     check: 'the new post’s mark inside the frame; then height in steps, ride, ask',
     instead: null,
   };

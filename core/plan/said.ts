@@ -2,7 +2,7 @@ import { legLength } from '../body/estimates.ts';
 import { pair } from '../body/bodyTests.ts';
 import { resolveBike } from '../bike/resolve.ts';
 import { openComplaints } from '../intake/intake.ts';
-import type { Forecast } from '../model/foretell.ts';
+import type { Forecast } from '../model/forecast.ts';
 import { isOut } from '../protocol/judge.ts';
 import type { MeasureKey } from '../protocol/protocols.ts';
 import { STANDS } from './belief.ts';

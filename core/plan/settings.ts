@@ -1,7 +1,7 @@
 import { mean } from '../math/statistics.ts';
 import { saddleHeightStarts, spread as spreadOf } from '../body/estimates.ts';
 import { single } from '../body/bodyTests.ts';
-import { asItIs, laidOut } from '../model/foretell.ts';
+import { asItIs, laidOut } from '../model/forecast.ts';
 import { predict } from '../model/predict.ts';
 import { openComplaints } from '../intake/intake.ts';
 import type { LegSide } from '../model/effects.ts';

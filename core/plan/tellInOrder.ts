@@ -1,4 +1,4 @@
-import type { Forecast, Foretold } from '../model/foretell.ts';
+import type { Forecast, PredictedMeasure } from '../model/forecast.ts';
 import { callsForChange } from '../protocol/protocols.ts';
 import { both, type Moves } from './controls.ts';
 import type { Stage } from './controlTable.ts';
@@ -9,7 +9,7 @@ import type { PlanCase, PlanLine } from './plan.ts';
 export const STAGES: readonly Stage[] = ['feet', 'saddle', 'cockpit'];
 
 /** The measures that a line moves, told from what the lines before it leave. */
-export function movedBy(was: Forecast | null, f: Forecast): Foretold[] {
+export function movedBy(was: Forecast | null, f: Forecast): PredictedMeasure[] {
   if (!f.ok || !was?.ok) return [];
   return f.measures
     .map((m) => ({ ...m, before: was.measures.find((q) => q.key === m.key)?.after ?? m.before }))

@@ -121,12 +121,7 @@ const TRIALS: Record<SuspectKey, Trial> = {
     confirms: 'the hip has more room at the top',
     refutes: 'no difference',
   },
-  cleatsUnlike: free(
-    'feet',
-    'Both shoes side by side, heads marked',
-    'the odd one stands out',
-    'they are alike',
-  ),
+  cleatsUnlike: free('feet', 'Both shoes side by side, heads marked', 'the odd one stands out', 'they match'),
   cleatRotation: free(
     'feet',
     'Float test: heel in and out before the stop',
@@ -267,7 +262,7 @@ const TRIALS: Record<SuspectKey, Trial> = {
     'feet',
     'Hip rotation seated, left against right',
     'it turns little: let the foot point as it asks',
-    'alike: look at the cleat',
+    'equal: look at the cleat',
   ),
   legLength: free(
     'feet',

@@ -173,7 +173,7 @@ const JOBS: readonly { key: string; places: RegExp; what: string; bolts: string[
   {
     key: 'levers',
     places: /^levers\./,
-    what: 'Levers, both sides alike; brakes straight and reached',
+    what: 'Levers, the same on both sides; brakes straight and reached',
     bolts: ['lever clamps'],
   },
 ];

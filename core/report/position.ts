@@ -146,7 +146,7 @@ export function coordinatesOf(bike: BikeSetup, r: ResolvedBike): Coordinate[] {
   row('Hands', 'levers', 'Lever clamp from bar end', {
     unit: 'mm',
     value: levers.fromEndMm,
-    how: 'Along the bar, both sides alike.',
+    how: 'Along the bar, the same on both sides.',
     tolerance: 2,
   });
   row('Hands', 'leverReach', 'Lever reach', {

@@ -110,7 +110,7 @@ export function reportTexts(c: ReportCase): Record<ReportPartKey, string> {
           ...(reasons.length ? [`We did this ${list(reasons)}.`] : []),
           ...(tried
             ? [
-                `${tried === 1 ? 'One thing' : `${tried} things`} we tried did not help and ${tried === 1 ? 'was' : 'were'} put back.`,
+                `${tried === 1 ? 'One thing' : `${tried} things`} we tried did not help and ${tried === 1 ? 'was' : 'were'} undone.`,
               ]
             : []),
         ].join('\n\n');

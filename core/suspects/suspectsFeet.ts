@@ -90,7 +90,7 @@ export const FEET = {
           secondary(
             0.3 + Math.min(0.9, v / 8),
             v >= 3,
-            v >= 3 ? `cleats ${Math.round(v)} mm apart fore and aft` : 'cleats alike fore and aft',
+            v >= 3 ? `cleats ${Math.round(v)} mm apart fore and aft` : 'cleats matched fore and aft',
           ),
         ),
         ...when(by, (v) =>

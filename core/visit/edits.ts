@@ -210,7 +210,7 @@ const NOT_POSSIBLE: Partial<Record<SessionEdit['kind'], string>> = {
   set: 'This is no part of a session.',
   moved: 'Nothing moves by this, or the bike has no such part.',
   'all-back': 'The bike stands as it was found already.',
-  'put-back': 'This change is not there, or was put back already.',
+  'put-back': 'This change is not there, or was undone already.',
 };
 
 /** One take changed; null where there is no such take. */

@@ -5,7 +5,7 @@ import { satAnew } from '../../sim/human.ts';
 import { gaussian, seededRandom } from '../../sim/random.ts';
 import type { JointKey, VirtualRider } from '../../sim/rider.ts';
 import { USUAL_HABITS } from '../model/bodyModel.ts';
-import type { Foretold } from '../model/foretell.ts';
+import type { PredictedMeasure } from '../model/forecast.ts';
 import { judgeReading, type MeasureReading } from '../protocol/measures.ts';
 import { protocolById } from '../protocol/protocols.ts';
 import { readTracks, type Reading } from '../kinematics/read.ts';
@@ -50,16 +50,16 @@ describe('what a change did', () => {
       const before = measures(read(rider, stickers, 100 + k));
       const left = outcomes(before, measures(read(rider, stickers, 500 + k)), {
         sameStickers: true,
-        foretold: null,
+        predicted: null,
       });
       const anew = outcomes(before, measures(read(rider, stuck(random), 900 + k)), {
         sameStickers: false,
-        foretold: null,
+        predicted: null,
       });
       for (const o of [...left, ...anew]) {
         all += 1;
         real += Number(o.real);
-        expect(o.foretold).toBeNull();
+        expect(o.predicted).toBeNull();
       }
     }
     // 95 % intervals: one in twenty lies outside.
@@ -70,7 +70,7 @@ describe('what a change did', () => {
     for (let k = 0; k < 6; k += 1) {
       const stickers = stuck(random);
       const [a, b] = [read(rider, stickers, 20 + k), read(raised(22), stickers, 60 + k)];
-      const knee = outcomes(measures(a), measures(b), { sameStickers: true, foretold: null }).find(
+      const knee = outcomes(measures(a), measures(b), { sameStickers: true, predicted: null }).find(
         (o) => o.key === 'kneeFlexionMinDeg',
       )!;
       expect(knee.real).toBe(true);
@@ -79,16 +79,16 @@ describe('what a change did', () => {
       const truly = moved.angles.kneeFlexionDeg!.min - still.angles.kneeFlexionDeg!.min;
       expect(Math.abs(knee.by - truly)).toBeLessThan(2 * knee.uncertainty);
       // With other stickers the same change is told less surely.
-      const anew = outcomes(measures(a), measures(b), { sameStickers: false, foretold: null }).find(
+      const anew = outcomes(measures(a), measures(b), { sameStickers: false, predicted: null }).find(
         (o) => o.key === knee.key,
       )!;
       expect(anew.uncertainty).toBeGreaterThan(1.5 * knee.uncertainty);
     }
   });
-  it('is laid beside what was foretold, and held or not', () => {
+  it('is laid beside what was predicted, and held or not', () => {
     const [a, b] = [measures(read(rider, {}, 1)), measures(read(raised(22), {}, 2))];
     const after = b.find((m) => m.key === 'kneeFlexionMinDeg')!.value;
-    const foretold = (low: number, high: number): Foretold[] => [
+    const predicted = (low: number, high: number): PredictedMeasure[] => [
       {
         key: 'kneeFlexionMinDeg',
         before: 60,
@@ -99,22 +99,22 @@ describe('what a change did', () => {
         verdictBefore: 'in',
       },
     ];
-    const of = (f: Foretold[]) =>
-      outcomes(a, b, { sameStickers: true, foretold: f }).find((o) => o.key === 'kneeFlexionMinDeg')!
-        .foretold;
-    expect(of(foretold(after - 1, after + 2))).toEqual({
+    const of = (f: PredictedMeasure[]) =>
+      outcomes(a, b, { sameStickers: true, predicted: f }).find((o) => o.key === 'kneeFlexionMinDeg')!
+        .predicted;
+    expect(of(predicted(after - 1, after + 2))).toEqual({
       after: after + 0.5,
       low: after - 1,
       high: after + 2,
       held: true,
       counts: true,
     });
-    expect(of(foretold(after + 0.1, after + 2))!.held).toBe(false);
+    expect(of(predicted(after + 0.1, after + 2))!.held).toBe(false);
     // What only one film has is left out, not guessed.
-    expect(outcomes(a, [], { sameStickers: true, foretold: null })).toEqual([]);
-    expect(outcomes([], b, { sameStickers: true, foretold: null })).toEqual([]);
+    expect(outcomes(a, [], { sameStickers: true, predicted: null })).toEqual([]);
+    expect(outcomes([], b, { sameStickers: true, predicted: null })).toEqual([]);
     expect(
-      outcomes(a, b, { sameStickers: true, foretold: foretold(0, 1) }).filter((o) => o.foretold),
+      outcomes(a, b, { sameStickers: true, predicted: predicted(0, 1) }).filter((o) => o.predicted),
     ).toHaveLength(1);
   });
   it('at the foot and the back is what the rider’s own shares are learned from', () => {

@@ -1,5 +1,5 @@
 import type { Habits, Share } from '../model/bodyModel.ts';
-import type { Foretold } from '../model/foretell.ts';
+import type { PredictedMeasure } from '../model/forecast.ts';
 import type { Band, Verdict } from '../protocol/judge.ts';
 import type { MeasureReading } from '../protocol/measures.ts';
 import type { Refilmed } from '../model/learn.ts';
@@ -18,7 +18,7 @@ type Before = Pick<MeasureReading, 'value' | 'uncertainty' | 'unit' | 'verdict'>
 const changeOf = (b: Before, own: OwnRide): number =>
   b.parts ? changeBy({ key: b.key as MeasureKey, change: b.change!, parts: b.parts }, own) : b.change!;
 
-/** A measure before and after, against what was foretold. Degrees or mm. */
+/** A measure before and after, against what was predicted. Degrees or mm. */
 export interface Outcome {
   key: MeasureKey;
   unit: '°' | 'mm';
@@ -32,8 +32,8 @@ export interface Outcome {
   real: boolean;
   verdictBefore: Verdict;
   verdictAfter: Verdict;
-  /** `counts`: foretold to move by more than its noise; a forecast of what stays tells nothing by holding. */
-  foretold: { after: number; low: number; high: number; held: boolean; counts: boolean } | null;
+  /** `counts`: predicted to move by more than its noise; a forecast of what stays tells nothing by holding. */
+  predicted: { after: number; low: number; high: number; held: boolean; counts: boolean } | null;
 }
 
 /** What a film before and one after a change tell of the rider's answer: how foot pitch and back changed on the mean over the turn. */
@@ -61,7 +61,7 @@ export function refilmed(before: Reading, after: Reading, sameStickers: boolean)
 /**
  * What a change did to every measure that both films give.
  * @param sameStickers they were left on between the films: where they sit on the bone cancels
- * @param foretold what was foretold for exactly what was moved; null where nothing was
+ * @param predicted what was predicted for exactly what was moved; null where nothing was
  * @param own this rider's own ride-to-ride SD, where the first set-up was filmed twice
  */
 export function outcomes(
@@ -69,9 +69,9 @@ export function outcomes(
   after: readonly MeasureReading[],
   {
     sameStickers,
-    foretold,
+    predicted,
     own = {},
-  }: { sameStickers: boolean; foretold: readonly Foretold[] | null; own?: OwnRide },
+  }: { sameStickers: boolean; predicted: readonly PredictedMeasure[] | null; own?: OwnRide },
 ): Outcome[] {
   return before.flatMap((b): Outcome[] => {
     const a = after.find((m) => m.key === b.key);
@@ -82,7 +82,7 @@ export function outcomes(
         ? Math.sqrt((changeOf(b, own) ** 2 + changeBy(a, own) ** 2) / 2)
         : Math.hypot(b.uncertainty, a.uncertainty);
     const by = a.value - b.value;
-    const f = foretold?.find((q) => q.key === b.key);
+    const f = predicted?.find((q) => q.key === b.key);
     return [
       {
         key: a.key,
@@ -95,7 +95,7 @@ export function outcomes(
         real: Math.abs(by) > uncertainty,
         verdictBefore: b.verdict,
         verdictAfter: a.verdict,
-        foretold: f
+        predicted: f
           ? {
               after: f.after,
               low: f.low,

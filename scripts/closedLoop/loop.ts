@@ -329,7 +329,7 @@ export function untouched(c: LoopCase, random: () => number, times = 1): { real:
   const on = stickers(random, times);
   const [a, b] = [film(c.rider, on, random), film(c.rider, on, random)];
   const found = SIDES.flatMap((side) =>
-    outcomes(a.measures[side], b.measures[side], { sameStickers: true, foretold: null }),
+    outcomes(a.measures[side], b.measures[side], { sameStickers: true, predicted: null }),
   );
   return { real: found.filter((o) => o.real).length, all: found.length };
 }

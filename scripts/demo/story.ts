@@ -14,7 +14,7 @@ import type { Plan } from '../../core/plan/keptPlan.ts';
 import { nextVisit, NOTHING_DONE } from '../../core/visit/visits.ts';
 import { learnHabits } from '../../core/model/learn.ts';
 import { effectsOf, type Moves } from '../../core/plan/controls.ts';
-import { laidOut } from '../../core/model/foretell.ts';
+import { laidOut } from '../../core/model/forecast.ts';
 import { filmedTake, visitCase } from '../../core/visit/visitCase.ts';
 import { asFindings } from '../../core/protocol/findings.ts';
 import { prescribe } from '../../core/plan/prescribe.ts';

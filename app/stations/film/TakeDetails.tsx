@@ -42,7 +42,9 @@ function Pair({
       onChange={(e) => onPair(e.target.value === 'auto' ? null : e.target.value)}
     >
       <MenuItem value="auto">
-        {chosen || !partner ? 'whichever was ridden alike' : `ridden alike: ${takeText(partner)}`}
+        {chosen || !partner
+          ? 'whichever was ridden the same way'
+          : `ridden the same way: ${takeText(partner)}`}
       </MenuItem>
       {others.map((t) => (
         <MenuItem key={t.id} value={t.id}>
@@ -111,7 +113,7 @@ export function TakeDetails({
         onChange={put('effortW')}
       />
       <NumberField
-        label="Cadence, as told"
+        label="Cadence, stated"
         unit="rpm"
         optional
         value={take.cadenceRpm}

@@ -196,7 +196,7 @@ function OneComplaint({
         }
         label={
           complaint.goneIso === null
-            ? 'It is gone'
+            ? 'Resolved'
             : `Gone since ${dayjs(complaint.goneIso).format('D MMMM YYYY')}`
         }
       />

@@ -9,7 +9,7 @@ import Typography from '@mui/material/Typography';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { both, cannot, effectsOf, tidy, type Moves } from '../../../core/plan/controls.ts';
 import type { ControlKey } from '../../../core/plan/controlTable.ts';
-import { asItIs, foretell, laidOut } from '../../../core/model/foretell.ts';
+import { asItIs, forecastOf, laidOut } from '../../../core/model/forecast.ts';
 import { UNRELIABLE_FROM_DEG } from '../../../core/model/legModel.ts';
 import { bodyOf } from '../../../core/plan/plan.ts';
 import { compensation, knockOns, pitchAtBottomDeg } from '../../../core/plan/couplings.ts';
@@ -79,7 +79,7 @@ export function Bench({
   const start = asItIs(prepared);
   const forecast = useMemo(
     () =>
-      foretell(prepared, {
+      forecastOf(prepared, {
         measured: measures,
         fx: effectsOf(c.bike, moves),
         habits: c.habits,
@@ -128,7 +128,7 @@ export function Bench({
   const shownCurve = angles[askedCurve] ? askedCurve : (told[0]?.[0] ?? askedCurve);
   const curve = angles[shownCurve];
   const flip = (v: number): number => quoted(shownCurve, v, jointConvention);
-  const foretoldCurve =
+  const predictedCurve =
     turn && start?.turn && curve
       ? curve.meanOnGrid.map((v, k) =>
           flip(v + turn[FROM_TURN[shownCurve]][k] - start.turn![FROM_TURN[shownCurve]][k]),
@@ -191,7 +191,7 @@ export function Bench({
             {start?.turn && (
               <OutlineDrawing
                 measured={start.turn.outlines[i]}
-                foretold={nothing ? null : (turn?.outlines[i] ?? null)}
+                predicted={nothing ? null : (turn?.outlines[i] ?? null)}
                 points={c.resolved.points}
                 crankMm={near.leg.crankMm}
                 sitShiftMm={effectsOf(c.bike, moves).sitMm}
@@ -262,7 +262,7 @@ export function Bench({
           <Box sx={{ minWidth: 0 }}>
             <ForecastTable
               measures={measures}
-              foretold={forecast.ok && refusal === null ? forecast.measures : null}
+              predicted={forecast.ok && refusal === null ? forecast.measures : null}
               convention={jointConvention}
             />
           </Box>
@@ -280,7 +280,7 @@ export function Bench({
             unit="°"
             height={240}
             {...drawn}
-            predicted={nothing ? null : foretoldCurve}
+            predicted={nothing ? null : predictedCurve}
             cursorDeg={GRID_DEG[i]}
             onCursor={(deg) => setCursor(((deg % 360) + 360) % 360)}
           />

@@ -6,7 +6,7 @@ import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import { isOut } from '../../../core/protocol/judge.ts';
-import type { Foretold } from '../../../core/model/foretell.ts';
+import type { PredictedMeasure } from '../../../core/model/forecast.ts';
 import type { MeasureReading } from '../../../core/protocol/measures.ts';
 import { measureName, verdictWords } from '../../../core/protocol/convention.ts';
 import { quoted, type Convention } from '../../ui/words/angleText';
@@ -15,19 +15,19 @@ import { BandGauge } from '../../charts/BandGauge';
 const number = (v: number): string => v.toFixed(0).replace('-', '−').replace('−0', '0');
 
 /** A figure with the interval that holds it, in the studio's convention. */
-export function foretoldText(f: Foretold, unit: '°' | 'mm', convention: Convention): string {
+export function predictedText(f: PredictedMeasure, unit: '°' | 'mm', convention: Convention): string {
   const ends = [quoted(f.key, f.low, convention), quoted(f.key, f.high, convention)].sort((a, b) => a - b);
   return `${number(quoted(f.key, f.after, convention))}${unit === '°' ? '°' : ' mm'} (${number(ends[0])} to ${number(ends[1])})`;
 }
 
-/** Every measure: as filmed, as foretold with its interval, and against its band. What does not change stands quietly. */
+/** Every measure: as filmed, as predicted with its interval, and against its band. What does not change stands quietly. */
 export function ForecastTable({
   measures,
-  foretold,
+  predicted,
   convention,
 }: {
   measures: readonly MeasureReading[];
-  foretold: readonly Foretold[] | null;
+  predicted: readonly PredictedMeasure[] | null;
   convention: Convention;
 }) {
   return (
@@ -42,32 +42,32 @@ export function ForecastTable({
       </TableHead>
       <TableBody>
         {measures.map((m) => {
-          const f = foretold?.find((q) => q.key === m.key);
+          const f = predicted?.find((q) => q.key === m.key);
           const moves = f !== undefined && Math.abs(f.after - f.before) >= 0.5;
           const unit = m.unit === '°' ? '°' : ' mm';
           const shown = f ?? { after: m.value, low: m.value, high: m.value, verdict: m.verdict };
           return (
-            <TableRow key={m.key} data-testid={`foretold-${m.key}`}>
+            <TableRow key={m.key} data-testid={`predicted-${m.key}`}>
               <TableCell sx={{ lineHeight: 1.2 }}>{measureName(m.key, convention)}</TableCell>
               <TableCell align="right" sx={{ whiteSpace: 'nowrap' }}>
                 {number(quoted(m.key, m.value, convention))}
                 {unit}
               </TableCell>
               <TableCell align="right" sx={{ whiteSpace: 'nowrap', fontWeight: moves ? 650 : 400 }}>
-                {!foretold ? (
+                {!predicted ? (
                   '–'
                 ) : !f ? (
                   <Box component="span" sx={{ color: 'text.secondary' }}>
                     film again
                   </Box>
                 ) : moves ? (
-                  foretoldText(f, m.unit, convention)
+                  predictedText(f, m.unit, convention)
                 ) : (
                   <Box component="span" sx={{ color: 'text.secondary' }}>
                     the same
                   </Box>
                 )}
-                {foretold && (
+                {predicted && (
                   <Typography
                     variant="body2"
                     sx={{
@@ -81,7 +81,7 @@ export function ForecastTable({
                 )}
               </TableCell>
               <TableCell sx={{ display: { xs: 'none', sm: 'table-cell' } }}>
-                {foretold && (
+                {predicted && (
                   <BandGauge
                     value={shown.after}
                     uncertainty={(shown.high - shown.low) / 2}

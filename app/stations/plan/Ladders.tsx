@@ -14,7 +14,7 @@ import type { RegionKey } from '../../../core/intake/intake.ts';
 const SAID: Record<RungWord, string> = {
   helped: 'helped',
   same: 'made no difference',
-  worse: 'made it worse: put back',
+  worse: 'made it worse: undone',
   'left-out': 'left out',
 };
 

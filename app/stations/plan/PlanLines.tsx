@@ -8,12 +8,12 @@ import { useState } from 'react';
 import type { BikeSetup } from '../../../core/bike/setup.ts';
 import { CONTROLS, type ControlKey } from '../../../core/plan/controlTable.ts';
 import type { Moves } from '../../../core/plan/controls.ts';
-import type { Foretold } from '../../../core/model/foretell.ts';
+import type { PredictedMeasure } from '../../../core/model/forecast.ts';
 import type { Decision, PlanCase, PlanLine, Prescription } from '../../../core/plan/plan.ts';
 import { measureName, verdictWords } from '../../../core/protocol/convention.ts';
 import { callsForChange } from '../../../core/protocol/protocols.ts';
 import { EditLine } from './EditLine';
-import { foretoldText } from './ForecastTable';
+import { predictedText } from './ForecastTable';
 import { byText, fromToText, lineTitle } from '../../ui/words/moveText';
 import { RejectLine } from './RejectLine';
 import { useStudio } from '../../session/useStudio';
@@ -70,7 +70,7 @@ export function PlanLines({
 }
 
 /** What a line moves most, findings first. */
-function effects(line: PlanLine): Foretold[] {
+function effects(line: PlanLine): PredictedMeasure[] {
   return line.predicted
     .map((f) => ({
       f,
@@ -164,7 +164,7 @@ function Line({
             name="Predicted"
             items={effects(line).map(
               (f) =>
-                `${measureName(f.key, jointConvention).toLowerCase()} ${foretoldText(f, f.key.endsWith('Mm') ? 'mm' : '°', jointConvention)}, ${verdictWords(f.key, f.verdict, jointConvention)}`,
+                `${measureName(f.key, jointConvention).toLowerCase()} ${predictedText(f, f.key.endsWith('Mm') ? 'mm' : '°', jointConvention)}, ${verdictWords(f.key, f.verdict, jointConvention)}`,
             )}
           />
           <Term name="Knock-on" items={line.knockOn} />

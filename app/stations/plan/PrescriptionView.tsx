@@ -14,7 +14,7 @@ import { balanceAfter } from '../../../core/model/balanceAfter.ts';
 import { adviceFor, cautionsFor } from '../../../core/plan/cautions.ts';
 import { CONTROLS, type ControlKey } from '../../../core/plan/controlTable.ts';
 import { effectsOf, type Moves } from '../../../core/plan/controls.ts';
-import { asItIs, foretell, laidOut } from '../../../core/model/foretell.ts';
+import { asItIs, forecastOf, laidOut } from '../../../core/model/forecast.ts';
 
 import { bodyOf, type Decision, type PlanLine, type Prescription } from '../../../core/plan/plan.ts';
 import { ON_BIKE } from '../../../core/suspects/onBike.ts';
@@ -213,7 +213,7 @@ export function PrescriptionView({
       <Box sx={{ minWidth: 0 }}>
         <ForecastTable
           measures={measures}
-          foretold={plan.forecast?.ok ? plan.forecast.measures : null}
+          predicted={plan.forecast?.ok ? plan.forecast.measures : null}
           convention={jointConvention}
         />
         {reading && <HandsShare session={session} ground={ground} reading={reading} moves={plan.total} />}
@@ -324,7 +324,7 @@ function HandsShare({
     const known = { powerW: take?.effortW ?? null, massKg: single(session.body, 'mass') };
     const prepared = laidOut(near);
     const start = asItIs(prepared);
-    const then = foretell(prepared, {
+    const then = forecastOf(prepared, {
       measured: measures,
       fx: effectsOf(c.bike, moves),
       habits: c.habits,

@@ -9,7 +9,7 @@ import Typography from '@mui/material/Typography';
 import { nanoid } from 'nanoid';
 import { memo, useMemo } from 'react';
 import { effectsOf, type Moves } from '../../../core/plan/controls.ts';
-import { foretell, laidOut } from '../../../core/model/foretell.ts';
+import { forecastOf, laidOut } from '../../../core/model/forecast.ts';
 import { bodyOf } from '../../../core/plan/plan.ts';
 import type { Variant } from '../../../core/plan/planning.ts';
 import { measureName, verdictWords } from '../../../core/protocol/convention.ts';
@@ -22,7 +22,7 @@ import { FieldPlace } from '../../session/useTyped';
 
 const MOST = 12;
 
-/** Named sets of moves side by side: what each moves, and what each foretells. */
+/** Named sets of moves side by side: what each moves, and what each predicts. */
 export const Variants = memo(function Variants({
   ground,
   moves,
@@ -44,7 +44,7 @@ export const Variants = memo(function Variants({
   const forecasts = useMemo(
     () =>
       list.map((v) =>
-        foretell(laidOut(near), {
+        forecastOf(laidOut(near), {
           measured: measures,
           fx: effectsOf(c.bike, v.moves),
           habits: c.habits,

@@ -65,8 +65,8 @@ export function Beside({
   );
   const full = beside.length + laid.tables.length >= MOST_BESIDE;
   return (
-    <Box component="section" aria-label="Beside other takes and tables" sx={{ mt: 2 }}>
-      <Typography variant="h2">Beside</Typography>
+    <Box component="section" aria-label="Compare with other takes and tables" sx={{ mt: 2 }}>
+      <Typography variant="h2">Compare with</Typography>
       {others.map((t) => (
         <FormControlLabel
           key={t.id}

@@ -13,7 +13,7 @@ import { takeText } from '../../ui/words/takeWords';
 import type { TakeReading } from '../../session/useTakeResults';
 
 const VERDICTS: Record<SideDifference['verdict'], string> = {
-  alike: 'alike',
+  alike: 'equal',
   'within-noise': 'within noise',
   'worth-a-look': 'worth a look',
 };

@@ -39,7 +39,7 @@ const offersOf = (session: FitSession, earlier: FitSession | null): Offer[] =>
         .map((take) => ({ session: s, take, name: `${word}round ${take.round}: ${takeText(take)}` })),
   );
 
-/** Before and after: both films in crank phase, the outlines over each other, what changed and whether it was foretold. */
+/** Before and after: both films in crank phase, the outlines over each other, what changed and whether it was predicted. */
 export function BeforeAfter({ session }: { session: FitSession }) {
   const earlier = useEarlierVisit(session);
   const offers = useMemo(() => offersOf(session, earlier), [session, earlier]);
@@ -183,7 +183,7 @@ function SideBySide({
           </Typography>
           <OutlineDrawing
             measured={outlines[0]}
-            foretold={outlines[1]}
+            predicted={outlines[1]}
             points={points}
             crankMm={first.segmentsMm.crank}
             sitShiftMm={sit}

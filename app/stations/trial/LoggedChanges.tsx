@@ -94,11 +94,11 @@ export function LoggedChanges({
               />
               {c.putBackIso ? (
                 <Typography variant="body2" color="textSecondary" sx={{ width: 92 }}>
-                  put back {dayjs(c.putBackIso).format('HH:mm')}
+                  undone {dayjs(c.putBackIso).format('HH:mm')}
                 </Typography>
               ) : (
                 <Button size="small" onClick={() => onPutBack(c.id)} sx={{ width: 92 }}>
-                  Put back
+                  Undo this change
                 </Button>
               )}
             </Box>

@@ -13,7 +13,7 @@ import { useMemo, useState } from 'react';
 import { Link, useFetcher } from 'react-router';
 import { USUAL_HABITS } from '../../../core/model/bodyModel.ts';
 import { effectsOf } from '../../../core/plan/controls.ts';
-import { foretell, laidOut } from '../../../core/model/foretell.ts';
+import { forecastOf, laidOut } from '../../../core/model/forecast.ts';
 import { learnHabits } from '../../../core/model/learn.ts';
 import type { Effects } from '../../../core/model/effects.ts';
 import { arrivalOf, type Arrival } from '../../../core/visit/arrival.ts';
@@ -59,7 +59,7 @@ function ArrivalNote({ arrival }: { arrival: Arrival }) {
   );
 }
 
-/** Measure by measure: before, after, real or noise, foretold or not; and what that says of how this rider answers. */
+/** Measure by measure: before, after, real or noise, predicted or not; and what that says of how this rider answers. */
 export function OutcomeTable({ before, after }: { before: Filmed; after: Filmed }) {
   const { rider } = useSession();
   const { jointConvention, lengthUnit } = useStudio();
@@ -76,13 +76,13 @@ export function OutcomeTable({ before, after }: { before: Filmed; after: Filmed 
     const model = filmedTake(before.session, before.take, before.reading).model;
     const prepared = laidOut(model);
     const fx = effectsOf(setupOf(before.session, before.take), moves);
-    // Foretold with what was believed before this film, so that the test is a fair one.
+    // PredictedMeasure with what was believed before this film, so that the test is a fair one.
     const f = Object.keys(moves).length
-      ? foretell(prepared, { measured: measures, fx, habits: USUAL_HABITS })
+      ? forecastOf(prepared, { measured: measures, fx, habits: USUAL_HABITS })
       : null;
     const rows = outcomes(measures, measuresOf(after.session, after.reading, legOf(after.take)), {
       sameStickers: !anew,
-      foretold: f?.ok ? f.measures : null,
+      predicted: f?.ok ? f.measures : null,
       own,
     });
     const arrival = arrivalOf(before.reading, after.reading, fx);
@@ -101,8 +101,8 @@ export function OutcomeTable({ before, after }: { before: Filmed; after: Filmed 
   const { rows, learned, arrival } = known;
   const text = (key: string, v: number): string =>
     quoted(key, v, jointConvention).toFixed(0).replace('-', '−').replace(/^−0$/, '0');
-  const predicted = rows.filter((r) => r.foretold?.counts);
-  const held = predicted.filter((r) => r.foretold!.held).length;
+  const told = rows.filter((r) => r.predicted?.counts);
+  const held = told.filter((r) => r.predicted!.held).length;
   const open = rows.filter((r) => isOut(r.verdictAfter));
   const kept =
     learned &&
@@ -134,7 +134,7 @@ export function OutcomeTable({ before, after }: { before: Filmed; after: Filmed 
         <TableBody>
           {rows.map((r) => {
             const u = r.unit === '°' ? '°' : ' mm';
-            const f = r.foretold;
+            const f = r.predicted;
             const ends =
               f &&
               [f.low, f.high]
@@ -182,9 +182,9 @@ export function OutcomeTable({ before, after }: { before: Filmed; after: Filmed 
           })}
         </TableBody>
       </Table>
-      {predicted.length > 0 && (
+      {told.length > 0 && (
         <Typography sx={{ mt: 1 }} data-testid="forecasts-held">
-          {held} of {predicted.length} predictions held, of those that were to move by more than their noise.
+          {held} of {told.length} predictions held, of those that were to move by more than their noise.
         </Typography>
       )}
       {learned && (

@@ -83,15 +83,15 @@ export function SetupTable({
         </TableBody>
       </Table>
       <Button sx={{ mt: 1 }} disabled={back.length === 0} onClick={() => setAsking(true)}>
-        Put it all back…
+        Restore as found…
       </Button>
       <Dialog open={asking} onClose={() => setAsking(false)}>
-        <DialogTitle>Put it all back as found</DialogTitle>
+        <DialogTitle>Restore as found</DialogTitle>
         <DialogContent>
           <Typography sx={{ mb: 1 }}>
             To be done on the bike, in this order; the log keeps what was tried.
           </Typography>
-          <Box component="ol" sx={{ m: 0, pl: 2.5 }} aria-label="To put back">
+          <Box component="ol" sx={{ m: 0, pl: 2.5 }} aria-label="To restore">
             {back.map((v) => (
               <li key={v.at}>
                 <ValueMove v={v} />

@@ -7,7 +7,7 @@ import { measureName } from '../../../core/protocol/convention.ts';
 import { fieldName, fieldUnit } from '../../../core/bike/fields.ts';
 import { CONTROL_KEYS, CONTROLS } from '../../../core/plan/controlTable.ts';
 import { effectsOf, standsAt } from '../../../core/plan/controls.ts';
-import { foretell, laidOut } from '../../../core/model/foretell.ts';
+import { forecastOf, laidOut } from '../../../core/model/forecast.ts';
 import { bodyOf } from '../../../core/plan/plan.ts';
 import { filmedTake, visitCase } from '../../../core/visit/visitCase.ts';
 import { type MeasureKey } from '../../../core/protocol/protocols.ts';
@@ -47,7 +47,7 @@ export function StepLadder({ session, reading }: { session: FitSession; reading:
   const take = sideTake(session);
   const model = useMemo(() => {
     if (!reading) return null;
-    // The plan's own case and model: what a step is foretold to do is the same figure on both pages.
+    // The plan's own case and model: what a step is predicted to do is the same figure on both pages.
     const made = visitCase({
       session,
       near: filmedTake(session, take, reading),
@@ -75,7 +75,7 @@ export function StepLadder({ session, reading }: { session: FitSession; reading:
       .flatMap((setting) => {
         const { case: c, prepared } = model;
         const fx = effectsOf(c.bike, { [control]: setting - from });
-        const f = foretell(prepared, { measured: [m], fx, habits: c.habits, body: bodyOf(c) });
+        const f = forecastOf(prepared, { measured: [m], fx, habits: c.habits, body: bodyOf(c) });
         const value = f.ok ? f.measures[0]?.after : undefined;
         return value === undefined ? [] : [{ setting, value: quoted(m.key, value, jointConvention) }];
       });
@@ -123,7 +123,7 @@ export function StepLadder({ session, reading }: { session: FitSession; reading:
         <TextField
           select
           size="small"
-          label="Beside it"
+          label="Compare with"
           value={measure}
           onChange={(e) => setMeasure(e.target.value)}
           sx={{ minWidth: 260 }}

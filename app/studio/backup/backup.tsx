@@ -109,7 +109,7 @@ export default function Backup({ loaderData }: Route.ComponentProps) {
                   void navigator.storage?.persist?.().then(() => revalidate());
                 }}
               >
-                Ask the browser to keep it
+                Make storage permanent
               </Button>
             )}
           </Box>

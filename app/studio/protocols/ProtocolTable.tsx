@@ -108,7 +108,7 @@ export function ProtocolTable({
         <TextField
           select
           size="small"
-          label="Beside"
+          label="Compare with"
           value={besideKey}
           onChange={(e) => setBesideKey(e.target.value)}
           sx={{ minWidth: 220 }}
@@ -152,7 +152,7 @@ export function ProtocolTable({
           [
             ['name', 'Name', 120],
             ['position', 'Where the hands are', 120],
-            ['reason', 'Why it is as it is', 2000],
+            ['reason', 'Reason', 2000],
             ['source', 'Where it comes from', 2000],
           ] as const
         ).map(([key, label, most]) => (

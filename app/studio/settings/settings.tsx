@@ -49,7 +49,7 @@ export default function Settings() {
           onChange={(fitter) => change({ fitter })}
         />
         <WordsField
-          label="Where and when to be reached"
+          label="Contact"
           most={500}
           lines={2}
           value={studio.contact}
@@ -92,7 +92,7 @@ export default function Settings() {
           onChange={(jointConvention) => jointConvention && change({ jointConvention })}
         />
         <Choice
-          label="Paper"
+          label="Theme"
           options={[
             ['system', 'as the system has it'],
             ['light', 'light'],

@@ -48,23 +48,23 @@ function headPath({ hip, shoulder }: Outline): string {
   return `${limb(along(60), along(130), 40, 34)} M${X(c.x) - rx},${Y(c.y)} a${rx},${ry} 0 1 0 ${2 * rx},0 a${rx},${ry} 0 1 0 ${-2 * rx},0 Z`;
 }
 
-/** The rider as measured and, over it, as foretold or as filmed again, both to scale on the bike's own points, at one crank angle. */
+/** The rider as measured and, over it, as predicted or as filmed again, both to scale on the bike's own points, at one crank angle. */
 export function OutlineDrawing({
   measured,
-  foretold,
+  predicted,
   points,
   crankMm,
   sitShiftMm,
   trouble,
-  label = 'The rider as measured, with what is foretold over it, to scale',
+  label = 'The rider as measured, with what is predicted over it, to scale',
 }: {
   measured: Outline;
-  foretold: Outline | null;
+  predicted: Outline | null;
   points: ResolvedBike['points'];
   crankMm: number;
   /** By how far the saddle moves. */
   sitShiftMm: Vec2;
-  /** Why nothing is foretold: written over the drawing. */
+  /** Why nothing is predicted: written over the drawing. */
   trouble: string | null;
   label?: string;
 }) {
@@ -118,7 +118,7 @@ export function OutlineDrawing({
           stroke={palette.text.secondary}
           strokeWidth={4}
         />
-        {foretold && (
+        {predicted && (
           <>
             {points.sit && points.nose && (
               <line
@@ -133,19 +133,19 @@ export function OutlineDrawing({
             <line
               x1={X(0)}
               y1={Y(0)}
-              x2={X(foretold.spindle.x)}
-              y2={Y(foretold.spindle.y)}
+              x2={X(predicted.spindle.x)}
+              y2={Y(predicted.spindle.y)}
               stroke={palette.ink.predicted}
               strokeWidth={2}
             />
             <path
-              d={bodyPath(foretold)}
+              d={bodyPath(predicted)}
               fill="none"
               stroke={palette.ink.predicted}
               strokeWidth={1.8}
               strokeDasharray="6 3"
             />
-            <circle cx={X(foretold.wrist.x)} cy={Y(foretold.wrist.y)} r={4} fill={palette.ink.predicted} />
+            <circle cx={X(predicted.wrist.x)} cy={Y(predicted.wrist.y)} r={4} fill={palette.ink.predicted} />
           </>
         )}
       </svg>

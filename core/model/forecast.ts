@@ -5,7 +5,7 @@ import type { MeasureReading } from '../protocol/measures.ts';
 import { predict, PREDICTED, type Answer, type PredictedKey, type Prediction, type Turn } from './predict.ts';
 
 /** A measure after a change, with the interval that holds it in 95 of 100. */
-export interface Foretold {
+export interface PredictedMeasure {
   key: PredictedKey;
   before: number;
   after: number;
@@ -17,7 +17,8 @@ export interface Foretold {
 }
 
 export type Forecast =
-  { ok: true; measures: Foretold[]; rounds: boolean; turn: Turn | null } | Extract<Prediction, { ok: false }>;
+  | { ok: true; measures: PredictedMeasure[]; rounds: boolean; turn: Turn | null }
+  | Extract<Prediction, { ok: false }>;
 
 export type Body = Omit<Answer, 'kappa' | 'rho' | 'withTurn'>;
 
@@ -49,7 +50,7 @@ export function asItIs(p: Prepared): Extract<Prediction, { ok: true }> | null {
  * uncertainty and the spread of the rider's two shares, taken as independent (quadrature, each share's effect by its ends).
  * @returns why it is impossible, where leg or arm can't reach
  */
-export function foretell(
+export function forecastOf(
   p: Prepared,
   {
     measured,
@@ -70,7 +71,7 @@ export function foretell(
     k: farEnds(kappa).map((k) => at(k, rho.mean)),
     r: farEnds(rho).map((r) => at(kappa.mean, r)),
   };
-  const measures = measured.flatMap((m): Foretold[] => {
+  const measures = measured.flatMap((m): PredictedMeasure[] => {
     const key = m.key as PredictedKey;
     if (!PREDICTED.includes(key)) return [];
     const centre = mid.values[key];
