@@ -21,9 +21,10 @@ export function DayField({ label, value, onChange, error = null }: DayFieldProps
       <DatePicker
         label={label}
         value={value === null ? null : dayjs(value)}
-        onChange={(day) => {
+        onChange={(day, { validationError }) => {
           if (day === null) onChange(null);
-          else if (day.isValid()) onChange(day.format(STORED));
+          // A year that is typed goes through those of the ancients.
+          else if (validationError === null) onChange(day.format(STORED));
         }}
         format="D MMM YYYY"
         minDate={dayjs('1900-01-01')}

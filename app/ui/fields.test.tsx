@@ -173,13 +173,20 @@ describe('other fields', () => {
 describe('a day', () => {
   it('is shown as every day here is, and handed over whole or not at all', async () => {
     const heard = vi.fn();
-    drawn(<DayField label="Event’s date" value="2027-11-22" onChange={heard} />);
+    drawn(
+      <Kept<string | null> first="2027-11-22" heard={heard}>
+        {(value, put) => <DayField label="Event’s date" value={value} onChange={put} />}
+      </Kept>,
+    );
     const group = screen.getByRole('group', { name: 'Event’s date' });
     expect(group.textContent).toMatch(/22\D*Nov\D*2027/);
     await userEvent.click(screen.getByRole('spinbutton', { name: 'Day' }));
     await userEvent.keyboard('05');
     expect(heard).toHaveBeenLastCalledWith('2027-11-05');
-    for (const [day] of heard.mock.calls) expect(day).toMatch(/^\d{4}-\d{2}-\d{2}$/);
+    await userEvent.click(screen.getByRole('spinbutton', { name: 'Year' }));
+    await userEvent.keyboard('2031');
+    expect(heard).toHaveBeenLastCalledWith('2031-11-05');
+    for (const [day] of heard.mock.calls) expect(day).toMatch(/^20\d{2}-\d{2}-\d{2}$/);
   });
   it('says what is wrong with it', () => {
     drawn(<DayField label="Another day" value={null} onChange={() => undefined} error="Choose the day." />);
