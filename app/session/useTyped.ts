@@ -27,6 +27,15 @@ export function FieldPlace({ value, children }: { value: string; children?: Reac
   return createElement(Place, { value: [usePlace(), value].join(' ').trim() }, children);
 }
 
+/** What was handed over since this page was loaded, by place: its draft stays until it is stored, and is not handed over a second time. */
+const handedOver = new Map<string, string>();
+
+/** What still waits to be handed over; null for nothing. */
+function waitingDraft(place: string): string | null {
+  const draft = readDraft(place);
+  return draft !== null && handedOver.get(place) === draft ? null : draft;
+}
+
 /** What a text says: a value to hand over, or why it is none. */
 export type ReadText<V> = { ok: true; value: V } | { ok: false; message: string };
 
@@ -52,9 +61,9 @@ export function useTyped<V>(
 ): Typed {
   const place = [useLocation().pathname, usePlace(), name].join(' ');
   const field = useId();
-  const [text, setText] = useState<string | null>(() => readDraft(place));
+  const [text, setText] = useState<string | null>(() => waitingDraft(place));
   const [trouble, setTrouble] = useState<string | null>(() => {
-    const draft = readDraft(place);
+    const draft = waitingDraft(place);
     const first = draft === null ? null : read(draft);
     return first && !first.ok ? first.message : null;
   });
@@ -81,6 +90,7 @@ export function useTyped<V>(
         return;
       }
       setTrouble(null);
+      handedOver.set(place, typed);
       // Only what the store has needs no draft any more.
       onceSaved(() => readDraft(place) === typed && dropDraft(place));
       if (!Object.is(now.value, got.value)) {
@@ -117,6 +127,7 @@ export function useTyped<V>(
       latest.current.text = next;
       setText(next);
       setTrouble(null);
+      handedOver.delete(place);
       keepDraft(place, next);
       holdTyped(place);
       if (timer.current) clearTimeout(timer.current);

@@ -156,6 +156,20 @@ describe('other fields', () => {
     await userEvent.tab();
     expect(heard).toHaveBeenLastCalledWith('first\nsecond');
   });
+  it('what was handed over is not handed over again over what was put there since', async () => {
+    const heard = vi.fn();
+    drawn(height(heard, 'Height g'));
+    await userEvent.clear(screen.getByLabelText('Height g'));
+    await userEvent.type(screen.getByLabelText('Height g'), '712{Enter}');
+    expect(heard).toHaveBeenLastCalledWith(712);
+    cleanup();
+    // Elsewhere it became another value; back on the page within moments.
+    const again = vi.fn();
+    drawn(<LengthField optional label="Height g" value={720} schema={HEIGHT} onChange={again} />);
+    expect(screen.getByLabelText<HTMLInputElement>('Height g').value).toBe('720');
+    await userEvent.tab();
+    expect(again).not.toHaveBeenCalled();
+  });
   it('two fields of one name in one place keep their own drafts by the address they stand at', async () => {
     const heard = vi.fn();
     drawn(height(heard, 'Height f'), { at: '/sessions/one/bike' });

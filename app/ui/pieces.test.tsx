@@ -275,7 +275,7 @@ describe('a visit in parts', () => {
     expect(screen.getByText(/No complaint so far/)).toBeTruthy();
     cleanup();
     const suspect = (k: number) => ({
-      key: 'saddleLow' as const,
+      key: `suspect${k}` as never,
       what: `suspect ${k}`,
       score: 1 - 0.1 * k,
       for: [`for ${k}`],
