@@ -1,7 +1,8 @@
 import { DatePicker } from '@mui/x-date-pickers/DatePicker';
 import { LocalizationProvider } from '@mui/x-date-pickers/LocalizationProvider';
 import { AdapterDayjs } from '@mui/x-date-pickers/AdapterDayjs';
-import dayjs from 'dayjs';
+import dayjs, { type Dayjs } from 'dayjs';
+import { useState } from 'react';
 
 const STORED = 'YYYY-MM-DD';
 
@@ -16,15 +17,20 @@ interface DayFieldProps {
 
 /** A day, typed or picked, shown as every day here is: 22 Nov 2027. */
 export function DayField({ label, value, onChange, error = null }: DayFieldProps) {
+  // What stands in the field while a day is being typed, over the value that it began with.
+  const [typed, setTyped] = useState<{ over: string | null; day: Dayjs | null } | null>(null);
+  const day = typed?.over === value ? typed.day : value === null ? null : dayjs(value);
   return (
     <LocalizationProvider dateAdapter={AdapterDayjs}>
       <DatePicker
         label={label}
-        value={value === null ? null : dayjs(value)}
-        onChange={(day, { validationError }) => {
-          if (day === null) onChange(null);
+        value={day}
+        onChange={(next, { validationError }) => {
           // A year that is typed goes through those of the ancients.
-          else if (validationError === null) onChange(day.format(STORED));
+          const whole = next !== null && validationError === null;
+          const now = next === null ? null : whole ? next.format(STORED) : value;
+          setTyped({ over: now, day: next });
+          if (now !== value) onChange(now);
         }}
         format="D MMM YYYY"
         minDate={dayjs('1900-01-01')}

@@ -1,5 +1,5 @@
 // @vitest-environment happy-dom
-import { cleanup, screen } from '@testing-library/react';
+import { cleanup, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import Joi from 'joi';
 import { useState } from 'react';
@@ -201,6 +201,24 @@ describe('a day', () => {
     await userEvent.keyboard('2031');
     expect(heard).toHaveBeenLastCalledWith('2031-11-05');
     for (const [day] of heard.mock.calls) expect(day).toMatch(/^20\d{2}-\d{2}-\d{2}$/);
+  });
+  it('is typed into an empty field, and taken out again', async () => {
+    const heard = vi.fn();
+    drawn(
+      <Kept<string | null> first={null} heard={heard}>
+        {(value, put) => <DayField label="Another day" value={value} onChange={put} />}
+      </Kept>,
+    );
+    await userEvent.click(screen.getByRole('spinbutton', { name: 'Day' }));
+    await userEvent.keyboard('04Mar2031');
+    expect(heard.mock.calls).toEqual([['2031-03-04']]);
+    await userEvent.click(screen.getByRole('button', { name: 'Clear' }));
+    expect(heard).toHaveBeenLastCalledWith(null);
+  });
+  it('follows a value that comes from elsewhere', () => {
+    const { rerender } = render(<DayField label="A day" value="2027-11-22" onChange={() => undefined} />);
+    rerender(<DayField label="A day" value="2028-01-05" onChange={() => undefined} />);
+    expect(screen.getByRole('group', { name: 'A day' }).textContent).toMatch(/5\D*Jan\D*2028/);
   });
   it('says what is wrong with it', () => {
     drawn(<DayField label="Another day" value={null} onChange={() => undefined} error="Choose the day." />);
