@@ -75,11 +75,14 @@ export function PointBoard({
   const [pointer] = useState(newSpot);
   const [more, setMore] = useState(false);
   const live = useRef(points);
+  /** Points that are placed and whose stickers are being looked for. */
+  const placing = useRef(0);
   const storedJson = JSON.stringify(stored);
   useEffect(() => {
     // An undo, or another tab: what is stored now is shown.
     const now = JSON.parse(storedJson) as BoardPoints;
-    if (busy || samePoints(now, live.current)) return;
+    // Stored meanwhile was what stood before a point that is being placed: it would go, and be asked for again.
+    if (busy || placing.current > 0 || samePoints(now, live.current)) return;
     live.current = now;
     setPoints(now);
     // A point that was chosen meanwhile stays chosen.
@@ -102,15 +105,17 @@ export function PointBoard({
   const put = useCallback(
     async (key: string, at: ImagePoint, pull: boolean) => {
       // Placed, and not handed over before its sticker is found: that is not saved yet.
-      const placing = `placing ${key}`;
-      if (pull && snap) holdTyped(placing);
+      const place = `placing ${key}`;
+      if (pull && snap) holdTyped(place);
+      placing.current += 1;
       try {
         const centre = pull && snap ? await snap(frame, at) : null;
         const next = { ...live.current, [key]: { ...(centre ?? at), onSticker: centre !== null } };
         settle(next);
         return next;
       } finally {
-        typedHandedOver(placing);
+        placing.current -= 1;
+        typedHandedOver(place);
       }
     },
     [snap, frame, settle],
