@@ -101,11 +101,12 @@ test('the bench: coupled moves, one key to compensate, the impossible said, vari
   await expect(page.getByTestId('predicted-kneeFlexionMinDeg')).toContainText('–');
   await table.getByRole('button', { name: 'On the bench' }).nth(1).click();
   await expect(page.getByTestId('by-saddleUp')).toHaveText('3 mm down');
-  // A wanted place of the hands, from the trash.
+  // A wanted place of the hands, from the parts bin.
   await page.getByLabel('Up (down is −)').fill('30');
   await page.getByLabel('Up (down is −)').press('Enter');
   const builds = page.getByRole('table', { name: 'Cockpit builds that come near' });
   await expect(builds.getByRole('row')).toHaveCount(7);
+  await expect(builds.getByRole('columnheader').first()).toHaveText('Stem, spacers, bar');
   await builds.getByRole('button', { name: 'On the bench' }).first().click();
   await expect(page.getByRole('tab', { name: /^Cockpit \(\d\)/ })).toBeVisible();
 });

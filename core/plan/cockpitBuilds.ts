@@ -19,7 +19,7 @@ const priceOf = (moves: Moves): number =>
     0,
   );
 
-/** Every front that the steerer and the trash give, and a few that can be ordered. */
+/** Every build that the steerer and the parts bin give, and a few that can be ordered. */
 function builds(c: Pick<PlanCase, 'bike' | 'parts'>): CockpitBuild[] {
   const { bike } = c;
   if (bike.extensions) {
@@ -58,13 +58,13 @@ function builds(c: Pick<PlanCase, 'bike' | 'parts'>): CockpitBuild[] {
         ]) {
           const moves = tidy({
             stemLength: s.length - length,
-            // A stem from the trash has its own angle as printed; the flip is told beside it.
+            // A stem from the parts bin has its own angle as printed; the flip is told beside it.
             stemAngle: s.angle - angle,
             stemFlip: Number(flip) - Number(flipped),
             spacers: spacers - spacersNow,
             barReach,
           });
-          // A bar of another reach is a part that the trash may not have.
+          // A bar of another reach is a part that the parts bin may not have.
           if (barReach !== 0 && (bike.bar.reachMm === null || bike.bar.reachMm < 60)) continue;
           const swap = moves.stemLength !== undefined || moves.stemAngle !== undefined;
           out.push({
@@ -89,7 +89,7 @@ function priceOfBuild(moves: Moves): number {
   );
 }
 
-/** A wanted place of the hood, and how near each front of the trash comes. */
+/** A wanted place of the hood, and how near each build from the parts bin comes. */
 export interface BuildOffer {
   moves: Moves;
   /** By how much it moves the hands. */

@@ -16,7 +16,7 @@ export const STORIES = {
         'more than 3° nose-down is nearly always hiding something; for hands it is the first, free thing to try.',
       saddleUp: 'front of knee: saddle too low leads; 3 mm steps, at most 10 mm before a re-film.',
       saddleBack: 'knee over spindle forward: 5 mm steps, hands-off test after each.',
-      hands: 'reach long: tingling hands, trunk to upper arm; stem from the trash, one whole part.',
+      hands: 'reach long: tingling hands, trunk to upper arm; stem from the parts bin, one whole part.',
     },
     judged:
       'Makes sense: the knee’s two suspects (low, forward) and the hands’ (nose-down, reach) are answered, no more than three things in one round, the rest after a re-film.',

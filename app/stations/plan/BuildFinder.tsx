@@ -55,7 +55,7 @@ export const BuildFinder = memo(function BuildFinder({
         <Table size="small" aria-label="Cockpit builds that come near">
           <TableHead>
             <TableRow>
-              <TableCell>CockpitBuild</TableCell>
+              <TableCell>Stem, spacers, bar</TableCell>
               <TableCell align="right">Miss</TableCell>
               <TableCell align="right">Price</TableCell>
               <TableCell />

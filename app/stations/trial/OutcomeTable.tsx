@@ -76,7 +76,7 @@ export function OutcomeTable({ before, after }: { before: Filmed; after: Filmed 
     const model = filmedTake(before.session, before.take, before.reading).model;
     const prepared = laidOut(model);
     const fx = effectsOf(setupOf(before.session, before.take), moves);
-    // PredictedMeasure with what was believed before this film, so that the test is a fair one.
+    // Predicted with what was believed before this film, so that the test is a fair one.
     const f = Object.keys(moves).length
       ? forecastOf(prepared, { measured: measures, fx, habits: USUAL_HABITS })
       : null;
