@@ -1,3 +1,4 @@
+import { readdirSync } from 'node:fs';
 import reactHooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
@@ -93,19 +94,9 @@ const coreRules = CORE.map((room, k) => ({
     ],
   },
 }));
-const STATIONS = [
-  'intake',
-  'body',
-  'bike',
-  'film',
-  'scale',
-  'mark',
-  'track',
-  'read',
-  'plan',
-  'trial',
-  'handover',
-];
+const STATIONS = readdirSync('app/stations', { withFileTypes: true })
+  .filter((entry) => entry.isDirectory())
+  .map((entry) => entry.name);
 const roomRules = [
   ...rooms.map(([room, group, message]) => ({
     files: [`${room}/**/*.{ts,tsx}`],

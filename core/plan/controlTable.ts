@@ -100,7 +100,7 @@ const foot = (side: LegSide) =>
 type FootKey = `${'cleatBack' | 'cleatOut' | 'heelOut' | 'washers' | 'wedge' | 'shim'}.${LegSide}`;
 
 const WHOLE = {
-  pedalAxle: control({
+  pedalAxle: {
     stage: 'feet',
     name: 'Pedal axle',
     at: 'pedals.axleLengthMm',
@@ -108,11 +108,10 @@ const WHOLE = {
     step: 1,
     least: -10,
     most: 20,
-    down: 'shorter',
-    up: 'longer',
+    words: ['shorter', 'longer'],
     price: 3,
-  }),
-  pedalStack: control({
+  },
+  pedalStack: {
     stage: 'feet',
     name: 'Pedal stack',
     at: 'pedals.stackMm',
@@ -120,11 +119,10 @@ const WHOLE = {
     step: 1,
     least: -10,
     most: 10,
-    down: 'thinner',
-    up: 'thicker',
+    words: ['thinner', 'thicker'],
     price: 3,
-  }),
-  saddleUp: control({
+  },
+  saddleUp: {
     stage: 'saddle',
     name: 'Saddle height',
     at: 'saddle.heightMm',
@@ -132,11 +130,10 @@ const WHOLE = {
     step: 3,
     least: -60,
     most: 60,
-    down: 'down',
-    up: 'up',
+    words: ['down', 'up'],
     price: 1,
-  }),
-  saddleBack: control({
+  },
+  saddleBack: {
     stage: 'saddle',
     name: 'Setback',
     at: 'saddle.setback80Mm',
@@ -144,11 +141,10 @@ const WHOLE = {
     step: 5,
     least: -40,
     most: 40,
-    down: 'forward',
-    up: 'back',
+    words: ['forward', 'back'],
     price: 1,
-  }),
-  saddleTilt: control({
+  },
+  saddleTilt: {
     stage: 'saddle',
     name: 'Saddle tilt',
     at: 'saddle.tiltDeg',
@@ -156,11 +152,10 @@ const WHOLE = {
     step: 1,
     least: -8,
     most: 8,
-    down: 'nose down',
-    up: 'nose up',
+    words: ['nose down', 'nose up'],
     price: 1,
-  }),
-  saddleWidth: control({
+  },
+  saddleWidth: {
     stage: 'saddle',
     name: 'Saddle width',
     at: 'saddle.widthMm',
@@ -168,11 +163,10 @@ const WHOLE = {
     step: 1,
     least: -50,
     most: 50,
-    down: 'narrower',
-    up: 'wider',
+    words: ['narrower', 'wider'],
     price: 3,
-  }),
-  crank: control({
+  },
+  crank: {
     stage: 'saddle',
     name: 'Crank length',
     at: 'crank.lengthMm',
@@ -180,11 +174,10 @@ const WHOLE = {
     step: 2.5,
     least: -25,
     most: 15,
-    down: 'shorter',
-    up: 'longer',
+    words: ['shorter', 'longer'],
     price: 4,
-  }),
-  stemLength: control({
+  },
+  stemLength: {
     stage: 'cockpit',
     name: 'Stem length',
     at: 'stem.lengthMm',
@@ -192,11 +185,10 @@ const WHOLE = {
     step: 10,
     least: -70,
     most: 60,
-    down: 'shorter',
-    up: 'longer',
+    words: ['shorter', 'longer'],
     price: 1.5,
-  }),
-  stemAngle: control({
+  },
+  stemAngle: {
     stage: 'cockpit',
     name: 'Stem angle',
     at: 'stem.angleDeg',
@@ -204,11 +196,10 @@ const WHOLE = {
     step: 1,
     least: -30,
     most: 60,
-    down: 'down',
-    up: 'up',
+    words: ['down', 'up'],
     price: 2,
-  }),
-  stemFlip: control({
+  },
+  stemFlip: {
     stage: 'cockpit',
     name: 'Stem',
     at: 'stem.flipped',
@@ -216,11 +207,10 @@ const WHOLE = {
     step: 1,
     least: -1,
     most: 1,
-    down: 'turned back',
-    up: 'turned over',
+    words: ['turned back', 'turned over'],
     price: 1.3,
-  }),
-  spacers: control({
+  },
+  spacers: {
     stage: 'cockpit',
     name: 'Spacers',
     at: 'stem.spacersMm',
@@ -228,11 +218,10 @@ const WHOLE = {
     step: 5,
     least: -60,
     most: 40,
-    down: 'fewer',
-    up: 'more',
+    words: ['fewer', 'more'],
     price: 1,
-  }),
-  barReach: control({
+  },
+  barReach: {
     stage: 'cockpit',
     name: 'Bar reach',
     at: 'bar.reachMm',
@@ -240,11 +229,10 @@ const WHOLE = {
     step: 5,
     least: -40,
     most: 40,
-    down: 'shorter',
-    up: 'longer',
+    words: ['shorter', 'longer'],
     price: 4,
-  }),
-  barWidth: control({
+  },
+  barWidth: {
     stage: 'cockpit',
     name: 'Bar width',
     at: 'bar.widthMm',
@@ -252,11 +240,10 @@ const WHOLE = {
     step: 20,
     least: -200,
     most: 200,
-    down: 'narrower',
-    up: 'wider',
+    words: ['narrower', 'wider'],
     price: 4,
-  }),
-  barRotation: control({
+  },
+  barRotation: {
     stage: 'cockpit',
     name: 'Bar rotation',
     at: 'bar.rotationDeg',
@@ -264,11 +251,10 @@ const WHOLE = {
     step: 1,
     least: -20,
     most: 20,
-    down: 'down',
-    up: 'up',
+    words: ['down', 'up'],
     price: 1,
-  }),
-  hoods: control({
+  },
+  hoods: {
     stage: 'cockpit',
     name: 'Hoods along the bar',
     at: 'levers.fromEndMm',
@@ -276,11 +262,10 @@ const WHOLE = {
     step: 5,
     least: -30,
     most: 30,
-    down: 'lower',
-    up: 'higher',
+    words: ['lower', 'higher'],
     price: 1.5,
-  }),
-  leverReach: control({
+  },
+  leverReach: {
     stage: 'cockpit',
     name: 'Lever reach',
     at: 'levers.reachMm',
@@ -288,11 +273,10 @@ const WHOLE = {
     step: 2,
     least: -30,
     most: 20,
-    down: 'nearer',
-    up: 'further',
+    words: ['nearer', 'further'],
     price: 1,
-  }),
-  padRise: control({
+  },
+  padRise: {
     stage: 'cockpit',
     name: 'Pads’ height',
     at: 'extensions.padRiseMm',
@@ -300,11 +284,10 @@ const WHOLE = {
     step: 5,
     least: -60,
     most: 80,
-    down: 'lower',
-    up: 'higher',
+    words: ['lower', 'higher'],
     price: 1,
-  }),
-  padAhead: control({
+  },
+  padAhead: {
     stage: 'cockpit',
     name: 'Pads ahead',
     at: 'extensions.padAheadMm',
@@ -312,37 +295,10 @@ const WHOLE = {
     step: 5,
     least: -60,
     most: 60,
-    down: 'back',
-    up: 'forward',
+    words: ['back', 'forward'],
     price: 1,
-  }),
+  },
 } satisfies Record<string, Control>;
-
-function control({
-  stage,
-  name,
-  at,
-  unit,
-  step,
-  least,
-  most,
-  down,
-  up,
-  price,
-}: {
-  stage: Stage;
-  name: string;
-  at: string;
-  unit: Control['unit'];
-  step: number;
-  least: number;
-  most: number;
-  down: string;
-  up: string;
-  price: number;
-}): Control {
-  return { stage, name, at, unit, step, least, most, words: [down, up], price };
-}
 
 export type ControlKey = FootKey | keyof typeof WHOLE;
 
@@ -351,5 +307,5 @@ export const CONTROLS: Record<ControlKey, Control> = {
   ...foot('left'),
   ...foot('right'),
   ...WHOLE,
-};
+} satisfies Record<string, Control>;
 export const CONTROL_KEYS = Object.keys(CONTROLS) as ControlKey[];

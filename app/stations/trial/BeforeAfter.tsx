@@ -105,13 +105,6 @@ function Compared({ before, after }: { before: Offer; after: Offer }) {
   return <SideBySide before={before} after={after} first={a.reading} second={b.reading} />;
 }
 
-/** Angles that both films tell. */
-const inBoth = (first: Reading, second: Reading): AngleKey[] =>
-  ANGLE_KEYS.filter((k) => first.angles[k] && second.angles[k]);
-
-const angleOf = (first: Reading, second: Reading, asked: AngleKey): AngleKey =>
-  inBoth(first, second).includes(asked) ? asked : inBoth(first, second)[0];
-
 function SideBySide({
   before,
   after,
@@ -127,8 +120,8 @@ function SideBySide({
   const pair = useMemo(() => pairByPhase(first, second), [first, second]);
   const [deg, setDeg] = useState(0);
   const [asked, setAngle] = useState<AngleKey>('kneeFlexionDeg');
-  const both = inBoth(first, second);
-  const angle = angleOf(first, second, asked);
+  const both = useMemo(() => ANGLE_KEYS.filter((k) => first.angles[k] && second.angles[k]), [first, second]);
+  const angle = both.includes(asked) ? asked : both[0];
   const theta = ((deg % 360) + 360) % 360;
   const bike = setupOf(before.session, before.take);
   const points = useMemo(() => resolveBike(bike).points, [bike]);

@@ -39,7 +39,6 @@ export function NewRider({
     <Dialog open={open} onClose={onClose} fullWidth maxWidth="sm">
       <form
         noValidate
-        autoComplete="off"
         onSubmit={(e) => void handleSubmit((asked) => submit({ ...asked }, { method: 'post' }))(e)}
       >
         <DialogTitle>New rider</DialogTitle>
@@ -50,7 +49,6 @@ export function NewRider({
             error={Boolean(trouble)}
             helperText={trouble}
             sx={{ mt: 1 }}
-            slotProps={{ htmlInput: { autoComplete: 'off' } }}
             {...register('name')}
           />
           <TextField

@@ -1,7 +1,7 @@
 import { useTheme } from '@mui/material/styles';
 import { useState } from 'react';
 import { Circle, Group, Layer, Line, Rect, Stage, Text } from 'react-konva';
-import type { ImagePoint } from '../../../core/math/vec.ts';
+import type { ImagePoint, Vec2 } from '../../../core/math/vec.ts';
 import type { ViewSize } from './ClipView';
 import type { BoardItem, BoardPoints } from './boardPoints';
 
@@ -54,7 +54,7 @@ export function BoardOverlay({
   const placing = selected !== null && !settled[selected];
   const k = size.scale;
   // Pixel centres are whole numbers in the film's coordinates, so half a pixel lies between them and the canvas's corner.
-  const toScreen = (p: ImagePoint): ImagePoint => ({ x: (p.x + 0.5) * k, y: (p.y + 0.5) * k });
+  const toScreen = (p: ImagePoint): Vec2 => ({ x: (p.x + 0.5) * k, y: (p.y + 0.5) * k });
   const toFilm = (p: ImagePoint): ImagePoint => ({ x: p.x / k - 0.5, y: p.y / k - 0.5 });
   return (
     <Stage

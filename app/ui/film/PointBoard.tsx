@@ -105,8 +105,8 @@ export function PointBoard({
   const put = useCallback(
     async (key: string, at: ImagePoint, pull: boolean) => {
       // Placed, and not handed over before its sticker is found: that is not saved yet.
-      const place = `placing ${key}`;
-      if (pull && snap) holdTyped(place);
+      const name = `placing ${key}`;
+      if (pull && snap) holdTyped(name);
       placing.current += 1;
       try {
         const centre = pull && snap ? await snap(frame, at) : null;
@@ -115,7 +115,7 @@ export function PointBoard({
         return next;
       } finally {
         placing.current -= 1;
-        typedHandedOver(place);
+        typedHandedOver(name);
       }
     },
     [snap, frame, settle],
