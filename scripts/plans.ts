@@ -2,7 +2,7 @@
 import { writeFileSync } from 'node:fs';
 import { lineTitle } from '../app/ui/words/moveText.ts';
 import { cautionsFor, adviceFor } from '../core/plan/cautions.ts';
-import { roundLines, type PlanLine } from '../core/plan/plan.ts';
+import { roundLines, type PlanLine } from '../core/plan/terms/plan.ts';
 import { prescribe } from '../core/plan/prescribe.ts';
 import { measureText } from '../core/protocol/convention.ts';
 import { isOut } from '../core/protocol/judge.ts';

@@ -1,4 +1,4 @@
-import type { PlanCase, Prescription } from '../../core/plan/plan.ts';
+import type { PlanCase, Prescription } from '../../core/plan/terms/plan.ts';
 import { spawnPlanner, type Spawned } from '../workers/spawn';
 import type { PlanApi } from '../workers/plan.worker';
 

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { CONTROLS, type ControlKey } from '../../core/plan/controlTable.ts';
+import { CONTROLS, type ControlKey } from '../../core/plan/controls/controlTable.ts';
 import { LengthField, NumberField } from './NumberField';
 
 const tenth = (v: number): number => Math.round(10 * v) / 10;

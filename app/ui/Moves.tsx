@@ -3,7 +3,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import dayjs from 'dayjs';
 import { fieldName, fieldUnit } from '../../core/bike/fields.ts';
-import type { Change, ChangedValue, RiderWord } from '../../core/plan/change.ts';
+import type { Change, ChangedValue, RiderWord } from '../../core/plan/terms/change.ts';
 import { lengthWithUnit, type LengthUnit } from '../../core/units/length.ts';
 import { Choice } from './Choice';
 import { useStudio } from '../session/useStudio';

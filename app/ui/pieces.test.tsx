@@ -4,7 +4,7 @@ import userEvent from '@testing-library/user-event';
 import dayjs from 'dayjs';
 import { useState } from 'react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { Change } from '../../core/plan/change.ts';
+import type { Change } from '../../core/plan/terms/change.ts';
 import { NOT_RIDDEN } from '../../core/kinematics/ridden.ts';
 import type { FollowUp } from '../../core/records/followUp.ts';
 import { CATALOGUE } from '../demo/catalogue';

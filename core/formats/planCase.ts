@@ -6,13 +6,13 @@ import { BLANK_INTAKE, DISCIPLINES, NEW_COMPLAINT } from '../intake/intake.ts';
 import { pooled, type MeasureReading } from '../protocol/measures.ts';
 import { protocolById, PROTOCOLS } from '../protocol/protocols.ts';
 import { bodySchema, bikeSchema, intakeSchema } from '../records/stationSchemas.ts';
-import { NO_PLANNING, planningSchema } from '../plan/planning.ts';
+import { NO_PLANNING, planningSchema } from '../plan/terms/planning.ts';
 import { partSchema, protocolSchema } from '../records/schemas.ts';
 import { NO_STATICS, staticsSchema } from '../body/statics.ts';
 import type { Reading } from '../kinematics/read.ts';
 import { adviceFor, cautionsFor } from '../plan/cautions.ts';
 import { filmedTake, measuresOf, visitCase, type PlannedVisit } from '../visit/visitCase.ts';
-import type { PlanLine } from '../plan/plan.ts';
+import type { PlanLine } from '../plan/terms/plan.ts';
 import { prescribe } from '../plan/prescribe.ts';
 
 /** A film of a case file: which way it was shot, its tracks, and the scale in the bike's plane. */

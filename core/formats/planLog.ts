@@ -2,9 +2,9 @@ import Joi from 'joi';
 import type { BikeSetup } from '../bike/setup.ts';
 import { bikeSchema } from '../records/stationSchemas.ts';
 import type { FitSession } from '../records/types.ts';
-import { changeSchema, type Change } from '../plan/change.ts';
+import { changeSchema, type Change } from '../plan/terms/change.ts';
 import { followUpSchema, type FollowUp } from '../records/followUp.ts';
-import { planSchema, type Plan } from '../plan/keptPlan.ts';
+import { planSchema, type Plan } from '../plan/controls/keptPlan.ts';
 
 /** A visit's plans and change log with the bike they are about, as one readable file. */
 export interface PlanLog {

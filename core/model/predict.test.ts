@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { USUAL_HABITS, type BodyModel } from './bodyModel.ts';
-import { effectsOf, type Moves } from '../plan/controls.ts';
+import { effectsOf, type Moves } from '../plan/controls/controls.ts';
 import { asItIs, forecastOf, laidOut } from './forecast.ts';
 import { handbookLeg } from './handbookLeg.fixture.ts';
 import { changeWithAnswer } from './legAlone.fixture.ts';

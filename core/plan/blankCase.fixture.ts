@@ -15,9 +15,9 @@ import {
   type RegionKey,
 } from '../intake/intake.ts';
 import type { CaseFile, SuspectMeasure } from '../suspects/evidence.ts';
-import type { Moves } from './controls.ts';
-import type { Stage } from './controlTable.ts';
-import type { PlanLine, Prescription, When } from './plan.ts';
+import type { Moves } from './controls/controls.ts';
+import type { Stage } from './controls/controlTable.ts';
+import type { PlanLine, Prescription, When } from './terms/plan.ts';
 import { PROTOCOLS, type MeasureKey } from '../protocol/protocols.ts';
 
 /** A measure as the film gave it: its value, and how probably it lies under and over its band. */

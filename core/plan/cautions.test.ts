@@ -2,9 +2,9 @@ import { describe, expect, it } from 'vitest';
 import { aches, caseOf, lineOf, planOf, seen, tested } from './blankCase.fixture.ts';
 import { adviceFor, cautionsFor } from './cautions.ts';
 import type { Intake } from '../intake/intake.ts';
-import type { Moves } from './controls.ts';
+import type { Moves } from './controls/controls.ts';
 import type { MeasureReading } from '../protocol/measures.ts';
-import type { Prescription } from './plan.ts';
+import type { Prescription } from './terms/plan.ts';
 
 /** A prescription of lines by their keys, each with what it moves. */
 const linesOf = (lines: Record<string, Moves>): Prescription =>

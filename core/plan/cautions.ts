@@ -3,7 +3,7 @@ import { pair, single, worse } from '../body/bodyTests.ts';
 import { isLow } from '../protocol/judge.ts';
 import { isMinor, openComplaints } from '../intake/intake.ts';
 import { operatedSide } from './clinician.ts';
-import { roundLines, type PlanCase, type Prescription } from './plan.ts';
+import { roundLines, type PlanCase, type Prescription } from './terms/plan.ts';
 
 export interface Caution {
   key: string;

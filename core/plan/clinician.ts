@@ -7,7 +7,7 @@ import {
   type RedFlagKey,
   type RegionKey,
 } from '../intake/intake.ts';
-import type { Draft } from './draft.ts';
+import type { Draft } from './lines/draft.ts';
 
 const LEG: readonly RegionKey[] = [
   'kneeFront',

@@ -1,6 +1,6 @@
-import { cannot, effectsOf, standsAt, tidy, type Moves } from './controls.ts';
-import { CONTROLS, type ControlKey } from './controlTable.ts';
-import type { PlanCase } from './plan.ts';
+import { cannot, effectsOf, standsAt, tidy, type Moves } from './controls/controls.ts';
+import { CONTROLS, type ControlKey } from './controls/controlTable.ts';
+import type { PlanCase } from './terms/plan.ts';
 
 /** A way to put the hands elsewhere: what is moved, and which part it takes. */
 export interface CockpitBuild {

@@ -2,10 +2,10 @@ import { describe, expect, it } from 'vitest';
 import { demoCase } from '../../scripts/plans/cases.ts';
 import { lineOf } from './blankCase.fixture.ts';
 import { otherCompensations } from './compensations.ts';
-import type { Moves } from './controls.ts';
-import type { Stage } from './controlTable.ts';
+import type { Moves } from './controls/controls.ts';
+import type { Stage } from './controls/controlTable.ts';
 import type { OnBike } from '../suspects/onBike.ts';
-import type { PlanCase, PlanLine } from './plan.ts';
+import type { PlanCase, PlanLine } from './terms/plan.ts';
 
 const maren = demoCase('maren');
 const line = (key: string, moves: Moves, stage: Stage = 'cockpit'): PlanLine => lineOf(key, moves, stage);

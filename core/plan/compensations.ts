@@ -1,5 +1,5 @@
-import { effectsOf, type Moves } from './controls.ts';
-import type { PlanCase, PlanLine } from './plan.ts';
+import { effectsOf, type Moves } from './controls/controls.ts';
+import type { PlanCase, PlanLine } from './terms/plan.ts';
 
 /** What the lines that stand take away of a compensation's cause, as one says it. */
 type Causes = (

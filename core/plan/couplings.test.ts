@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { DOSSIERS } from '../../scripts/demo/dossiers.ts';
-import { applyMoves, both, effectsOf, type Moves } from './controls.ts';
-import { CONTROL_KEYS, CONTROLS } from './controlTable.ts';
+import { applyMoves, both, effectsOf, type Moves } from './controls/controls.ts';
+import { CONTROL_KEYS, CONTROLS } from './controls/controlTable.ts';
 import { cleatAsHeightMm, compensation, knockOns } from './couplings.ts';
-import { restOf, shareOf, stepsOf } from './limits.ts';
+import { restOf, shareOf, stepsOf } from './controls/limits.ts';
 
 const bike = DOSSIERS.maren.asFound;
 const said = (moves: Moves): string => knockOns({ bike }, moves).join('; ');

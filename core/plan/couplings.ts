@@ -1,8 +1,8 @@
 import { resolveBike } from '../bike/resolve.ts';
 import { RAD_PER_DEG } from '../math/angles.ts';
 import type { BikeSetup } from '../bike/setup.ts';
-import { applyMoves, effectsOf, pick, type Moves } from './controls.ts';
-import type { PlanCase } from './plan.ts';
+import { applyMoves, effectsOf, pick, type Moves } from './controls/controls.ts';
+import type { PlanCase } from './terms/plan.ts';
 
 /** Whole millimetres without their sign. */
 const mm = (v: number): string => `${Math.abs(Math.round(v))} mm`;

@@ -1,9 +1,9 @@
 import { forecastOf, laidOut, type Forecast } from '../model/forecast.ts';
 import { HABITS, type MeasureKey } from '../protocol/protocols.ts';
-import { both, cannot, effectsOf, type Moves } from './controls.ts';
-import { CONTROLS, type ControlKey } from './controlTable.ts';
-import { isWhole, noFurther } from './limits.ts';
-import { bodyOf, type PlanCase } from './plan.ts';
+import { both, cannot, effectsOf, type Moves } from './controls/controls.ts';
+import { CONTROLS, type ControlKey } from './controls/controlTable.ts';
+import { isWhole, noFurther } from './controls/limits.ts';
+import { bodyOf, type PlanCase } from './terms/plan.ts';
 
 /** How a round's moves change every measure of the near film. */
 export function forecaster(c: PlanCase): (moves: Moves) => Forecast | null {

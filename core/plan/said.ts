@@ -5,12 +5,12 @@ import { openComplaints } from '../intake/intake.ts';
 import type { Forecast } from '../model/forecast.ts';
 import { isOut } from '../protocol/judge.ts';
 import type { MeasureKey } from '../protocol/protocols.ts';
-import { STANDS } from './belief.ts';
-import { applyMoves } from './controls.ts';
-import type { Draft } from './draft.ts';
-import { legsDiffer } from './legs.ts';
-import type { Ask, PlanCase, PlanLine, Prescription } from './plan.ts';
-import { QUESTIONS } from './questions.ts';
+import { STANDS } from './terms/belief.ts';
+import { applyMoves } from './controls/controls.ts';
+import type { Draft } from './lines/draft.ts';
+import { legsDiffer } from './lines/legs.ts';
+import type { Ask, PlanCase, PlanLine, Prescription } from './terms/plan.ts';
+import { QUESTIONS } from './terms/questions.ts';
 
 /** What has to be known first. */
 export function asks(c: PlanCase, drafts: readonly Draft[]): Ask[] {

@@ -1,9 +1,9 @@
 import type { Forecast, PredictedMeasure } from '../model/forecast.ts';
 import { callsForChange } from '../protocol/protocols.ts';
-import { both, type Moves } from './controls.ts';
-import type { Stage } from './controlTable.ts';
+import { both, type Moves } from './controls/controls.ts';
+import type { Stage } from './controls/controlTable.ts';
 import { inside } from './harm.ts';
-import type { PlanCase, PlanLine } from './plan.ts';
+import type { PlanCase, PlanLine } from './terms/plan.ts';
 
 /** From the ground up, as a fitter works. */
 export const STAGES: readonly Stage[] = ['feet', 'saddle', 'cockpit'];

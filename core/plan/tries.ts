@@ -2,11 +2,11 @@ import type { Complaint } from '../intake/intake.ts';
 import { sidesOf } from '../suspects/evidence.ts';
 import { RULES, type SuspectKey } from '../suspects/suspectRules.ts';
 import type { Suspect, SuspectsOf } from '../suspects/suspects.ts';
-import { CONTROLS, type ControlKey, type Stage } from './controlTable.ts';
-import type { Moves } from './controls.ts';
-import type { Draft } from './draft.ts';
-import { likelihoodOf } from './raised.ts';
-import type { PlanCase } from './plan.ts';
+import { CONTROLS, type ControlKey, type Stage } from './controls/controlTable.ts';
+import type { Moves } from './controls/controls.ts';
+import type { Draft } from './lines/draft.ts';
+import { likelihoodOf } from './lines/raised.ts';
+import type { PlanCase } from './terms/plan.ts';
 
 interface Trial {
   stage: Stage;

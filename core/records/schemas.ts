@@ -5,7 +5,7 @@ import { RECORD_VERSIONS, upToDate, type RecordKind } from './migrations.ts';
 import { bikeSchema, bodySchema, intakeSchema } from './stationSchemas.ts';
 import { devicesSchema } from '../kinematics/devices.ts';
 import { handOverSchema } from './handOver.ts';
-import { planningSchema } from '../plan/planning.ts';
+import { planningSchema } from '../plan/terms/planning.ts';
 import { staticsSchema } from '../body/statics.ts';
 import type {
   Bike,
@@ -21,9 +21,9 @@ import type {
   TrackingState,
   VideoInfo,
 } from './types.ts';
-import { changeSchema } from '../plan/change.ts';
+import { changeSchema } from '../plan/terms/change.ts';
 import { followUpSchema } from './followUp.ts';
-import { planSchema } from '../plan/keptPlan.ts';
+import { planSchema } from '../plan/controls/keptPlan.ts';
 import { PART_KINDS, PART_NUMBERS, type Part } from '../bike/parts.ts';
 
 const id = Joi.string()

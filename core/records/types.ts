@@ -12,12 +12,12 @@ import type { MeasureKey, Protocol } from '../protocol/protocols.ts';
 import type { Habits } from '../model/bodyModel.ts';
 import type { TakeDevices } from '../kinematics/devices.ts';
 import type { HandOver } from './handOver.ts';
-import type { Planning } from '../plan/planning.ts';
+import type { Planning } from '../plan/terms/planning.ts';
 import type { Statics } from '../body/statics.ts';
 import { RECORD_VERSIONS } from './migrations.ts';
-import type { Change } from '../plan/change.ts';
+import type { Change } from '../plan/terms/change.ts';
 import type { FollowUp } from './followUp.ts';
-import type { Plan } from '../plan/keptPlan.ts';
+import type { Plan } from '../plan/controls/keptPlan.ts';
 
 /** A rider. `version` is the record's shape, as in every record: newer shapes are refused and kept as they are. */
 export interface Rider {

@@ -12,7 +12,7 @@ import {
   restoredFrom,
   writePlanLog,
 } from '../formats/planLog.ts';
-import { applyMoves } from '../plan/controls.ts';
+import { applyMoves } from '../plan/controls/controls.ts';
 import { backupNudge, studioDesk } from '../visit/desk.ts';
 import { applyEdit } from '../visit/edits.ts';
 import { REPORT_PARTS } from '../records/handOver.ts';

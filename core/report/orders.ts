@@ -1,7 +1,7 @@
 import type { Part, PartKind } from '../bike/parts.ts';
 import type { BikeSetup } from '../bike/setup.ts';
-import type { ControlKey } from '../plan/controlTable.ts';
-import type { Moves } from '../plan/controls.ts';
+import type { ControlKey } from '../plan/controls/controlTable.ts';
+import type { Moves } from '../plan/controls/controls.ts';
 
 /** A line of the parts list. */
 export interface OrderLine {

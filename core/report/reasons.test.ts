@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { DOSSIERS } from '../../scripts/demo/dossiers.ts';
-import { applyMoves, type Moves } from '../plan/controls.ts';
-import { CONTROL_KEYS, CONTROLS } from '../plan/controlTable.ts';
+import { applyMoves, type Moves } from '../plan/controls/controls.ts';
+import { CONTROL_KEYS, CONTROLS } from '../plan/controls/controlTable.ts';
 import { MEASURE_KEYS } from '../protocol/protocols.ts';
 import type { Finding } from '../protocol/finding.ts';
 import { changeInPlainWords, findingInPlainWords, PLAIN } from './plainWords.ts';

@@ -1,6 +1,6 @@
 import type { BikeSetup } from '../bike/setup.ts';
-import { CONTROL_KEYS, CONTROLS, type ControlKey } from '../plan/controlTable.ts';
-import { effectsOf, pick } from '../plan/controls.ts';
+import { CONTROL_KEYS, CONTROLS, type ControlKey } from '../plan/controls/controlTable.ts';
+import { effectsOf, pick } from '../plan/controls/controls.ts';
 import { movesBetween } from '../visit/progress.ts';
 
 /**

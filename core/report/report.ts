@@ -4,7 +4,7 @@ import { openComplaints, ONSET_WORDS, regionName, type Complaint, type Intake } 
 import type { MeasureKey } from '../protocol/protocols.ts';
 import type { ReportPartKey } from '../records/handOver.ts';
 import { differences } from '../visit/setups.ts';
-import type { Change, ChangedValue } from '../plan/change.ts';
+import type { Change, ChangedValue } from '../plan/terms/change.ts';
 import type { Finding } from '../protocol/finding.ts';
 import type { FollowUp } from '../records/followUp.ts';
 import { jobsFor, RETORQUE } from './orders.ts';

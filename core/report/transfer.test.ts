@@ -3,7 +3,7 @@ import { DEMO_PARTS } from '../../app/demo/parts.ts';
 import { DOSSIERS } from '../../scripts/demo/dossiers.ts';
 import { resolveBike } from '../bike/resolve.ts';
 import type { BikeSetup } from '../bike/setup.ts';
-import { applyMoves } from '../plan/controls.ts';
+import { applyMoves } from '../plan/controls/controls.ts';
 import { coordinatesApart, coordinatesOf } from './position.ts';
 import { transfer } from './transfer.ts';
 

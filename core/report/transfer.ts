@@ -6,7 +6,7 @@ import { saddleMeasures } from '../bike/saddle.ts';
 import type { BikeSetup } from '../bike/setup.ts';
 import { RAD_PER_DEG } from '../math/angles.ts';
 import type { PlanePoint } from '../math/vec.ts';
-import { RAIL_RANGE_MM } from '../plan/controls.ts';
+import { RAIL_RANGE_MM } from '../plan/controls/controls.ts';
 import { buildsFor, type BuildOffer } from '../plan/cockpitBuilds.ts';
 
 /** What gives way first where the saddle can't be had: the hands keep their distance to the saddle, or to the bottom bracket. */

@@ -18,7 +18,7 @@ import {
 } from '../records/schemas.ts';
 import { withTakeAdded } from './rounds.ts';
 import { allBack, moved, putBack } from './setups.ts';
-import { setupPlace } from '../plan/change.ts';
+import { setupPlace } from '../plan/terms/change.ts';
 import type { Correction, FitSession, Hidden, Mark, Take, TrackingState } from '../records/types.ts';
 
 /** Everything the interface can change in a session, one word each. */

@@ -1,10 +1,10 @@
 import type { BikeSetup } from '../bike/setup.ts';
-import { applyMoves, movedBy, standsAt, tidy, type Moves } from '../plan/controls.ts';
-import { CONTROLS, type ControlKey } from '../plan/controlTable.ts';
+import { applyMoves, movedBy, standsAt, tidy, type Moves } from '../plan/controls/controls.ts';
+import { CONTROLS, type ControlKey } from '../plan/controls/controlTable.ts';
 import { valueAt } from '../bike/path.ts';
 import { differences } from './setups.ts';
-import type { Change, ChangedValue } from '../plan/change.ts';
-import type { KeptLine } from '../plan/keptPlan.ts';
+import type { Change, ChangedValue } from '../plan/terms/change.ts';
+import type { KeptLine } from '../plan/controls/keptPlan.ts';
 
 /** How far a line of the plan is on the bike. */
 export interface LineProgress {

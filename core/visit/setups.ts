@@ -2,7 +2,7 @@ import type { BikeSetup } from '../bike/setup.ts';
 import { putValue, valueAt } from '../bike/path.ts';
 import type { FitSession } from '../records/types.ts';
 import { NOT_RIDDEN } from '../kinematics/ridden.ts';
-import type { Change, ChangedValue } from '../plan/change.ts';
+import type { Change, ChangedValue } from '../plan/terms/change.ts';
 
 /** The round that the visit is in: 1 until a changed bike is filmed again. */
 export const roundNow = (s: Pick<FitSession, 'takes'>): number => Math.max(1, ...s.takes.map((t) => t.round));

@@ -6,13 +6,13 @@ import { MAT_CELL_MM, matAt, trainerAt, type Riding } from '../../sim/devices.ts
 import { filmed } from '../../sim/filmed.ts';
 import { crankAngleDeg } from '../../sim/rider.ts';
 import { parseMatCsv, parseTrainerCsv, writeMatCsv, writeTrainerCsv } from '../formats/devicesCsv.ts';
-import { applyMoves, type Moves } from '../plan/controls.ts';
+import { applyMoves, type Moves } from '../plan/controls/controls.ts';
 import { applyEdit } from './edits.ts';
 import { differences, setupNow } from './setups.ts';
 import type { FitSession } from '../records/types.ts';
 import { NOT_RIDDEN } from '../kinematics/ridden.ts';
-import type { Change } from '../plan/change.ts';
-import type { KeptLine } from '../plan/keptPlan.ts';
+import type { Change } from '../plan/terms/change.ts';
+import type { KeptLine } from '../plan/controls/keptPlan.ts';
 import { readTracks } from '../kinematics/read.ts';
 import { loadOf, riddenOf, summariseMat, summariseTrainer } from '../kinematics/devices.ts';
 import { outlineAt } from '../model/outlines.ts';
@@ -20,7 +20,7 @@ import { pairByPhase } from '../kinematics/crankPhase.ts';
 import { movesBetween, nextLine, progressOf, souredLines, standings, valuesOf } from './progress.ts';
 import { roundNow } from './setups.ts';
 import { roundSetup, wantsFilm } from './rounds.ts';
-import { sweepOf, sweptPlaces } from '../plan/sweep.ts';
+import { sweepOf, sweptPlaces } from '../plan/terms/sweep.ts';
 
 const bike = DOSSIERS.maren.asFound;
 const line = (key: string, moves: Moves, today: Moves = moves): KeptLine => ({

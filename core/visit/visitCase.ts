@@ -9,17 +9,17 @@ import { legsCompared, sidesCompared } from '../protocol/asymmetry.ts';
 import type { Convention } from '../protocol/convention.ts';
 import { judgeReading, type MeasureReading } from '../protocol/measures.ts';
 import type { Protocol } from '../protocol/protocols.ts';
-import { bySchool } from '../plan/bySchool.ts';
+import { bySchool } from '../plan/terms/bySchool.ts';
 import { protocolUsed } from '../protocol/shelf.ts';
 import type { FitSession, Take } from '../records/types.ts';
-import type { Change } from '../plan/change.ts';
+import type { Change } from '../plan/terms/change.ts';
 import { balanceOf, type Balance } from '../kinematics/balance.ts';
 import type { Reading } from '../kinematics/read.ts';
 import type { CaseFile } from '../suspects/evidence.ts';
 import { rankSuspects } from '../suspects/suspects.ts';
 import { setupOf } from './rounds.ts';
-import { faultsOf } from '../plan/faultsOf.ts';
-import type { FilmedSide, PlanCase, RiddenStep } from '../plan/plan.ts';
+import { faultsOf } from '../plan/lines/faultsOf.ts';
+import type { FilmedSide, PlanCase, RiddenStep } from '../plan/terms/plan.ts';
 
 /** The session's protocol with its bands as they hold for this rider. */
 export function protocolOf(

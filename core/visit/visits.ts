@@ -1,6 +1,6 @@
 import { openComplaints } from '../intake/intake.ts';
 import { NO_HAND_OVER } from '../records/handOver.ts';
-import { NO_PLANNING } from '../plan/planning.ts';
+import { NO_PLANNING } from '../plan/terms/planning.ts';
 import { lastSetup } from './setups.ts';
 import type { FitSession, Take } from '../records/types.ts';
 

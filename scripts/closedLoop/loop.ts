@@ -1,13 +1,13 @@
 import { UNMEASURED_PART } from '../../core/bike/parts.ts';
 import { USUAL_HABITS } from '../../core/model/bodyModel.ts';
-import { applyMoves, both, tidy, type Moves } from '../../core/plan/controls.ts';
-import type { ControlKey } from '../../core/plan/controlTable.ts';
-import type { PlanLine, Prescription, RiddenStep } from '../../core/plan/plan.ts';
+import { applyMoves, both, tidy, type Moves } from '../../core/plan/controls/controls.ts';
+import type { ControlKey } from '../../core/plan/controls/controlTable.ts';
+import type { PlanLine, Prescription, RiddenStep } from '../../core/plan/terms/plan.ts';
 import { prescribe } from '../../core/plan/prescribe.ts';
 import { filmedTake, visitCase, type FilmedTake, type PlannedVisit } from '../../core/visit/visitCase.ts';
 import { judgeReading, type MeasureReading } from '../../core/protocol/measures.ts';
 import { callsForChange, protocolById, type MeasureKey } from '../../core/protocol/protocols.ts';
-import { NO_PLANNING } from '../../core/plan/planning.ts';
+import { NO_PLANNING } from '../../core/plan/terms/planning.ts';
 import { NO_STATICS } from '../../core/body/statics.ts';
 import { readTracks, type Reading } from '../../core/kinematics/read.ts';
 import { outcomes } from '../../core/visit/outcome.ts';

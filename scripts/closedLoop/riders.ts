@@ -2,7 +2,7 @@ import { UNMEASURED_BIKE, type BikeSetup } from '../../core/bike/setup.ts';
 import { NOT_TESTED, UNTESTED_BODY, type BodyRecord } from '../../core/body/bodyTests.ts';
 import { BLANK_INTAKE, type Complaint, type Intake, type RegionKey } from '../../core/intake/intake.ts';
 import type { Effects } from '../../core/model/effects.ts';
-import { applyMoves, effectsOf, type Moves } from '../../core/plan/controls.ts';
+import { applyMoves, effectsOf, type Moves } from '../../core/plan/controls/controls.ts';
 import type { OnBike } from '../../core/suspects/onBike.ts';
 import { ridden, type Felt, type Habit } from '../../sim/answer.ts';
 import { comfortable, otherLeg, seated } from '../../sim/human.ts';

@@ -1,4 +1,4 @@
-import { applyMoves, both, effectsOf, type Moves } from '../../core/plan/controls.ts';
+import { applyMoves, both, effectsOf, type Moves } from '../../core/plan/controls/controls.ts';
 import type { BikeSetup } from '../../core/bike/setup.ts';
 import { ridden, type Habit } from '../../sim/answer.ts';
 import { CAST, type CastMember } from '../../sim/cast.ts';

@@ -1,8 +1,8 @@
 import { DEMO_PARTS } from '../../app/demo/parts.ts';
 import type { LegSide } from '../../core/model/effects.ts';
-import type { PlanCase } from '../../core/plan/plan.ts';
+import type { PlanCase } from '../../core/plan/terms/plan.ts';
 import { filmedTake, visitCase, type FilmedTake, type PlannedVisit } from '../../core/visit/visitCase.ts';
-import { NO_PLANNING } from '../../core/plan/planning.ts';
+import { NO_PLANNING } from '../../core/plan/terms/planning.ts';
 import { NO_STATICS } from '../../core/body/statics.ts';
 import { protocolById, type Protocol } from '../../core/protocol/protocols.ts';
 import { readTracks, type Reading } from '../../core/kinematics/read.ts';

@@ -13,7 +13,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { resolveBike } from '../../../core/bike/resolve.ts';
 import { UNMEASURED_BIKE, type BikeSetup } from '../../../core/bike/setup.ts';
 import { away, transfer, type Priority, type Transfer } from '../../../core/report/transfer.ts';
-import { applyMoves } from '../../../core/plan/controls.ts';
+import { applyMoves } from '../../../core/plan/controls/controls.ts';
 import { bikesOf } from '../../../core/visit/bikes.ts';
 import { BIKE_BOUNDS } from '../../../core/records/stationSchemas.ts';
 import { lastSetup } from '../../../core/visit/setups.ts';

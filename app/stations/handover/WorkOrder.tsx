@@ -12,7 +12,7 @@ import { useMemo } from 'react';
 import { fieldName } from '../../../core/bike/fields.ts';
 import { boughtMoves, partsBetween, RETORQUE, totalOf } from '../../../core/report/orders.ts';
 import { workOrderOf } from '../../../core/report/report.ts';
-import { applyMoves } from '../../../core/plan/controls.ts';
+import { applyMoves } from '../../../core/plan/controls/controls.ts';
 import { differences, lastSetup, setupNow } from '../../../core/visit/setups.ts';
 import type { FitSession } from '../../../core/records/types.ts';
 import { progressOf } from '../../../core/visit/progress.ts';

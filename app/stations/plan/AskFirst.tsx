@@ -2,8 +2,8 @@ import Box from '@mui/material/Box';
 import Link from '@mui/material/Link';
 import Typography from '@mui/material/Typography';
 import { Link as RouterLink } from 'react-router';
-import type { Ask } from '../../../core/plan/plan.ts';
-import { QUESTIONS, type Answers, type QuestionKey } from '../../../core/plan/questions.ts';
+import type { Ask } from '../../../core/plan/terms/plan.ts';
+import { QUESTIONS, type Answers, type QuestionKey } from '../../../core/plan/terms/questions.ts';
 import { Choice } from '../../ui/Choice';
 
 /** Questions that must be answered before the plan goes further; each is answered here, or on the station that holds it. */

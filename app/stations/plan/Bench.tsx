@@ -7,11 +7,11 @@ import IconButton from '@mui/material/IconButton';
 import Slider from '@mui/material/Slider';
 import Typography from '@mui/material/Typography';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { both, cannot, effectsOf, tidy, type Moves } from '../../../core/plan/controls.ts';
-import type { ControlKey } from '../../../core/plan/controlTable.ts';
+import { both, cannot, effectsOf, tidy, type Moves } from '../../../core/plan/controls/controls.ts';
+import type { ControlKey } from '../../../core/plan/controls/controlTable.ts';
 import { asItIs, forecastOf, laidOut } from '../../../core/model/forecast.ts';
 import { UNRELIABLE_FROM_DEG } from '../../../core/model/legModel.ts';
-import { bodyOf } from '../../../core/plan/plan.ts';
+import { bodyOf } from '../../../core/plan/terms/plan.ts';
 import { compensation, knockOns, pitchAtBottomDeg } from '../../../core/plan/couplings.ts';
 import { GRID_DEG } from '../../../core/kinematics/curves.ts';
 import type { Reading } from '../../../core/kinematics/read.ts';
@@ -27,7 +27,7 @@ import { StrokeChart } from '../../charts/StrokeChart';
 import type { VisitCase } from '../../../core/visit/visitCase.ts';
 import { useStudio } from '../../session/useStudio';
 import { Variants } from './Variants';
-import type { Variant } from '../../../core/plan/planning.ts';
+import type { Variant } from '../../../core/plan/terms/planning.ts';
 
 const CURVES = [
   ['kneeFlexionDeg', 'Knee'],

@@ -11,8 +11,13 @@ import Typography from '@mui/material/Typography';
 import { memo, useCallback, useState } from 'react';
 import type { Part } from '../../../core/bike/parts.ts';
 import type { BikeSetup } from '../../../core/bike/setup.ts';
-import { CONTROL_KEYS, CONTROLS, type ControlKey, type Stage } from '../../../core/plan/controlTable.ts';
-import { standsAt, type Moves } from '../../../core/plan/controls.ts';
+import {
+  CONTROL_KEYS,
+  CONTROLS,
+  type ControlKey,
+  type Stage,
+} from '../../../core/plan/controls/controlTable.ts';
+import { standsAt, type Moves } from '../../../core/plan/controls/controls.ts';
 import { ControlField } from '../../ui/ControlField';
 import { byText } from '../../ui/words/moveText';
 import { useStudio } from '../../session/useStudio';

@@ -12,11 +12,11 @@ import { single } from '../../../core/body/bodyTests.ts';
 import { RED_FLAGS } from '../../../core/intake/intake.ts';
 import { balanceAfter } from '../../../core/model/balanceAfter.ts';
 import { adviceFor, cautionsFor } from '../../../core/plan/cautions.ts';
-import { CONTROLS, type ControlKey } from '../../../core/plan/controlTable.ts';
-import { effectsOf, type Moves } from '../../../core/plan/controls.ts';
+import { CONTROLS, type ControlKey } from '../../../core/plan/controls/controlTable.ts';
+import { effectsOf, type Moves } from '../../../core/plan/controls/controls.ts';
 import { asItIs, forecastOf, laidOut } from '../../../core/model/forecast.ts';
 
-import { bodyOf, type Decision, type PlanLine, type Prescription } from '../../../core/plan/plan.ts';
+import { bodyOf, type Decision, type PlanLine, type Prescription } from '../../../core/plan/terms/plan.ts';
 import { ON_BIKE } from '../../../core/suspects/onBike.ts';
 import { setupNow } from '../../../core/visit/setups.ts';
 import { valuesOf } from '../../../core/visit/progress.ts';

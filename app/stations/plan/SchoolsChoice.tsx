@@ -1,5 +1,5 @@
 import Box from '@mui/material/Box';
-import type { Schools } from '../../../core/plan/schools.ts';
+import type { Schools } from '../../../core/plan/terms/schools.ts';
 import { Choice } from '../../ui/Choice';
 
 /** Where schools differ, the fitter picks; the prescription follows at once. */

@@ -2,7 +2,7 @@ import { useEffect, useMemo, useState } from 'react';
 import type { Part } from '../../../core/bike/parts.ts';
 import type { Habits } from '../../../core/model/bodyModel.ts';
 import { filmedTake, visitCase, type VisitCase } from '../../../core/visit/visitCase.ts';
-import type { PlanCase, Prescription } from '../../../core/plan/plan.ts';
+import type { PlanCase, Prescription } from '../../../core/plan/terms/plan.ts';
 import { roundNow } from '../../../core/visit/setups.ts';
 import { setupOf } from '../../../core/visit/rounds.ts';
 import { partnerOf } from '../../../core/visit/pairs.ts';

@@ -3,7 +3,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { protocolOf } from '../../../core/visit/visitCase.ts';
-import { staticKneeBand } from '../../../core/plan/bySchool.ts';
+import { staticKneeBand } from '../../../core/plan/terms/bySchool.ts';
 import { judge } from '../../../core/protocol/judge.ts';
 import {
   DYNAMIC_READS_MORE_DEG,

@@ -7,8 +7,8 @@ import { Link } from 'react-router';
 import { takesHalfSteps } from '../../../core/intake/intake.ts';
 import { differences, setupNow } from '../../../core/visit/setups.ts';
 import type { FitSession } from '../../../core/records/types.ts';
-import type { KeptLine } from '../../../core/plan/keptPlan.ts';
-import type { RiderWord } from '../../../core/plan/change.ts';
+import type { KeptLine } from '../../../core/plan/controls/keptPlan.ts';
+import type { RiderWord } from '../../../core/plan/terms/change.ts';
 import {
   nextLine,
   progressOf,

@@ -2,7 +2,7 @@ import Box from '@mui/material/Box';
 import { useTheme } from '@mui/material/styles';
 import { extent, line as d3line, scaleLinear } from 'd3';
 import type { Band } from '../../../core/protocol/judge.ts';
-import type { Sweep } from '../../../core/plan/sweep.ts';
+import type { Sweep } from '../../../core/plan/terms/sweep.ts';
 
 export interface LadderLine {
   name: string;

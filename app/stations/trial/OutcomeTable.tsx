@@ -12,7 +12,7 @@ import Typography from '@mui/material/Typography';
 import { useMemo, useState } from 'react';
 import { Link, useFetcher } from 'react-router';
 import { USUAL_HABITS } from '../../../core/model/bodyModel.ts';
-import { effectsOf } from '../../../core/plan/controls.ts';
+import { effectsOf } from '../../../core/plan/controls/controls.ts';
 import { forecastOf, laidOut } from '../../../core/model/forecast.ts';
 import { learnHabits } from '../../../core/model/learn.ts';
 import type { Effects } from '../../../core/model/effects.ts';

@@ -11,8 +11,8 @@ import { NumberField } from '../../ui/NumberField';
 import type { Devices } from './useDevices';
 import { useSet } from '../../session/useSet';
 import { WordsField } from '../../ui/WordsField';
-import type { Change, RiderWord } from '../../../core/plan/change.ts';
-import { TRIAL_TESTS } from '../../../core/plan/trialTests.ts';
+import type { Change, RiderWord } from '../../../core/plan/terms/change.ts';
+import { TRIAL_TESTS } from '../../../core/plan/terms/trialTests.ts';
 import { FieldPlace } from '../../session/useTyped';
 
 const WORDS: readonly (readonly [RiderWord, string, string])[] = [

@@ -1,6 +1,6 @@
 import type { BikeSetup } from '../../../core/bike/setup.ts';
-import { CONTROLS, type ControlKey } from '../../../core/plan/controlTable.ts';
-import { stanceByMm, standsAt, type Moves } from '../../../core/plan/controls.ts';
+import { CONTROLS, type ControlKey } from '../../../core/plan/controls/controlTable.ts';
+import { stanceByMm, standsAt, type Moves } from '../../../core/plan/controls/controls.ts';
 import { lengthWithUnit, type LengthUnit } from '../../../core/units/length.ts';
 
 const amount = (key: ControlKey, v: number, unit: LengthUnit): string => {

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { seededRandom } from '../../../sim/random.ts';
 import { judge } from '../../../core/protocol/judge.ts';
-import { CONTROL_KEYS, CONTROLS } from '../../../core/plan/controlTable.ts';
-import type { Moves } from '../../../core/plan/controls.ts';
+import { CONTROL_KEYS, CONTROLS } from '../../../core/plan/controls/controlTable.ts';
+import type { Moves } from '../../../core/plan/controls/controls.ts';
 import { CATALOGUE } from '../../demo/catalogue.ts';
 import { conventionWord, degrees, hasConvention, quoted } from './angleText.ts';
 import { quotedBand, quotedVerdict } from '../../../core/protocol/convention.ts';

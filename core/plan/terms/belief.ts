@@ -1,4 +1,4 @@
-import { normalPdf } from '../math/normal.ts';
+import { normalPdf } from '../../math/normal.ts';
 
 /** The settings that are believed in millimetres. */
 export type SettingKey = 'height' | 'setback' | 'reach' | 'bar';

@@ -1,10 +1,10 @@
-import { clampPoint, hoodPoint, type HeadTube } from '../bike/cockpit.ts';
-import type { BikeSetup, FootSetup } from '../bike/setup.ts';
-import { WASHER_MM } from '../bike/stance.ts';
-import { RAD_PER_DEG } from '../math/angles.ts';
-import type { PlanePoint } from '../math/vec.ts';
-import type { Effects, LegSide } from '../model/effects.ts';
-import { putValue, valueAt } from '../bike/path.ts';
+import { clampPoint, hoodPoint, type HeadTube } from '../../bike/cockpit.ts';
+import type { BikeSetup, FootSetup } from '../../bike/setup.ts';
+import { WASHER_MM } from '../../bike/stance.ts';
+import { RAD_PER_DEG } from '../../math/angles.ts';
+import type { PlanePoint } from '../../math/vec.ts';
+import type { Effects, LegSide } from '../../model/effects.ts';
+import { putValue, valueAt } from '../../bike/path.ts';
 import { CONTROLS, type ControlKey } from './controlTable.ts';
 
 /** By how much each control is moved from where it stands; what is not there stays. */

@@ -1,4 +1,4 @@
-import type { LegSide } from '../model/effects.ts';
+import type { LegSide } from '../../model/effects.ts';
 
 export type Stage = 'feet' | 'saddle' | 'cockpit';
 

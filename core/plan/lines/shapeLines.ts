@@ -1,9 +1,9 @@
-import type { Part } from '../bike/parts.ts';
-import { barWidthMm, crankRangeMm, saddleWidths, type Posture } from '../body/estimates.ts';
-import { single, worse } from '../body/bodyTests.ts';
-import { openComplaints } from '../intake/intake.ts';
+import type { Part } from '../../bike/parts.ts';
+import { barWidthMm, crankRangeMm, saddleWidths, type Posture } from '../../body/estimates.ts';
+import { single, worse } from '../../body/bodyTests.ts';
+import { openComplaints } from '../../intake/intake.ts';
 import type { Draft } from './draft.ts';
-import type { PlanCase } from './plan.ts';
+import type { PlanCase } from '../terms/plan.ts';
 import { raisedBy, speaksFor } from './raised.ts';
 
 /** Tilt, crank, saddle and bar: what no filmed angle's band asks for by itself. */

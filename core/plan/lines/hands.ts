@@ -1,16 +1,16 @@
-import type { PlanePoint } from '../math/vec.ts';
-import type { BodyModel } from '../model/bodyModel.ts';
-import { NO_EFFECTS } from '../model/effects.ts';
-import { asItIs, laidOut } from '../model/forecast.ts';
-import { predictTop } from '../model/predict.ts';
-import { normalPdf } from '../math/normal.ts';
-import { measureText } from '../protocol/convention.ts';
-import type { MeasureReading } from '../protocol/measures.ts';
-import { angleGradient, RIDE_SD_DEG, STICKER_SD_MM } from '../kinematics/uncertainty.ts';
-import type { Joints, SideKey } from '../kinematics/angles.ts';
-import { WELL_SHARE, type Hint, type Spread } from './belief.ts';
+import type { PlanePoint } from '../../math/vec.ts';
+import type { BodyModel } from '../../model/bodyModel.ts';
+import { NO_EFFECTS } from '../../model/effects.ts';
+import { asItIs, laidOut } from '../../model/forecast.ts';
+import { predictTop } from '../../model/predict.ts';
+import { normalPdf } from '../../math/normal.ts';
+import { measureText } from '../../protocol/convention.ts';
+import type { MeasureReading } from '../../protocol/measures.ts';
+import { angleGradient, RIDE_SD_DEG, STICKER_SD_MM } from '../../kinematics/uncertainty.ts';
+import type { Joints, SideKey } from '../../kinematics/angles.ts';
+import { WELL_SHARE, type Hint, type Spread } from '../terms/belief.ts';
 import { hintsFor, type Explained } from './hints.ts';
-import type { FilmedSide, PlanCase } from './plan.ts';
+import type { FilmedSide, PlanCase } from '../terms/plan.ts';
 
 /** What is believed of the place of the hands: reach + too long, bar + too high, mm. */
 export interface HandsBelief {

@@ -1,10 +1,10 @@
-import type { Part } from '../bike/parts.ts';
-import { applyMoves, cannot, effectsOf, type Moves } from './controls.ts';
+import type { Part } from '../../bike/parts.ts';
+import { applyMoves, cannot, effectsOf, type Moves } from '../controls/controls.ts';
 import type { Draft } from './draft.ts';
 import { explained } from './hints.ts';
-import { STANDS } from './belief.ts';
+import { STANDS } from '../terms/belief.ts';
 import { eitherOff, type HandsBelief } from './hands.ts';
-import type { Ask, PlanCase } from './plan.ts';
+import type { Ask, PlanCase } from '../terms/plan.ts';
 
 /** How near to the wanted place counts as well as one more thing touched (own scale). */
 const NEAR_MM = 9;

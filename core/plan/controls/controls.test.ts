@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { DOSSIERS } from '../../scripts/demo/dossiers.ts';
-import { seededRandom } from '../../sim/random.ts';
-import { bikeWith } from './blankCase.fixture.ts';
+import { DOSSIERS } from '../../../scripts/demo/dossiers.ts';
+import { seededRandom } from '../../../sim/random.ts';
+import { bikeWith } from '../blankCase.fixture.ts';
 import {
   applyMoves,
   both,
@@ -14,7 +14,7 @@ import {
   type Moves,
 } from './controls.ts';
 import { CONTROL_KEYS, CONTROLS, type ControlKey } from './controlTable.ts';
-import { CLEAT_BAND_MM } from './schools.ts';
+import { CLEAT_BAND_MM } from '../terms/schools.ts';
 
 const bike = DOSSIERS.maren.asFound;
 const sin = (deg: number): number => Math.sin((deg * Math.PI) / 180);

@@ -1,8 +1,8 @@
-import { openComplaints } from '../intake/intake.ts';
-import { cannot, type Moves } from './controls.ts';
+import { openComplaints } from '../../intake/intake.ts';
+import { cannot, type Moves } from '../controls/controls.ts';
 import type { Draft } from './draft.ts';
 import { explained } from './hints.ts';
-import type { PlanCase } from './plan.ts';
+import type { PlanCase } from '../terms/plan.ts';
 import type { Setting } from './settings.ts';
 
 const POST = 'Stay inside the post’s marks; clamp to the maker’s torque.';

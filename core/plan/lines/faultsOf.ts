@@ -1,7 +1,7 @@
-import type { CaseFile, Fault } from '../suspects/evidence.ts';
-import type { Belief } from './belief.ts';
+import type { CaseFile, Fault } from '../../suspects/evidence.ts';
+import type { Belief } from '../terms/belief.ts';
 import { handsBelief } from './hands.ts';
-import type { PlanCase } from './plan.ts';
+import type { PlanCase } from '../terms/plan.ts';
 import { heightSetting, setbackSetting, type Setting } from './settings.ts';
 
 const textOf = (b: Belief): string => b.signs.map((s) => s.text).join('; ');

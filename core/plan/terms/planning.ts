@@ -1,8 +1,8 @@
 import Joi from 'joi';
-import type { Moves } from './controls.ts';
-import { movesSchema } from './movesSchema.ts';
-import { LADDER_KEYS, type LadderKey, type RungWord } from '../suspects/ladders.ts';
-import { ON_BIKE, type OnBike } from '../suspects/onBike.ts';
+import type { Moves } from '../controls/controls.ts';
+import { movesSchema } from '../controls/movesSchema.ts';
+import { LADDER_KEYS, type LadderKey, type RungWord } from '../../suspects/ladders.ts';
+import { ON_BIKE, type OnBike } from '../../suspects/onBike.ts';
 import type { Decision } from './plan.ts';
 import { QUESTIONS, type QuestionKey } from './questions.ts';
 import { USUAL_SCHOOLS, type Schools } from './schools.ts';

@@ -1,5 +1,5 @@
-import { tidy, type Moves } from './controls.ts';
-import type { ControlKey } from './controlTable.ts';
+import { tidy, type Moves } from '../controls/controls.ts';
+import type { ControlKey } from '../controls/controlTable.ts';
 import { roundLines, type PlanLine, type Prescription } from './plan.ts';
 
 /** What became of one line of a plan when something else was decided. */

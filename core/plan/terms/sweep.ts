@@ -1,8 +1,8 @@
-import { CONTROLS } from './controlTable.ts';
-import { valueAt } from '../bike/path.ts';
-import type { BikeSetup } from '../bike/setup.ts';
+import { CONTROLS } from '../controls/controlTable.ts';
+import { valueAt } from '../../bike/path.ts';
+import type { BikeSetup } from '../../bike/setup.ts';
 import type { Change } from './change.ts';
-import type { Ridden } from '../kinematics/ridden.ts';
+import type { Ridden } from '../../kinematics/ridden.ts';
 
 /** A setting that was ridden: how it felt against the start of the sweep, and what was read on it. */
 export interface SweepPoint {

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { findingSchema, type Finding } from '../protocol/finding.ts';
+import { findingSchema, type Finding } from '../../protocol/finding.ts';
 import type { Moves } from './controls.ts';
 import { movesSchema } from './movesSchema.ts';
 

@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
-import { CATALOGUE } from '../../app/demo/catalogue.ts';
-import { NO_STATICS, type Statics } from '../body/statics.ts';
-import type { FitSession } from '../records/types.ts';
-import { tested } from './blankCase.fixture.ts';
-import type { MeasureReading } from '../protocol/measures.ts';
-import { protocolOf } from '../visit/visitCase.ts';
+import { CATALOGUE } from '../../../app/demo/catalogue.ts';
+import { NO_STATICS, type Statics } from '../../body/statics.ts';
+import type { FitSession } from '../../records/types.ts';
+import { tested } from '../blankCase.fixture.ts';
+import type { MeasureReading } from '../../protocol/measures.ts';
+import { protocolOf } from '../../visit/visitCase.ts';
 import { USUAL_SCHOOLS } from './schools.ts';
 import { bySchool, staticKneeBand } from './bySchool.ts';
 

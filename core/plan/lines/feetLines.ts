@@ -1,15 +1,15 @@
-import { legLength } from '../body/estimates.ts';
-import { pair } from '../body/bodyTests.ts';
-import type { LegSide } from '../model/effects.ts';
-import { sidesOf } from '../suspects/evidence.ts';
-import { rotationOff } from '../suspects/suspectsFeet.ts';
-import type { Moves } from './controls.ts';
+import { legLength } from '../../body/estimates.ts';
+import { pair } from '../../body/bodyTests.ts';
+import type { LegSide } from '../../model/effects.ts';
+import { sidesOf } from '../../suspects/evidence.ts';
+import { rotationOff } from '../../suspects/suspectsFeet.ts';
+import type { Moves } from '../controls/controls.ts';
 import type { Draft } from './draft.ts';
 import { legsDiffer } from './legs.ts';
-import { noFurther } from './limits.ts';
-import type { PlanCase } from './plan.ts';
+import { noFurther } from '../controls/limits.ts';
+import type { PlanCase } from '../terms/plan.ts';
 import { likelihood, raisedBy, speaksFor, type Raised } from './raised.ts';
-import { CLEAT_BAND_MM } from './schools.ts';
+import { CLEAT_BAND_MM } from '../terms/schools.ts';
 
 const BOLTS = 'Cleat bolts to the maker’s torque; again after the first ride.';
 const SIDES: readonly LegSide[] = ['left', 'right'];

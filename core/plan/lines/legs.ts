@@ -1,7 +1,7 @@
-import type { LegSide } from '../model/effects.ts';
-import { normalCdf } from '../math/normal.ts';
-import type { MeasureReading } from '../protocol/measures.ts';
-import type { PlanCase } from './plan.ts';
+import type { LegSide } from '../../model/effects.ts';
+import { normalCdf } from '../../math/normal.ts';
+import type { MeasureReading } from '../../protocol/measures.ts';
+import type { PlanCase } from '../terms/plan.ts';
 
 /** From here on a difference of the knees at their straightest is worth a look, degrees (handbook: targets, left against right). */
 const WORTH_A_LOOK_DEG = 3;

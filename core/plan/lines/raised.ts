@@ -1,6 +1,6 @@
-import type { Complaint } from '../intake/intake.ts';
-import type { SuspectsOf } from '../suspects/suspects.ts';
-import type { SuspectKey } from '../suspects/suspectRules.ts';
+import type { Complaint } from '../../intake/intake.ts';
+import type { SuspectsOf } from '../../suspects/suspects.ts';
+import type { SuspectKey } from '../../suspects/suspectRules.ts';
 import type { Draft } from './draft.ts';
 
 /** A complaint that a suspect would explain, with what speaks for it. */

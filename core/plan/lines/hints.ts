@@ -1,7 +1,7 @@
-import { complaintName, openComplaints, type Complaint, type RegionKey } from '../intake/intake.ts';
-import type { LegSide } from '../model/effects.ts';
-import type { Hint, SettingKey } from './belief.ts';
-import type { PlanCase } from './plan.ts';
+import { complaintName, openComplaints, type Complaint, type RegionKey } from '../../intake/intake.ts';
+import type { LegSide } from '../../model/effects.ts';
+import type { Hint, SettingKey } from '../terms/belief.ts';
+import type { PlanCase } from '../terms/plan.ts';
 
 /**
  * How many times likelier a complaint makes too little and too much (own scale after the handbook's table of symptoms: a leading

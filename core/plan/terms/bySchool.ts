@@ -1,7 +1,7 @@
-import { DYNAMIC_READS_MORE_DEG, STATIC_KNEE_BAND, type Statics } from '../body/statics.ts';
-import { judge, outOfBand, type Band } from '../protocol/judge.ts';
-import type { MeasureReading } from '../protocol/measures.ts';
-import type { LegSide } from '../model/effects.ts';
+import { DYNAMIC_READS_MORE_DEG, STATIC_KNEE_BAND, type Statics } from '../../body/statics.ts';
+import { judge, outOfBand, type Band } from '../../protocol/judge.ts';
+import type { MeasureReading } from '../../protocol/measures.ts';
+import type { LegSide } from '../../model/effects.ts';
 import type { Schools } from './schools.ts';
 
 /** Halfway between the least and the most that a filmed minimum usually reads more than the held one. */

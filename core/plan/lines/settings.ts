@@ -1,18 +1,18 @@
-import { mean } from '../math/statistics.ts';
-import { saddleHeightStarts, spread as spreadOf } from '../body/estimates.ts';
-import { single } from '../body/bodyTests.ts';
-import { asItIs, laidOut } from '../model/forecast.ts';
-import { predict } from '../model/predict.ts';
-import { openComplaints } from '../intake/intake.ts';
-import type { LegSide } from '../model/effects.ts';
-import { measureText } from '../protocol/convention.ts';
-import type { MeasureReading } from '../protocol/measures.ts';
-import { GONIOMETER_SD_DEG } from '../body/statics.ts';
-import { staticKneeBand } from './bySchool.ts';
-import { believe, type Belief, type Hint, type Sign, type Spread } from './belief.ts';
-import { effectsOf, type Moves } from './controls.ts';
+import { mean } from '../../math/statistics.ts';
+import { saddleHeightStarts, spread as spreadOf } from '../../body/estimates.ts';
+import { single } from '../../body/bodyTests.ts';
+import { asItIs, laidOut } from '../../model/forecast.ts';
+import { predict } from '../../model/predict.ts';
+import { openComplaints } from '../../intake/intake.ts';
+import type { LegSide } from '../../model/effects.ts';
+import { measureText } from '../../protocol/convention.ts';
+import type { MeasureReading } from '../../protocol/measures.ts';
+import { GONIOMETER_SD_DEG } from '../../body/statics.ts';
+import { staticKneeBand } from '../terms/bySchool.ts';
+import { believe, type Belief, type Hint, type Sign, type Spread } from '../terms/belief.ts';
+import { effectsOf, type Moves } from '../controls/controls.ts';
 import { hintsFor, type Explained } from './hints.ts';
-import type { FilmedSide, PlanCase } from './plan.ts';
+import type { FilmedSide, PlanCase } from '../terms/plan.ts';
 
 /** A setting with what is believed of it: all sides together, and each filmed side by itself. */
 export interface Setting {

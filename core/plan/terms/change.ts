@@ -1,6 +1,6 @@
 import Joi from 'joi';
-import { REGIONS, type RegionKey } from '../intake/intake.ts';
-import { riddenSchema, type Ridden } from '../kinematics/ridden.ts';
+import { REGIONS, type RegionKey } from '../../intake/intake.ts';
+import { riddenSchema, type Ridden } from '../../kinematics/ridden.ts';
 import { TRIAL_TESTS, type TrialTests } from './trialTests.ts';
 
 /** A value of a set-up, by its place in it: “saddle.heightMm”. */

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { gaussian, seededRandom } from '../../sim/random.ts';
+import { gaussian, seededRandom } from '../../../sim/random.ts';
 import { believe, probabilityWords, WELL_SHARE, type Spread } from './belief.ts';
 
 const SPREAD: Spread = { wellSdMm: 6.5, offMm: 21, offSdMm: 8, fromMm: 9.5 };

@@ -1,5 +1,5 @@
-import type { Moves } from './controls.ts';
-import type { Stage } from './controlTable.ts';
+import type { Moves } from '../controls/controls.ts';
+import type { Stage } from '../controls/controlTable.ts';
 
 /** A line before it is placed in a round: what speaks for it, and all that it would move in the end. */
 export interface Draft {
