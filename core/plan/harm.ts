@@ -5,8 +5,11 @@ import { CONTROLS, type ControlKey } from './controls/controlTable.ts';
 import { isWhole, noFurther } from './controls/limits.ts';
 import { bodyOf, type PlanCase } from './terms/plan.ts';
 
+/** What a set of moves together would make of the figures; null where nothing can be predicted. */
+export type Forecaster = (moves: Moves) => Forecast | null;
+
 /** How a round's moves change every measure of the near film. */
-export function forecaster(c: PlanCase): (moves: Moves) => Forecast | null {
+export function forecaster(c: PlanCase): Forecaster {
   const near = c.sides[0];
   if (!near) return () => null;
   const body = bodyOf(c);
