@@ -1,6 +1,6 @@
 import { frontalOptions, readOptions } from '../../core/visit/readOptions.ts';
 import type { FitSession, Take } from '../../core/records/types.ts';
-import type { FrontalResult } from '../../core/kinematics/readFrontal.ts';
+import type { FrontalResult } from '../../core/kinematics/frontalReading.ts';
 import { isFrontal } from '../../core/landmarks/landmarks.ts';
 import type { ReadResult } from '../../core/kinematics/read.ts';
 import { withoutHidden } from '../../core/kinematics/review.ts';

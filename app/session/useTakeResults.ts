@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import type { FrontalReading } from '../../core/kinematics/readFrontal.ts';
+import type { FrontalReading } from '../../core/kinematics/frontalReading.ts';
 import { roundNow } from '../../core/visit/setups.ts';
 import { takesOf } from '../../core/visit/rounds.ts';
 import { openTake, type FitSession, type Take } from '../../core/records/types.ts';

@@ -1,7 +1,7 @@
 import Papa from 'papaparse';
 import { wrap360 } from '../math/angles.ts';
 import { ANGLE_KEYS, OPTIONAL_ANGLE_KEYS, type AngleKey, type AnyAngleKey } from '../kinematics/angles.ts';
-import type { FrontalReading } from '../kinematics/readFrontal.ts';
+import type { FrontalReading } from '../kinematics/frontalReading.ts';
 import { curveOverStrokes, GRID_DEG } from '../kinematics/curves.ts';
 import type { Reading } from '../kinematics/read.ts';
 import { DECIMAL, openTable } from './table.ts';

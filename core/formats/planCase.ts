@@ -1,7 +1,7 @@
 import { UNMEASURED_PART, type Part } from '../bike/parts.ts';
 import { UNMEASURED_BIKE, type BikeSetup } from '../bike/setup.ts';
 import { NOT_TESTED, UNTESTED_BODY } from '../body/bodyTests.ts';
-import type { FrontalReading } from '../kinematics/readFrontal.ts';
+import type { FrontalReading } from '../kinematics/frontalReading.ts';
 import { BLANK_INTAKE, DISCIPLINES, NEW_COMPLAINT } from '../intake/intake.ts';
 import { pooled, type MeasureReading } from '../protocol/measures.ts';
 import { protocolById, PROTOCOLS } from '../protocol/protocols.ts';

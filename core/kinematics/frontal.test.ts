@@ -11,7 +11,8 @@ import {
 import { turnDeg } from '../math/angles.ts';
 import { crankAngleDeg } from '../../sim/rider.ts';
 import { notFinite } from './notFinite.fixture.ts';
-import { readFrontal, type FrontalReading } from './readFrontal.ts';
+import { readFrontal } from './readFrontal.ts';
+import type { FrontalReading } from './frontalReading.ts';
 import { NO_WIDTH, scaleFromWidth } from '../camera/frontalScale.ts';
 
 const { rider } = CAST[0].scene;

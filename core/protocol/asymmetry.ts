@@ -1,4 +1,4 @@
-import type { FrontalReading } from '../kinematics/readFrontal.ts';
+import type { FrontalReading } from '../kinematics/frontalReading.ts';
 import type { AngleKey } from '../kinematics/angles.ts';
 import type { AngleReading, Reading } from '../kinematics/read.ts';
 import type { Measured } from '../kinematics/uncertainty.ts';

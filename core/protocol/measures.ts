@@ -1,5 +1,5 @@
 import { DEG_PER_RAD, RAD_PER_DEG } from '../math/angles.ts';
-import type { FrontalReading } from '../kinematics/readFrontal.ts';
+import type { FrontalReading } from '../kinematics/frontalReading.ts';
 import type { AngleReading, Reading } from '../kinematics/read.ts';
 import {
   ANKLE_RANGE_RIDE_SD_DEG,

@@ -1,5 +1,5 @@
 import { aheadOf, scaleFromWidth } from '../camera/frontalScale.ts';
-import type { FrontalOptions } from '../kinematics/readFrontal.ts';
+import type { FrontalOptions } from '../kinematics/frontalReading.ts';
 import { isFrontal } from '../landmarks/landmarks.ts';
 import { scaleFromAxles, type ScaleResult } from '../camera/plane.ts';
 import type { ReadOptions } from '../kinematics/read.ts';

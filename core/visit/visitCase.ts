@@ -1,7 +1,7 @@
 import type { Part } from '../bike/parts.ts';
 import { resolveBike } from '../bike/resolve.ts';
 import { single } from '../body/bodyTests.ts';
-import type { FrontalReading } from '../kinematics/readFrontal.ts';
+import type { FrontalReading } from '../kinematics/frontalReading.ts';
 import { fitBody, USUAL_HABITS, type BodyModel, type Habits } from '../model/bodyModel.ts';
 import type { LegSide } from '../model/effects.ts';
 import { adjustBands } from '../protocol/adjust.ts';

@@ -1,4 +1,5 @@
-import { readFrontal, type FrontalReading } from '../../core/kinematics/readFrontal.ts';
+import { readFrontal } from '../../core/kinematics/readFrontal.ts';
+import type { FrontalReading } from '../../core/kinematics/frontalReading.ts';
 import { scaleFromWidth } from '../../core/camera/frontalScale.ts';
 import { turnDeg } from '../../core/math/angles.ts';
 import type { Vec2 } from '../../core/math/vec.ts';

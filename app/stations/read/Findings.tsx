@@ -2,7 +2,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useMemo, useState } from 'react';
-import type { FrontalReading } from '../../../core/kinematics/readFrontal.ts';
+import type { FrontalReading } from '../../../core/kinematics/frontalReading.ts';
 import { notMeasured } from '../../../core/visit/notMeasured.ts';
 import { workFindings, type Sureness, type WorkedFinding } from '../../../core/protocol/findings.ts';
 import type { MeasureReading, UncertaintyParts } from '../../../core/protocol/measures.ts';

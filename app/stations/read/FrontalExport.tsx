@@ -5,7 +5,7 @@ import Snackbar from '@mui/material/Snackbar';
 import { useRef, useState } from 'react';
 import { writeFrontalCsv } from '../../../core/formats/angles.ts';
 import { writeTracksCsv } from '../../../core/formats/tracksCsv.ts';
-import type { FrontalReading } from '../../../core/kinematics/readFrontal.ts';
+import type { FrontalReading } from '../../../core/kinematics/frontalReading.ts';
 import { openTake, type FitSession } from '../../../core/records/types.ts';
 import type { Tracks } from '../../../core/tracking/tracks.ts';
 import { download } from '../../ui/download';

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import type { FrontalReading, FrontalResult } from '../../../core/kinematics/readFrontal.ts';
+import type { FrontalReading, FrontalResult } from '../../../core/kinematics/frontalReading.ts';
 import type { FitSession, Take } from '../../../core/records/types.ts';
 import type { Tracks } from '../../../core/tracking/tracks.ts';
 import { NeedsFirst } from '../../ui/NeedsFirst';

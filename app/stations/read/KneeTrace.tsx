@@ -2,7 +2,7 @@ import Box from '@mui/material/Box';
 import { useTheme } from '@mui/material/styles';
 import { line, scaleLinear } from 'd3';
 import { evaluateCurve } from '../../../core/math/harmonics.ts';
-import type { FrontalReading } from '../../../core/kinematics/readFrontal.ts';
+import type { FrontalReading } from '../../../core/kinematics/frontalReading.ts';
 
 const W = 480;
 const H = 300;

@@ -5,7 +5,7 @@ import { useMemo } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { FrontalColumn } from '../../../core/formats/angles.ts';
 import { readFile } from '../../jobs/files';
-import type { FrontalReading, Obliquity } from '../../../core/kinematics/readFrontal.ts';
+import type { FrontalReading, Obliquity } from '../../../core/kinematics/frontalReading.ts';
 import { legsCompared } from '../../../core/protocol/asymmetry.ts';
 import { inMm, judgeReading } from '../../../core/protocol/measures.ts';
 import type { FitSession, Take } from '../../../core/records/types.ts';
