@@ -1,12 +1,8 @@
 import { nanoid } from 'nanoid';
-import {
-  planImport,
-  writeBundle,
-  type Bundle,
-  type Duplicates,
-  type DamagedEntry,
-  type Inspection,
-} from '../../core/formats/bundle.ts';
+import { planImport, type Duplicates } from '../../core/formats/planImport.ts';
+import { writeBundle, type Bundle } from '../../core/formats/bundle.ts';
+import type { DamagedEntry } from '../../core/formats/unpackBundle.ts';
+import type { Inspection } from '../../core/formats/inspectBundle.ts';
 import { everyTake } from '../../core/visit/visits.ts';
 import { checkRecord } from '../../core/records/schemas.ts';
 import { readBackup, readFile, readFilms } from './files';

@@ -1,6 +1,7 @@
 import { proxy, type Remote } from 'comlink';
 import { nanoid } from 'nanoid';
-import type { DamagedEntry, Inspection } from '../../core/formats/bundle.ts';
+import type { DamagedEntry } from '../../core/formats/unpackBundle.ts';
+import type { Inspection } from '../../core/formats/inspectBundle.ts';
 import { whyNot } from '../storage/saveState';
 import { spawnReaders } from '../workers/spawn';
 import type { FilesApi } from '../workers/fileReaders';

@@ -3,12 +3,8 @@ import { nanoid } from 'nanoid';
 import { checkRecord } from '../../core/records/schemas.ts';
 import type { FitSession } from '../../core/records/types.ts';
 import { parseAnglesCsv, parseFrontalCsv } from '../../core/formats/angles.ts';
-import {
-  clipsOfBundle,
-  inspectBundle,
-  type DamagedEntry,
-  type Inspection,
-} from '../../core/formats/bundle.ts';
+import { clipsOfBundle, inspectBundle, type Inspection } from '../../core/formats/inspectBundle.ts';
+import type { DamagedEntry } from '../../core/formats/unpackBundle.ts';
 import { readC3d } from '../../core/formats/c3d.ts';
 import { parseMatCsv, parseTrainerCsv } from '../../core/formats/devicesCsv.ts';
 import { parsePartsCsv } from '../../core/formats/partsCsv.ts';

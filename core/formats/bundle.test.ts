@@ -4,15 +4,10 @@ import { CATALOGUE } from '../../app/demo/catalogue.ts';
 import { DEMO_PARTS } from '../../app/demo/parts.ts';
 import { seededRandom } from '../../sim/random.ts';
 import { emptyTracks } from '../tracking/tracks.ts';
-import {
-  clipsOfBundle,
-  entryOf,
-  inspectBundle,
-  planImport,
-  writeBundle,
-  type Bundle,
-  type Inspection,
-} from './bundle.ts';
+import { clipsOfBundle, inspectBundle, type Inspection } from './inspectBundle.ts';
+import { entryOf } from './unpackBundle.ts';
+import { planImport } from './planImport.ts';
+import { writeBundle, type Bundle } from './bundle.ts';
 
 const [maren, idris] = CATALOGUE.riders;
 const idrisVisit = CATALOGUE.sessions.find((s) => s.riderId === 'idris')!;

@@ -3,7 +3,7 @@ import { strFromU8, unzipSync } from 'fflate';
 import { expect, it } from 'vitest';
 import { RECORD_VERSIONS } from '../records/migrations.ts';
 import type { FitSession } from '../records/types.ts';
-import { inspectBundle } from './bundle.ts';
+import { inspectBundle } from './inspectBundle.ts';
 
 // Backups as earlier versions wrote them: a studio with five visits, from intake to hand-over.
 it.each(['backup-v9.zip', 'backup-v11.zip', 'backup-v12.zip'])(
