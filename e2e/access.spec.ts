@@ -1,4 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
+import { atRest } from './studio.ts';
 import { expect, test, type Page } from './watched.ts';
 
 /** What axe finds wrong on the page, in short. */
@@ -19,7 +20,7 @@ test.describe('nothing that axe knows stands in the way', () => {
     for (const station of STATIONS) {
       await page.goto(`/sessions/pilar-1/${station}`);
       await page.getByRole('complementary').or(page.getByTestId('advice')).first().waitFor();
-      await page.waitForTimeout(400);
+      await atRest(page);
       expect(await faults(page), station).toEqual([]);
     }
     await context.close();
@@ -44,7 +45,7 @@ test.describe('nothing that axe knows stands in the way', () => {
       for (const [path, testId] of waits.filter(([path]) => colorScheme === 'light' || dark.includes(path))) {
         await page.goto(`/sessions/maren-1/${path}`);
         await page.getByTestId(testId).waitFor({ timeout: 60_000 });
-        await page.waitForTimeout(700);
+        await atRest(page);
         expect(await faults(page, colorScheme === 'dark' ? ['color-contrast'] : null), path).toEqual([]);
       }
       await context.close();
@@ -55,7 +56,7 @@ test.describe('nothing that axe knows stands in the way', () => {
     for (const station of ['film', 'track', 'read', 'plan']) {
       await page.goto(`/sessions/pilar-1/${station}`);
       await page.getByRole('complementary').or(page.getByTestId('advice')).first().waitFor();
-      await page.waitForTimeout(400);
+      await atRest(page);
       expect(await faults(page, ['color-contrast']), station).toEqual([]);
     }
     await context.close();
@@ -74,7 +75,7 @@ test.describe('nothing that axe knows stands in the way', () => {
     ]) {
       await page.goto(path);
       await page.getByRole('banner').waitFor();
-      await page.waitForTimeout(400);
+      await atRest(page);
       expect(await faults(page), path).toEqual([]);
     }
     await context.close();

@@ -2,6 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { storedVisit } from './studio.ts';
 import { expect, test, type Download, type Page } from './watched.ts';
 import ICAL from 'ical.js';
 import { readC3d } from '../core/formats/c3d.ts';
@@ -114,8 +115,9 @@ test('two parts of the report written one right after the other, or left as draf
   await page.goto('/sessions/maren-1/handover');
   await expect(words('What to do at home')).toHaveValue('Stretch after rides.');
   await expect(words('When we meet again')).toHaveValue('In spring.');
-  await expect(page.getByText('Saved on this device')).toBeVisible();
-  await page.waitForTimeout(1600);
+  await expect
+    .poll(() => storedVisit(page, 'maren-1'))
+    .toMatch(/Stretch after rides.*In spring|In spring.*Stretch after rides/);
   await page.reload();
   await expect(words('What to do at home')).toHaveValue('Stretch after rides.');
   await expect(words('When we meet again')).toHaveValue('In spring.');

@@ -1,6 +1,7 @@
 import { request } from 'node:http';
 import { readdirSync } from 'node:fs';
 import { endLives, newLives, oneKill } from './kills.ts';
+import { storedVisit } from './studio.ts';
 import { expect, test, type Page } from './watched.ts';
 
 const HEIGHT = 'Height to bottom bracket';
@@ -61,8 +62,8 @@ test('what is typed and not left is there after a reload; what can’t be is kep
   await height.fill('688');
   const bar = page.getByLabel('Bar', { exact: true });
   await bar.fill('Drop 42');
-  // A second at most, and the store's own time on a busy machine: the field was never left.
-  await page.waitForTimeout(1500);
+  // The field was never left.
+  await expect.poll(() => storedVisit(page, 'pilar-1')).toContain('Drop 42');
   await expect(page.getByText('Saved on this device')).toBeVisible();
   await height.fill('68x');
   await page.reload();

@@ -141,3 +141,36 @@ export async function typeDay(
   await page.getByRole('group', { name: label }).getByRole('spinbutton', { name: 'Day' }).click();
   for (const part of parts) await page.keyboard.type(part);
 }
+
+/** A visit as it is stored at this moment, as text: a test waits for what it typed to be there. */
+export const storedVisit = (page: Page, id: string): Promise<string> =>
+  page.evaluate(
+    (key) =>
+      new Promise<string>((resolve, reject) => {
+        const open = indexedDB.open('deep-angle');
+        open.onerror = () => reject(open.error);
+        open.onsuccess = () => {
+          const read = open.result.transaction('sessions').objectStore('sessions').get(key);
+          read.onerror = () => reject(read.error);
+          read.onsuccess = () => {
+            resolve(JSON.stringify(read.result));
+            open.result.close();
+          };
+        };
+      }),
+    id,
+  );
+
+/** Waits until nothing on the page moves any more: fonts are there, and every animation that ends has ended. */
+export async function atRest(page: Page): Promise<void> {
+  await page.evaluate(async () => {
+    await document.fonts.ready;
+    for (let still = 0; still < 3;) {
+      const moving = document
+        .getAnimations()
+        .some((a) => a.playState === 'running' && a.effect?.getComputedTiming().endTime !== Infinity);
+      still = moving ? 0 : still + 1;
+      await new Promise((drawn) => requestAnimationFrame(() => requestAnimationFrame(drawn)));
+    }
+  });
+}

@@ -146,8 +146,10 @@ test('trainer and mat: connected, read into the log and the take; tables out and
   await dialog.getByLabel('Saddle height, to').press('Enter');
   await dialog.getByRole('button', { name: 'On the bike' }).click();
   await page.getByRole('button', { name: 'Connect trainer and mat' }).click();
-  await expect(page.getByTestId('device-line')).toContainText('rpm');
-  await page.waitForTimeout(1500);
+  const line = page.getByTestId('device-line');
+  await expect(line).toContainText('left leg');
+  const first = await line.innerText();
+  await expect(line).not.toHaveText(first);
   await page.getByRole('button', { name: /^Better/ }).click();
   await expect(page.getByRole('list', { name: 'What was moved' })).toContainText(
     /\d+ W · \d+ rpm · left leg/,

@@ -1,10 +1,12 @@
 import { distance, isSeen, type ImagePoint } from '../math/vec.ts';
 import { assignLandmarks, type Bone, type Option } from './assign.ts';
 import { findCandidates } from './candidates.ts';
-import { colourAt, type PlanarFrame, type Region } from './frame.ts';
+import { colourAt, colourDistance2, type PlanarFrame, type Region } from './frame.ts';
 import { cutPatch, findPatch, refreshPatch, type Patch } from './patch.ts';
 import { centreOn } from './centre.ts';
 import { learnSticker } from './learn.ts';
+import { inLight, lightMeter } from './light.ts';
+import { unsmeared } from './smeared.ts';
 import type { Located, Sticker } from './sticker.ts';
 
 /** A landmark on one frame. Lost is NaN with confidence 0: never a guess. */
@@ -41,6 +43,9 @@ interface Followed {
 /** Below this share of its area a sticker is partly hidden and its centre is not where it seems. */
 const WHOLE_FROM = 0.7;
 const WHOLE_TO = 1.5;
+/** How much brighter or darker a sticker may suddenly be, and what it costs to take it for that. */
+const LIGHTS = [0.78, 1.28, 0.62];
+const LIGHT_COST = 2;
 /** A sticker whose middle is further than this share of its contrast from its colour is another thing. */
 const COLOUR_MISS = 0.45;
 
@@ -100,18 +105,31 @@ export function startTracker(
   bones: readonly (readonly [string, string])[],
 ): Tracker {
   const keys = Object.keys(marks);
-  const followed: Followed[] = keys.map((key) => {
-    const learned = learnSticker(frame, marks[key]);
-    const near = learned && distance(learned.centre, marks[key]) < learned.sticker.radiusPx;
+  const learned = keys.map((key) => {
+    const found = learnSticker(frame, marks[key]);
+    return found && distance(found.centre, marks[key]) < found.sticker.radiusPx ? found.sticker : null;
+  });
+  const stickers = unsmeared(
+    frame,
+    keys.map((key) => marks[key]),
+    learned,
+  );
+  const followed: Followed[] = keys.map((key, i) => {
+    const sticker = stickers[i];
     return {
       key,
-      sticker: near ? learned.sticker : null,
-      patch: near ? null : cutPatch(frame, marks[key]),
+      sticker,
+      patch: sticker ? null : cutPatch(frame, marks[key]),
       trail: [{ t: tS, x: marks[key].x, y: marks[key].y }],
       surprise: 4,
       lostFrames: 0,
     };
   });
+  const meter = lightMeter(frame);
+  meter.isRepeat(frame);
+  // A sticker's own colour is kept as it would be in the marked frame's light.
+  const own = followed.map((f) => f.sticker && { ...f.sticker });
+  let gain = 1;
   const limbs: Bone[] = bones
     .filter(([a, b]) => marks[a] && marks[b])
     .map(([a, b]) => ({ a: keys.indexOf(a), b: keys.indexOf(b), lengthPx: distance(marks[a], marks[b]) }));
@@ -154,19 +172,26 @@ export function startTracker(
         return [optionAt(found, near, sigma)];
     }
     const out: Sighting[] = [];
-    for (const c of findCandidates(frameNow, f.sticker!, { near, reachPx: reach, most: blind ? 7 : 3 })) {
-      const step = { x: (c.x - newest.x) * share, y: (c.y - newest.y) * share };
-      const found = centreOn(frameNow, f.sticker!, c, step);
-      if (
-        !found ||
-        found.areaRatio < WHOLE_FROM ||
-        found.areaRatio > WHOLE_TO ||
-        found.colourMiss > COLOUR_MISS
-      )
-        continue;
-      if (out.some((o) => distance(o, found) < 1)) continue;
-      out.push(optionAt(found, near, sigma));
-    }
+    const look = (s: Sticker, dearer: number): void => {
+      for (const c of findCandidates(frameNow, s, { near, reachPx: reach, most: blind ? 7 : 3 })) {
+        const step = { x: (c.x - newest.x) * share, y: (c.y - newest.y) * share };
+        const found = centreOn(frameNow, s, c, step);
+        if (
+          !found ||
+          found.areaRatio < WHOLE_FROM ||
+          found.areaRatio > WHOLE_TO ||
+          found.colourMiss > COLOUR_MISS
+        )
+          continue;
+        if (out.some((o) => distance(o, found) < 1)) continue;
+        const option = optionAt(found, near, sigma);
+        out.push({ ...option, cost: option.cost + dearer });
+      }
+    };
+    look(f.sticker!, 0);
+    // It may have come into the sun, or into a shadow.
+    for (let k = 0; out.length === 0 && k < LIGHTS.length; k += 1)
+      look({ ...f.sticker!, colour: inLight(f.sticker!.colour, LIGHTS[k]) }, LIGHT_COST);
     return out.sort((a, b) => a.cost - b.cost);
   };
 
@@ -196,6 +221,13 @@ export function startTracker(
       return width > 0 && height > 0 ? { x, y, width, height } : null;
     },
     step(frameNow, t) {
+      if (meter.isRepeat(frameNow)) return followed.map(() => ({ x: NaN, y: NaN, confidence: 0 }));
+      gain = meter.gainOn(frameNow);
+      followed.forEach((f, i) => {
+        const o = own[i];
+        if (o)
+          f.sticker = { colour: inLight(o.colour, gain), radiusPx: o.radiusPx, contrast: o.contrast * gain };
+      });
       const options = followed.map((f) => optionsFor(f, frameNow, t));
       const chosen = assignLandmarks(options, limbs);
       return followed.map((f, i) => {
@@ -219,7 +251,7 @@ export function startTracker(
         f.trail =
           f.lostFrames > 4 ? [{ t, x: at.x, y: at.y }] : [...f.trail.slice(-3), { t, x: at.x, y: at.y }];
         f.lostFrames = 0;
-        if (f.sticker && at.found && at.score > 0.7) adapt(f.sticker, frameNow, at);
+        if (own[i] && at.found && at.score > 0.7) adapt(own[i], frameNow, at, gain);
         if (f.patch && at.score > 0.75) refreshPatch(frameNow, f.patch, at, 0.2);
         return { x: at.x, y: at.y, confidence: at.score };
       });
@@ -228,8 +260,12 @@ export function startTracker(
 }
 
 /** The light on a limb changes as it turns: the sticker's colour follows slowly. */
-function adapt(s: Sticker, f: PlanarFrame, at: ImagePoint): void {
+// eslint-disable-next-line max-params -- called for every landmark of every frame
+function adapt(own: Sticker, f: PlanarFrame, at: ImagePoint, gain: number): void {
   if (!isSeen(at)) return;
-  const now = colourAt(f, at.x, at.y);
-  for (let k = 0; k < 3; k += 1) s.colour[k] += 0.05 * (now[k] - s.colour[k]);
+  const now = inLight(colourAt(f, at.x, at.y), 1 / gain);
+  // A shadow's edge is passed within a few frames: what is far off is followed faster.
+  const off = Math.sqrt(colourDistance2(now[0], now[1], now[2], own.colour)) / own.contrast;
+  const rate = off > 0.15 ? 0.4 : 0.05;
+  for (let k = 0; k < 3; k += 1) own.colour[k] += rate * (now[k] - own.colour[k]);
 }

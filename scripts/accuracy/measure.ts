@@ -163,10 +163,12 @@ export function compareWithTruth(member: CastMember, tracks: Tracks, room: Room 
     return { ...seen, joints };
   });
   const landmarks = {} as Accuracy['landmarks'];
+  const repeats = truth.map((_, i) => i > 0 && written(room, i).shows === written(room, i - 1).shows);
   for (const key of SIDE_LANDMARKS) {
     const track = tracks.landmarks[key];
     const errors: number[] = [];
     for (let i = 1; i < frames; i += 1) {
+      if (repeats[i]) continue;
       const miss = Math.hypot(track.xPx[i] - truth[i].joints[key].x, track.yPx[i] - truth[i].joints[key].y);
       if (Number.isFinite(miss)) errors.push(miss);
     }
@@ -175,7 +177,7 @@ export function compareWithTruth(member: CastMember, tracks: Tracks, room: Room 
       medianPx: median(errors),
       p95Px: sorted[Math.floor(0.95 * sorted.length)],
       worstPx: sorted[sorted.length - 1],
-      lostFrames: frames - 1 - errors.length,
+      lostFrames: frames - 1 - repeats.filter(Boolean).length - errors.length,
     };
   }
   const wheels = wheelsInPicture(scene.camera, scene.bike);
@@ -196,7 +198,8 @@ export function compareWithTruth(member: CastMember, tracks: Tracks, room: Room 
     reading.tS.forEach((t, i) => {
       if (!used.some((s) => t >= s.startS && t < s.endS)) return;
       // What the stickers say: the trochanter's slides with the skin.
-      const pose = poseAt(scene.rider, truth[i].thetaDeg, truth[i].tS);
+      // A frame written twice is left out, and what is read there is of its own moment.
+      const pose = poseAt(scene.rider, crankAngleDeg(scene.rider, t), t);
       const joints = { ...pose.joints, hip: hipStickerMm(scene.rider, pose) };
       const miss = reading.frameAnglesDeg[key]![i] - jointAngleDeg(key, joints);
       if (Number.isFinite(miss)) squares.push(miss * miss);

@@ -37,6 +37,10 @@ export interface Look {
   /** Sticker colour joint by joint where it differs, or null for none on that joint. */
   stickerOn?: Partial<Record<JointKey, Rgb | null>>;
   stickerRadiusMm: number;
+  /** Where a joint's sticker is of another size. */
+  stickerRadiusOnMm?: Partial<Record<JointKey, number>>;
+  /** Stripes across the jersey. */
+  stripes?: Rgb;
   /** Stickers on these points too. */
   extras?: readonly ExtraKey[];
   /** Share of the thigh that the shorts cover: over 1 for full tights. */
@@ -268,6 +272,14 @@ function drawTrunk(r: Raster, camera: Camera, pose: Pose, look: Look): void {
     weave: look.weave,
     seed: 7,
   });
+  if (look.stripes)
+    for (let k = 1; k < 9; k += 2) {
+      const at = { x: p.x + ((q.x - p.x) * k) / 9, y: p.y + ((q.y - p.y) * k) / 9 };
+      const [dx, dy] = [q.x - p.x, q.y - p.y];
+      const across = (92 * p.pxPerMm) / Math.hypot(dx, dy);
+      const ends = [-1, 1].map((s) => ({ x: at.x - s * across * dy, y: at.y + s * across * dx }));
+      fillLimb(r, ends[0], 14 * p.pxPerMm, ends[1], 14 * p.pxPerMm, { colour: look.stripes, roundness: 0.2 });
+    }
   const ux = shoulder.x - hip.x;
   const uy = shoulder.y - hip.y;
   const l = Math.hypot(ux, uy);
@@ -318,6 +330,8 @@ export interface Strap {
   atThetaDeg: number;
   halfWidthDeg: number;
   over: JointKey;
+  /** A cable tie: so thin, and beside the middle by so much, px. */
+  thin?: { radiusPx: number; besidePx: number };
 }
 
 export interface Scene {
@@ -328,6 +342,8 @@ export interface Scene {
   strap?: Strap;
   /** Somebody who walks through behind the bike, in the stickers' colour. */
   walker?: { fromMm: number; mmPerS: number };
+  /** A mirror on the wall, in shares of the picture: all is seen in it again, turned about, small and dim. */
+  mirror?: { x: number; y: number; width: number; height: number };
 }
 
 /** Where each near-side sticker's centre lands in the picture. */
@@ -347,6 +363,33 @@ export function projectJoints(
     out[key] = { x: p.x, y: p.y };
   }
   return out;
+}
+
+/** What a mirror on the wall shows of the rider, before whom it hangs. */
+// eslint-disable-next-line max-params -- as drawRider, of which it is a part
+function drawMirror(
+  r: Raster,
+  scene: Scene,
+  thetaDeg: number,
+  tS: number,
+  bikeOver: (r: Raster) => void,
+): void {
+  const { x, y, width, height } = scene.mirror!;
+  const seen: Raster = { ...r, rgb: r.rgb.slice() };
+  drawRider(seen, { ...scene, mirror: undefined }, thetaDeg, tS, bikeOver);
+  const [x0, y0] = [Math.round(x * r.width), Math.round(y * r.height)];
+  const [w, h] = [Math.round(width * r.width), Math.round(height * r.height)];
+  for (let j = 0; j < h; j += 1)
+    for (let i = 0; i < w; i += 1) {
+      const from =
+        3 *
+        (Math.floor(((j + 0.5) / h) * r.height) * r.width +
+          r.width -
+          1 -
+          Math.floor(((i + 0.5) / w) * r.width));
+      const to = 3 * ((y0 + j) * r.width + x0 + i);
+      for (let c = 0; c < 3; c += 1) r.rgb[to + c] = 0.82 * seen.rgb[from + c];
+    }
 }
 
 /** A shirt and a head far behind the bike, dotted with the stickers' colour. */
@@ -372,6 +415,7 @@ export function drawRider(
 ): void {
   const { camera, rider, bike, look } = scene;
   const pose = poseAt(rider, thetaDeg, tS);
+  if (scene.mirror) drawMirror(r, scene, thetaDeg, tS, bikeOver);
   if (scene.walker) drawWalker(r, scene, tS);
   drawArm(r, camera, pose, look, false);
   drawLeg(r, camera, poseAt(rider, thetaDeg + 180, tS), rider, look, false);
@@ -383,12 +427,22 @@ export function drawRider(
   const at = projectJoints(scene, pose);
   for (const [key, p] of Object.entries(at) as [JointKey, Vec2][]) {
     const colour = look.stickerOn?.[key] === undefined ? look.sticker : look.stickerOn[key];
-    if (colour) fillDisc(r, p, look.stickerRadiusMm / camera.mmPerPx, colour);
+    const radiusMm = look.stickerRadiusOnMm?.[key] ?? look.stickerRadiusMm;
+    if (colour) fillDisc(r, p, radiusMm / camera.mmPerPx, colour);
   }
   if (scene.strap) {
     const off = Math.abs(((((thetaDeg - scene.strap.atThetaDeg + 180) % 360) + 360) % 360) - 180);
     if (off < scene.strap.halfWidthDeg) {
       const c = at[scene.strap.over];
+      const { thin } = scene.strap;
+      if (thin) {
+        const y = c.y + thin.besidePx;
+        fillLimb(r, { x: c.x - 24, y: y - 3 }, thin.radiusPx, { x: c.x + 24, y: y + 3 }, thin.radiusPx, {
+          colour: scene.strap.colour,
+          roundness: 0.2,
+        });
+        return;
+      }
       fillLimb(r, { x: c.x - 60, y: c.y - 18 }, 17, { x: c.x + 26, y: c.y + 4 }, 15, {
         colour: scene.strap.colour,
         roundness: 0.4,
