@@ -61,6 +61,7 @@ const CORE = [
   'intake',
   'bike',
   'camera',
+  'survey',
   'kinematics',
   'body',
   'protocol',

@@ -86,7 +86,9 @@ async function takeOf({ id, round = 1, setup, said }: DemoFilm): Promise<Take> {
         const found = learnSticker(frame, { x, y });
         marks[key] = { ...(found?.centre ?? { x, y }), onSticker: found !== null };
       }
-      tracker = startTracker(frame, 0, marks as Record<string, { x: number; y: number }>, RIGID_BONES);
+      tracker = startTracker(frame, 0, marks as Record<string, { x: number; y: number }>, {
+        bones: RIGID_BONES,
+      });
     }
     const points =
       i === 0 ? keys.map((k) => ({ ...marks[k]!, confidence: 1 })) : tracker.step(frame, tracks.tS[i]);

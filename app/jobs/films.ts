@@ -2,6 +2,7 @@ import { proxy } from 'comlink';
 import { nanoid } from 'nanoid';
 import { createStore } from 'zustand/vanilla';
 import { NO_WIDTH } from '../../core/camera/frontalScale.ts';
+import { isFrontal } from '../../core/landmarks/landmarks.ts';
 import { openTake, type FitSession, type Take, type VideoInfo } from '../../core/records/types.ts';
 import { NO_DEVICES } from '../../core/kinematics/devices.ts';
 import { mustEdit, visitStore } from '../session/visits';
@@ -11,7 +12,8 @@ import { dropClip, keepWhole, saveClip, wholeOf, type Whole } from '../storage/s
 import type { ClipTrouble } from '../workers/clipTrouble';
 import { spawnClipReader } from '../workers/spawn';
 import { withWorker } from './withWorker';
-import { runJob, stopJob } from './jobs';
+import { jobEnded, runJob, stopJob } from './jobs';
+import { surveyFilm, surveyJob } from './survey';
 
 export interface FilmTrouble {
   name: string;
@@ -123,12 +125,19 @@ async function added(
     const advice = isFull(end.error) ? NO_ROOM : whyNot(end.error);
     trouble(visitId, { name, trouble: { title: 'The film could not be kept.', advice } });
   } else if ('trouble' in end.value) trouble(visitId, { name, trouble: end.value.trouble });
-  else void lookThrough(end.value.take, end.value.film);
+  else {
+    const { take, film } = end.value;
+    const session = visitStore.getState().open[visitId]?.shown;
+    if (session && !isFrontal(take.view)) void surveyFilm(session, take, film);
+    void lookThrough(take, film);
+  }
 }
 
 /** Decodes a take's film once from end to end, beside everything else: where it is damaged is known before anybody relies on it. */
 export async function lookThrough(take: Take, film: Blob): Promise<void> {
   if (filmStore.getState().whole[take.id]) return;
+  // Two decoders at once would both take twice as long: the one that is waited for goes first.
+  await jobEnded(surveyJob(take.id));
   const known = await wholeOf(take.id).catch(() => null);
   if (known?.bytes === film.size) {
     tellWhole(take.id, known);

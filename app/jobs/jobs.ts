@@ -134,5 +134,8 @@ async function inOneTab<T>(id: string, work: () => Promise<T>): Promise<T> {
 /** Ends a job; one that isn't running is left alone. */
 export const stopJob = (id: string): void => running.get(id)?.stop.abort();
 
+/** Waits for a job that is under way; at once where none is. */
+export const jobEnded = async (id: string): Promise<void> => void (await running.get(id)?.end);
+
 /** Whether a job of this id is under way. */
 export const isRunning = (id: string): boolean => running.has(id);

@@ -49,8 +49,16 @@ const MARKS_CHANGED = 'The marks were changed while the film was tracked: track 
 /** A frame that is being worked on is finished when it is stopped. */
 const GRACE_MS = 10_000;
 
-/** Follows a take's marks through its film, whatever page is drawn meanwhile; what is done is kept with the visit. */
-export async function trackTake(session: FitSession, take: Take, film: Blob): Promise<void> {
+/**
+ * Follows a take's marks through its film, whatever page is drawn meanwhile; what is done is kept with the visit.
+ * @param station where it is asked for: anywhere else its end is told
+ */
+export async function trackTake(
+  session: FitSession,
+  take: Take,
+  film: Blob,
+  station: 'track' | 'film' = 'track',
+): Promise<void> {
   put(take.id, NOTHING);
   // Tracks of earlier marks stay where they are, for an undo.
   const revision = Date.now();
@@ -69,7 +77,7 @@ export async function trackTake(session: FitSession, take: Take, film: Blob): Pr
   };
   const end = await runJob(trackingJob(take.id), {
     label: `Tracking ${take.clipName}`,
-    to: `/sessions/${session.id}/track`,
+    to: `/sessions/${session.id}/${station}`,
     oneTab: true,
     graceMs: GRACE_MS,
     work: async ({ signal, tell }) => {

@@ -6,8 +6,10 @@ import type { ImagePoint } from '../../core/math/vec.ts';
 import type { LandmarkTrack, Tracks } from '../../core/tracking/tracks.ts';
 import type { PlanarFrame } from '../../core/tracking/frame.ts';
 import { findCandidates } from '../../core/tracking/candidates.ts';
-import { findStickers, looksOfFrame } from '../../core/tracking/findStickers.ts';
-import { layOut, MOST_SPOTS, proposeMarks, type Layout } from '../../core/landmarks/layout.ts';
+import { findStickers } from '../../core/tracking/findStickers.ts';
+import { looksOfFilm } from '../../core/tracking/looks.ts';
+import { exposureOf } from '../../core/survey/filmFacts.ts';
+import { layOut, MOST_SPOTS, proposeMarks, type Known, type Layout } from '../../core/landmarks/layout.ts';
 import { pulledTo, type PosePoint } from '../../core/landmarks/poseJoints.ts';
 import type { Landmark, View } from '../../core/landmarks/landmarks.ts';
 import { centreOn } from '../../core/tracking/centre.ts';
@@ -16,6 +18,7 @@ import { learnSticker } from '../../core/tracking/learn.ts';
 import type { ClipTrouble } from './clipTrouble';
 import { openClip } from './openClip';
 import { planesOf } from './planes';
+import { surveyClip, type Survey } from './surveyClip';
 import { trackClip, type TrackProgress } from './trackClip';
 
 export type TrackAnswer =
@@ -73,6 +76,21 @@ const api = {
     stopAsked = true;
   },
 
+  /** Looks at the film as a whole: camera and light, stickers and names, wheels. */
+  async survey(
+    blob: Blob,
+    ask: { view: View; known: Known; range: FilmPart | null },
+    tell: (done: number, of: number) => void,
+  ): Promise<Survey | null> {
+    const opened = await openClip(blob);
+    if (!opened.ok) return null;
+    try {
+      return await surveyClip(opened.clip, { ...ask, tell, stopped: () => stopAsked });
+    } finally {
+      opened.clip.input.dispose();
+    }
+  },
+
   /** The centre of the sticker under a point of a frame, or null where there is none. */
   async snap(blob: Blob, frameIndex: number, at: ImagePoint): Promise<ImagePoint | null> {
     const frame = await frameForSnap(blob, frameIndex);
@@ -107,7 +125,7 @@ const api = {
     const frame = await frameForSnap(blob, frameIndex);
     if (!frame) return pulledTo(points, [], 0);
     const reach = PULL_SHARE * frame.height;
-    const best = looksOfFrame(frame)
+    const best = looksOfFilm([frame])
       .map((look) => {
         const spots = findStickers(frame, look);
         // Ankle, heel and toe lie within the model's straying: the body's layout tells them apart.
@@ -241,20 +259,6 @@ interface LookAsk {
 
 /** What can be seen of a film's light, stickers and shutter. */
 export type Look = Pick<SetUpFacts, 'exposure' | 'sticker' | 'smear'>;
-
-/** Video keeps luma between 16 and 235: what lies at the very ends is burnt out or drowned. */
-function exposureOf(f: PlanarFrame): { white: number; black: number } {
-  let [white, black, n] = [0, 0, 0];
-  for (let y = 0; y < f.height; y += 2) {
-    for (let x = 0; x < f.width; x += 2) {
-      const v = f.y[y * f.yStride + x];
-      if (v >= 234) white += 1;
-      else if (v <= 17) black += 1;
-      n += 1;
-    }
-  }
-  return { white: white / n, black: black / n };
-}
 
 function weakest(found: { key: string; learned: ReturnType<typeof learnSticker> }[]): Look['sticker'] {
   const seen = found.flatMap(({ key, learned }) => (learned ? [{ key, ...learned.sticker }] : []));

@@ -64,7 +64,7 @@ export async function trackClip(
     }
   };
   const start = (frame: PlanarFrame): Tracker => {
-    const tracker = startTracker(frame, tS[markedFrame], marks, RIGID_BONES);
+    const tracker = startTracker(frame, tS[markedFrame], marks, { bones: RIGID_BONES });
     modes = tracker.modes;
     return tracker;
   };

@@ -42,6 +42,16 @@ describe('places to look at', () => {
     ]);
     expect(Number.isFinite(tracks.landmarks.hip.xPx[98])).toBe(true);
   });
+  it('are none where the film has one picture twice: nothing at all is seen there', () => {
+    const tracks = clean();
+    for (const i of [60, 90, 91])
+      for (const t of Object.values(tracks.landmarks)) {
+        t.xPx[i] = t.yPx[i] = NaN;
+        t.confidence[i] = 0;
+      }
+    // Two in a row are more than a picture shown again.
+    expect(new Set(doubtsOf(tracks, 0).map((d) => `${d.from}–${d.to}`))).toEqual(new Set(['90–91']));
+  });
   it.each([
     ['ankle', 'wrong', 150, 175, 14],
     ['heel', 'slid', 200, 419, -9],

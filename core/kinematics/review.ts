@@ -1,6 +1,6 @@
 import { median } from '../math/statistics.ts';
 import { RIGID_BONES, type Landmark } from '../landmarks/landmarks.ts';
-import type { LandmarkTrack, Tracks } from '../tracking/tracks.ts';
+import { isLeftOut, type LandmarkTrack, type Tracks } from '../tracking/tracks.ts';
 
 /** A stretch of frames on which a landmark is hidden. */
 export interface HiddenStretch {
@@ -80,11 +80,10 @@ function seenDoubts(
   key: Landmark,
   track: LandmarkTrack,
   hidden: readonly HiddenStretch[],
-  range: Range,
+  shown: (i: number) => boolean,
 ): Doubt[] {
   const { confidence } = track;
-  const bad = (i: number): boolean =>
-    i >= range.from && i <= range.to && confidence[i] < UNSURE && !isHidden(hidden, key, i);
+  const bad = (i: number): boolean => shown(i) && confidence[i] < UNSURE && !isHidden(hidden, key, i);
   return runs(confidence.length, bad).map(({ from, to }) => {
     let at = from;
     for (let i = from; i <= to; i += 1) if (confidence[i] < confidence[at]) at = i;
@@ -175,9 +174,12 @@ export function doubtsOf(
   const range = { from: 0, to: n - 1 };
   while (range.from < n && !followed(range.from)) range.from += 1;
   while (range.to > 0 && !followed(range.to)) range.to -= 1;
+  // A picture that the film has twice is left out, not lost.
+  const leftOut = tracks.tS.map((_, i) => Number(isLeftOut(tracks, i)));
+  const shownAt = (i: number): boolean => i >= range.from && i <= range.to && leftOut[i] === 0;
   const seen = all.flatMap((key) => {
     const track = tracks.landmarks[key];
-    return track ? seenDoubts(key, track, hidden, range) : [];
+    return track ? seenDoubts(key, track, hidden, shownAt) : [];
   });
   const shown = withoutHidden(tracks, hidden);
   const changes = LIMBS.flatMap((ends) => limbChanges(shown, ends, markedFrame));

@@ -8,7 +8,8 @@ import {
   type Landmark,
   type View,
 } from './landmarks.ts';
-import { findStickers, looksOfFrame, type Spot } from '../tracking/findStickers.ts';
+import { findStickers, type Spot } from '../tracking/findStickers.ts';
+import { looksOfFilm } from '../tracking/looks.ts';
 import type { PlanarFrame } from '../tracking/frame.ts';
 import type { Sticker } from '../tracking/sticker.ts';
 
@@ -19,6 +20,42 @@ interface Relation {
   length?: readonly [mean: number, sd: number];
   dx?: readonly [least: number, most: number];
   dy?: readonly [least: number, most: number];
+}
+
+/** How far a point of the body goes to and fro over a turn of the crank, across and up, mm. */
+interface Swing {
+  x: readonly [least: number, most: number];
+  y: readonly [least: number, most: number];
+}
+
+const FOOT: Swing = { x: [250, 460], y: [250, 440] };
+const STILL: Swing = { x: [0, 75], y: [0, 75] };
+const SWINGS: Partial<Record<Landmark, Swing>> = {
+  ankle: FOOT,
+  heel: FOOT,
+  toe: FOOT,
+  spindle: FOOT,
+  knee: { x: [50, 290], y: [160, 430] },
+  hip: STILL,
+  shoulder: STILL,
+  elbow: STILL,
+  wrist: STILL,
+  hand: STILL,
+  head: { x: [0, 110], y: [0, 110] },
+  c7: STILL,
+  sacrum: STILL,
+  asis: STILL,
+};
+/** SD beyond such a range, mm. */
+const SWING_SLACK_MM = 28;
+
+/** A spot followed over some pictures of a film. */
+export interface MovingSpot {
+  /** Where it is on each picture, px; NaN where it is not seen. */
+  at: readonly ImagePoint[];
+  sure: number;
+  /** From one end of its way to the other, px, over at least a turn of the crank; null where that is not known. */
+  swingPx: { x: number; y: number } | null;
 }
 
 /** Limb lengths of adults with their SD (anthropometric tables, rounded), and where the parts lie on someone pedalling. */
@@ -78,6 +115,18 @@ function costOf(r: Relation, dx: number, dy: number): number {
   return cost;
 }
 
+/** What it costs that a spot goes further, or less far, than a point of the body does. */
+function swingCost(key: Landmark, s: MovingSpot, mmPerPx: number): number {
+  const range = SWINGS[key];
+  if (!range || !s.swingPx) return 0;
+  const beyond = (v: number, [least, most]: readonly [number, number]): number =>
+    Math.max(0, least - v, v - most) / SWING_SLACK_MM;
+  return (
+    Math.min(25, beyond(mmPerPx * s.swingPx.x, range.x) ** 2) +
+    Math.min(25, beyond(mmPerPx * s.swingPx.y, range.y) ** 2)
+  );
+}
+
 export interface Layout {
   points: Partial<Record<Landmark, Spot>>;
   cost: number;
@@ -100,20 +149,42 @@ const GOOD_COST = 30;
 
 /** The best assignment at one scale and one facing. */
 function solve(
-  spots: readonly Spot[],
+  spots: readonly MovingSpot[],
   {
     keys,
     relations,
     map,
+    mmPerPx,
     bound,
+    not = null,
   }: {
     keys: readonly Landmark[];
     relations: readonly Relation[];
     map: (p: ImagePoint) => ImagePoint;
+    mmPerPx: number;
     bound: number;
+    /** A point that a spot shall not be. */
+    not?: { key: Landmark; spot: number } | null;
   },
 ): { cost: number; chosen: Map<Landmark, number> } | null {
-  const plane = spots.map(map);
+  const plane = spots.map((s) => s.at.map(map));
+  /** What a relation costs, over the pictures on which both ends are seen. */
+  const between = (r: Relation, a: number, b: number): number => {
+    let [sum, n] = [0, 0];
+    for (let i = 0; i < plane[a].length; i += 1) {
+      const [p, q] = [plane[a][i], plane[b][i]];
+      const c = costOf(r, q.x - p.x, q.y - p.y);
+      if (Number.isNaN(c)) continue;
+      sum += c;
+      n += 1;
+    }
+    return n > 0 ? sum / n : 0;
+  };
+  const ownCost = keys.map((key) =>
+    spots.map((s, k) =>
+      not?.key === key && not.spot === k ? Infinity : 2 * (1 - s.sure) + swingCost(key, s, mmPerPx),
+    ),
+  );
   const taken = new Array<boolean>(spots.length).fill(false);
   const at = new Map<Landmark, number>();
   let best: { cost: number; chosen: Map<Landmark, number> } | null = null;
@@ -138,14 +209,14 @@ function solve(
     const options: { k: number; cost: number }[] = [];
     for (let k = 0; k < spots.length; k += 1) {
       if (taken[k]) continue;
-      let c = 2 * (1 - spots[k].sure);
+      let c = ownCost[i][k];
+      if (cost + c >= bestCost) continue;
       let held = 0;
       for (const r of closing[i]) {
         const other = at.get(r.from === key ? r.to : r.from);
         if (other === undefined) continue;
         held += 1;
-        const [a, b] = r.from === key ? [plane[k], plane[other]] : [plane[other], plane[k]];
-        c += costOf(r, b.x - a.x, b.y - a.y);
+        c += r.from === key ? between(r, k, other) : between(r, other, k);
       }
       // A point that hangs on nothing placed so far is a guess: only the first one may be that.
       if (held === 0 && i > 0) continue;
@@ -165,31 +236,46 @@ function solve(
   return best;
 }
 
-/**
- * Which joint each of a frame's stickers is, by how a body on a bike is laid out: the assignment that breaks limb lengths and
- * places least (depth first, bounded by the best so far).
- * @param known scale and facing where they are; the scale may be left out, then a range of them is tried
- * @returns null where fewer than half of the needed points find a place
- */
-export function layOut(
-  spots: readonly Spot[],
-  view: View,
-  known: { mmPerPx: number | null; facing: 'left' | 'right' | null },
-): Layout | null {
-  const frontal = isFrontal(view);
-  const keys = ORDER[frontal ? 'frontal' : 'side'].filter(
+/** What is known of a film before its points have names. */
+export interface Known {
+  mmPerPx: number | null;
+  facing: 'left' | 'right' | null;
+}
+
+interface Solved {
+  cost: number;
+  chosen: Map<Landmark, number>;
+  mmPerPx: number;
+  facing: 'left' | 'right';
+}
+
+/** The points that can be seen from a side. */
+const keysOf = (view: View): readonly Landmark[] =>
+  ORDER[isFrontal(view) ? 'frontal' : 'side'].filter(
     (k) => !(view === 'front' && k.startsWith('psis')) && !(view === 'rear' && k.startsWith('asis')),
   );
+
+/** The best assignment over all scales and facings that may be. */
+function solveAll(
+  spots: readonly MovingSpot[],
+  view: View,
+  known: Known & { scales?: readonly number[] },
+  not: { key: Landmark; spot: number } | null = null,
+): Solved | null {
+  const frontal = isFrontal(view);
+  const keys = keysOf(view);
   const relations = frontal ? FRONTAL : SIDE;
   const facings: readonly ('left' | 'right')[] = frontal
     ? [view === 'rear' ? 'right' : 'left']
     : known.facing
       ? [known.facing]
       : ['right', 'left'];
-  const scales = known.mmPerPx
-    ? [0.94, 1, 1.06].map((k) => k * known.mmPerPx!)
-    : Array.from({ length: 16 }, (_, k) => 0.9 * 1.13 ** k);
-  let best: (Layout & { chosen: Map<Landmark, number> }) | null = null;
+  const scales =
+    known.scales ??
+    (known.mmPerPx
+      ? [0.94, 1, 1.06].map((k) => k * known.mmPerPx!)
+      : Array.from({ length: 16 }, (_, k) => 0.9 * 1.13 ** k));
+  let best: Solved | null = null;
   for (const facing of facings) {
     for (const mmPerPx of scales) {
       const side = facing === 'right' ? mmPerPx : -mmPerPx;
@@ -197,18 +283,89 @@ export function layOut(
         keys,
         relations,
         map: (p) => ({ x: side * p.x, y: -mmPerPx * p.y }),
+        mmPerPx,
         bound: best?.cost ?? Infinity,
+        not,
       });
-      if (found && found.cost < (best?.cost ?? Infinity))
-        best = { points: {}, cost: found.cost, mmPerPx, facing, chosen: found.chosen };
+      if (found && found.cost < (best?.cost ?? Infinity)) best = { ...found, mmPerPx, facing };
     }
   }
-  if (!best) return null;
-  const placed = [...best.chosen.keys()].filter((k) => NEEDED.has(k)).length;
-  const needed = keys.filter((k) => NEEDED.has(k)).length;
-  if (2 * placed < needed) return null;
-  for (const [key, k] of best.chosen) best.points[key] = spots[k];
-  return { points: best.points, cost: best.cost, mmPerPx: best.mmPerPx, facing: best.facing };
+  return best;
+}
+
+/** Whether at least half of the needed points found a place. */
+function isBody({ chosen }: Solved, view: View): boolean {
+  const needed = keysOf(view).filter((k) => NEEDED.has(k));
+  return 2 * needed.filter((k) => chosen.has(k)).length >= needed.length;
+}
+
+/**
+ * Which joint each of a frame's stickers is, by how a body on a bike is laid out: the assignment that breaks limb lengths and
+ * places least (depth first, bounded by the best so far).
+ * @param known scale and facing where they are; the scale may be left out, then a range of them is tried
+ * @returns null where fewer than half of the needed points find a place
+ */
+export function layOut(spots: readonly Spot[], view: View, known: Known): Layout | null {
+  const still = spots.map((s): MovingSpot => ({ at: [s], sure: s.sure, swingPx: null }));
+  const best = solveAll(still, view, known);
+  if (!best || !isBody(best, view)) return null;
+  const points: Layout['points'] = {};
+  for (const [key, k] of best.chosen) points[key] = spots[k];
+  return { points, cost: best.cost, mmPerPx: best.mmPerPx, facing: best.facing };
+}
+
+/** A pedal's way up and down, mm: twice a crank of 165 to 175 mm, and what the foot's tilt adds. */
+const RISES_MM = [330, 347, 365];
+/** From so much more cost on, the second best name is out of the question. */
+const SURE_MARGIN = 9;
+
+/** A picture from the side shows so much of the room, mm. */
+const SHOWN_MM = { least: 1250, most: 6000 };
+/** Ways up and down that are taken for a pedal's, of the longest ones. */
+const RISES = 4;
+
+/** Scales at which one of the longest ways up and down is a pedal's; none where nothing moves. */
+function scalesOf(spots: readonly MovingSpot[], pictureWidthPx: number): number[] | undefined {
+  const rises: number[] = [];
+  const all = spots.map((s) => s.swingPx?.y ?? 0).sort((a, b) => b - a);
+  for (const rise of all)
+    if (rise > 30 && rises.length < RISES && rises.every((r) => r / rise > 1.12)) rises.push(rise);
+  const scales = rises
+    .flatMap((rise) => RISES_MM.map((mm) => mm / rise))
+    .filter((s) => s * pictureWidthPx > SHOWN_MM.least && s * pictureWidthPx < SHOWN_MM.most);
+  return scales.length > 0 ? scales : undefined;
+}
+
+/** The names of a film's spots. */
+export interface NamedSpots {
+  /** Of each point the spot, and how sure that is, 0…1. */
+  names: Partial<Record<Landmark, { spot: number; sure: number }>>;
+  cost: number;
+  mmPerPx: number;
+  facing: 'left' | 'right';
+}
+
+/**
+ * Which joint each of a film's spots is, by how a body is laid out on several pictures at once and by how far each spot goes:
+ * a foot turns with the crank, a hip hardly moves. How sure a name is comes from how much dearer all would be without it.
+ * @returns null where the spots make no body
+ */
+export function nameSpots(
+  spots: readonly MovingSpot[],
+  view: View,
+  known: Known & { pictureWidthPx: number },
+): NamedSpots | null {
+  const scales = known.mmPerPx ? undefined : scalesOf(spots, known.pictureWidthPx);
+  const best = solveAll(spots, view, { ...known, scales });
+  if (!best || !isBody(best, view)) return null;
+  const at = { mmPerPx: best.mmPerPx, facing: best.facing };
+  const names: NamedSpots['names'] = {};
+  for (const [key, spot] of best.chosen) {
+    const other = solveAll(spots, view, { ...at, scales: [at.mmPerPx] }, { key, spot });
+    const margin = (other?.cost ?? Infinity) - best.cost;
+    names[key] = { spot, sure: Math.min(1, Math.max(0, margin / SURE_MARGIN)) * spots[spot].sure ** 0.25 };
+  }
+  return { names, cost: best.cost, ...at };
 }
 
 /**
@@ -218,11 +375,11 @@ export function layOut(
 export function proposeMarks(
   frame: PlanarFrame,
   view: View,
-  known: { mmPerPx: number | null; facing: 'left' | 'right' | null },
+  known: Known,
   sticker: Sticker | null,
 ): Layout | null {
   let best: Layout | null = null;
-  for (const look of sticker ? [sticker] : looksOfFrame(frame)) {
+  for (const look of sticker ? [sticker] : looksOfFilm([frame])) {
     const spots = findStickers(frame, look);
     if (!sticker && spots.length > MOST_SPOTS) continue;
     const laid = layOut(spots.slice(0, MOST_SPOTS), view, known);

@@ -66,3 +66,23 @@ export function assignLandmarks(options: readonly (readonly Option[])[], bones: 
   walk(0, 0);
   return best;
 }
+
+/**
+ * The same without limbs, for many spots at once: the cheapest pairing first, each place given once.
+ * @returns per landmark the index of the chosen option, or −1 for lost
+ */
+export function assignCheapest(options: readonly (readonly Option[])[]): number[] {
+  const chosen = new Array<number>(options.length).fill(-1);
+  const pairs = options.flatMap((list, i) =>
+    list.flatMap((option, k) => (option.cost < LOST_COST ? [{ i, k, option }] : [])),
+  );
+  pairs.sort((a, b) => a.option.cost - b.option.cost);
+  const taken: Option[] = [];
+  for (const { i, k, option } of pairs) {
+    if (chosen[i] >= 0) continue;
+    if (taken.some((o) => (o.x - option.x) ** 2 + (o.y - option.y) ** 2 < ONE_SPOT_PX ** 2)) continue;
+    chosen[i] = k;
+    taken.push(option);
+  }
+  return chosen;
+}

@@ -46,15 +46,17 @@ const SMEAR = { from: 0.9, to: 4 };
  * Stickers on a frame that a slow shutter smears: a spot that a smear of the sharpest ones' look explains gets that look, since its
  * own is paler and smaller than it will be on a slower moment; one that could not be learned at all gets it too.
  * @param marks where each one is, px  @param learned what could be learned there
+ * @param look the sharp look, where it is known
  */
 export function unsmeared(
   f: PlanarFrame,
   marks: readonly ImagePoint[],
   learned: readonly (Sticker | null)[],
+  look: Sticker | null = null,
 ): (Sticker | null)[] {
   const known = learned.filter((s): s is Sticker => s !== null).sort((a, b) => b.radiusPx - a.radiusPx);
-  if (known.length < 2) return [...learned];
-  const sharp = known[Math.floor(known.length / 4)];
+  if (known.length < 2 && !look) return [...learned];
+  const sharp = look ?? known[Math.floor(known.length / 4)];
   return learned.map((own, i) => {
     if (own && own.radiusPx > 0.96 * sharp.radiusPx) return own;
     const reachPx = Math.ceil(1.5 * sharp.radiusPx);

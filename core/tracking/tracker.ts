@@ -1,5 +1,5 @@
 import { distance, isSeen, type ImagePoint } from '../math/vec.ts';
-import { assignLandmarks, type Bone, type Option } from './assign.ts';
+import { assignCheapest, assignLandmarks, type Bone, type Option } from './assign.ts';
 import { findCandidates } from './candidates.ts';
 import { colourAt, colourDistance2, type PlanarFrame, type Region } from './frame.ts';
 import { cutPatch, findPatch, refreshPatch, type Patch } from './patch.ts';
@@ -29,6 +29,15 @@ export interface Tracker {
   lookingAt: (frame: PlanarFrame, tS: number) => Region | null;
 }
 
+export interface FollowOptions {
+  /** Pairs of landmarks joined by a limb. */
+  bones?: readonly (readonly [string, string])[];
+  /** What the stickers look like at rest, where it is known: for those that are smeared on the marked frame. */
+  look?: Sticker | null;
+  /** After so many frames without it a landmark is not looked for any more. */
+  giveUpAfter?: number;
+}
+
 interface Followed {
   key: string;
   sticker: Sticker | null;
@@ -46,6 +55,8 @@ const WHOLE_TO = 1.5;
 /** How much brighter or darker a sticker may suddenly be, and what it costs to take it for that. */
 const LIGHTS = [0.78, 1.28, 0.62];
 const LIGHT_COST = 2;
+/** Looked for on the first frame without it, and on every so many after that. */
+const LIGHT_EVERY = 5;
 /** A sticker whose middle is further than this share of its contrast from its colour is another thing. */
 const COLOUR_MISS = 0.45;
 
@@ -96,13 +107,13 @@ function optionAt(found: Located, expected: ImagePoint, sigmaPx: number): Sighti
  * A landmark on a round spot of one colour is followed as a sticker (centre of its coverage, below a quarter pixel); any
  * other by its patch of luma. Every frame, all places that look right are weighed together with the motion so far and the
  * limb lengths of the marked frame; where nothing agrees the landmark is lost until it is seen again.
- * @param frame the marked frame  @param marks landmark → px  @param bones pairs of landmarks joined by a limb
+ * @param frame the marked frame  @param marks landmark → px
  */
 export function startTracker(
   frame: PlanarFrame,
   tS: number,
   marks: Readonly<Record<string, ImagePoint>>,
-  bones: readonly (readonly [string, string])[],
+  { bones = [], look = null, giveUpAfter = Infinity }: FollowOptions = {},
 ): Tracker {
   const keys = Object.keys(marks);
   const learned = keys.map((key) => {
@@ -113,6 +124,7 @@ export function startTracker(
     frame,
     keys.map((key) => marks[key]),
     learned,
+    look,
   );
   const followed: Followed[] = keys.map((key, i) => {
     const sticker = stickers[i];
@@ -146,6 +158,7 @@ export function startTracker(
   };
 
   const optionsFor = (f: Followed, frameNow: PlanarFrame, t: number): Sighting[] => {
+    if (f.lostFrames > giveUpAfter) return [];
     const guess = predict(f.trail.slice(-3), t);
     const newest = f.trail[f.trail.length - 1];
     const blind = f.trail.length < 2 || f.lostFrames > 0;
@@ -157,7 +170,7 @@ export function startTracker(
     const near = f.lostFrames > 6 ? { x: newest.x, y: newest.y } : centre;
     if (f.patch) {
       const hit = findPatch(frameNow, f.patch, near, Math.min(reach, 28));
-      if (!hit) return [];
+      if (!hit || !isInside(frameNow, hit)) return [];
       const miss = distance(hit, near) / sigma;
       return [
         { x: hit.x, y: hit.y, score: hit.score, found: null, cost: miss * miss * 0.5 + 12 * (1 - hit.score) },
@@ -190,7 +203,8 @@ export function startTracker(
     };
     look(f.sticker!, 0);
     // It may have come into the sun, or into a shadow.
-    for (let k = 0; out.length === 0 && k < LIGHTS.length; k += 1)
+    const lights = f.lostFrames % LIGHT_EVERY === 0 ? LIGHTS.length : 0;
+    for (let k = 0; out.length === 0 && k < lights; k += 1)
       look({ ...f.sticker!, colour: inLight(f.sticker!.colour, LIGHTS[k]) }, LIGHT_COST);
     return out.sort((a, b) => a.cost - b.cost);
   };
@@ -229,7 +243,7 @@ export function startTracker(
           f.sticker = { colour: inLight(o.colour, gain), radiusPx: o.radiusPx, contrast: o.contrast * gain };
       });
       const options = followed.map((f) => optionsFor(f, frameNow, t));
-      const chosen = assignLandmarks(options, limbs);
+      const chosen = limbs.length > 0 ? assignLandmarks(options, limbs) : assignCheapest(options);
       return followed.map((f, i) => {
         if (chosen[i] < 0) {
           f.lostFrames += 1;
@@ -259,8 +273,11 @@ export function startTracker(
   };
 }
 
+const isInside = (f: PlanarFrame, p: ImagePoint): boolean =>
+  p.x >= 0 && p.y >= 0 && p.x < f.width && p.y < f.height;
+
 /** The light on a limb changes as it turns: the sticker's colour follows slowly. */
-// eslint-disable-next-line max-params -- called for every landmark of every frame
+
 function adapt(own: Sticker, f: PlanarFrame, at: ImagePoint, gain: number): void {
   if (!isSeen(at)) return;
   const now = inLight(colourAt(f, at.x, at.y), 1 / gain);

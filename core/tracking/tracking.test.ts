@@ -83,7 +83,7 @@ describe('the tracker', () => {
         2,
         i,
       );
-    const tracker = startTracker(frame(0), 0, at(0), bones);
+    const tracker = startTracker(frame(0), 0, at(0), { bones });
     for (let i = 1; i < 24; i += 1) {
       const [a, b] = tracker.step(frame(i), i / 60);
       expect(Math.hypot(b.x - at(i).b.x, b.y - at(i).b.y)).toBeLessThan(0.4);
@@ -102,7 +102,7 @@ describe('the tracker', () => {
         fillDisc(r, { x, y: 80 }, 3.5, [238, 214, 60]);
         fillDisc(r, { x: x + 16, y: 80 }, 3.5, [238, 214, 60]);
       });
-    const tracker = startTracker(at(60), 0, { a: { x: 60, y: 80 }, b: { x: 76, y: 80 } }, bones);
+    const tracker = startTracker(at(60), 0, { a: { x: 60, y: 80 }, b: { x: 76, y: 80 } }, { bones });
     const [a, b] = tracker.step(at(72.5), 1 / 30);
     expect(Math.abs(a.x - 72.5)).toBeLessThan(0.3);
     expect(Math.abs(b.x - 88.5)).toBeLessThan(0.3);
@@ -118,7 +118,7 @@ describe('the tracker', () => {
         2,
         i,
       );
-    const tracker = startTracker(frame(0), 0, { spot: { x: 90, y: 80 } }, []);
+    const tracker = startTracker(frame(0), 0, { spot: { x: 90, y: 80 } });
     expect(tracker.modes).toEqual(['patch']);
     for (let i = 1; i < 20; i += 1) {
       const [p] = tracker.step(frame(i), i / 60);

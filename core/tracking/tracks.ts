@@ -76,3 +76,16 @@ export const withoutLandmarks = (tracks: Tracks, keys: readonly string[]): Track
     ),
   ),
 });
+
+/** With fewer landmarks than this a frame on which none is seen says nothing of the film. */
+const LEAST_TO_TELL = 3;
+
+/**
+ * Whether a frame was left out as the same picture again: nothing is seen on it, and much of it on the frames beside it.
+ */
+export function isLeftOut(tracks: Tracks, frame: number): boolean {
+  const all = Object.values(tracks.landmarks);
+  if (all.length < LEAST_TO_TELL) return false;
+  const seen = (i: number): number => all.filter((t) => t.confidence[i] > 0).length;
+  return seen(frame) === 0 && 2 * seen(frame - 1) >= all.length && 2 * seen(frame + 1) >= all.length;
+}

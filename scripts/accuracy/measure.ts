@@ -59,7 +59,7 @@ function follow(
     const points = tracker
       ? tracker.step(frame, tracks.tS[i])
       : keys.map((k) => ({ ...start[k], confidence: 1 }));
-    tracker ??= startTracker(frame, 0, start, RIGID_BONES);
+    tracker ??= startTracker(frame, 0, start, { bones: RIGID_BONES });
     keys.forEach((key, k) => {
       tracks.landmarks[key].xPx[i] = points[k].x;
       tracks.landmarks[key].yPx[i] = points[k].y;

@@ -61,7 +61,7 @@ export async function comparePeer(count: number): Promise<{ ours: Outcome; peer:
   const runOurs = (): Outcome => {
     const errors: number[][] = SIDE_LANDMARKS.map(() => []);
     const marks = Object.fromEntries(SIDE_LANDMARKS.map((k) => [k, truth[0][k]]));
-    const tracker = startTracker(frames[0], 0, marks, SIDE_BONES);
+    const tracker = startTracker(frames[0], 0, marks, { bones: SIDE_BONES });
     let ms = 0;
     for (let i = 1; i < count; i += 1) {
       const t0 = performance.now();

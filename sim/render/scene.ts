@@ -70,6 +70,11 @@ const EXTRA_DEPTH_MM: Record<ExtraKey, number> = {
   spindle: 182,
 };
 
+/** How thick a tyre is drawn, about 0.965 of the wheel's radius. */
+const TYRE_MM = 34;
+/** The drawn tyre's outer edge, mm. */
+export const tyreEdgeMm = (bike: VirtualBike): number => 0.965 * bike.wheelRadiusMm + TYRE_MM / 2;
+
 const NEAR = 130;
 const FAR = -130;
 
@@ -148,8 +153,11 @@ export function drawBike(r: Raster, camera: Camera, bike: VirtualBike, look: Loo
         [150, 150, 152],
       );
     }
-    fillRing(r, c, rx * 0.965, ry * 0.965, 34 * c.pxPerMm, [42, 42, 44]);
-    fillRing(r, c, rx * 0.9, ry * 0.9, 10 * c.pxPerMm, [120, 122, 126]);
+    // A circle seen from aside is an ellipse whose middle is not the circle's.
+    const sides = [-1, 1].map((k) => project(camera, { x: axle.x + k * bike.wheelRadiusMm, y: axle.y }, 0));
+    const mid = { x: (sides[0].x + sides[1].x) / 2, y: (sides[0].y + sides[1].y) / 2 };
+    fillRing(r, mid, rx * 0.965, ry * 0.965, TYRE_MM * c.pxPerMm, [42, 42, 44]);
+    fillRing(r, mid, rx * 0.9, ry * 0.9, 10 * c.pxPerMm, [120, 122, 126]);
     fillDisc(r, c, 22 * c.pxPerMm, [70, 72, 76]);
     fillDisc(r, c, 7 * c.pxPerMm, [214, 206, 188]);
   }
@@ -366,7 +374,6 @@ export function projectJoints(
 }
 
 /** What a mirror on the wall shows of the rider, before whom it hangs. */
-// eslint-disable-next-line max-params -- as drawRider, of which it is a part
 function drawMirror(
   r: Raster,
   scene: Scene,

@@ -2,14 +2,18 @@ import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { useState } from 'react';
+import { useEffect, useEffectEvent, useState } from 'react';
 import { Link } from 'react-router';
+import { useStore } from 'zustand';
 import { filmingHeldBack } from '../../../core/intake/intake.ts';
+import { isFrontal } from '../../../core/landmarks/landmarks.ts';
 import { openTake, type FitSession, type Take } from '../../../core/records/types.ts';
 import { AddingState, ChooseFile, useAddTake, useDrop } from './AddTake';
 import { CameraStood } from './CameraStood';
 import { FilmCheck } from './FilmCheck';
 import { FilmWhole } from './FilmWhole';
+import { asksFor, MeasurePanel } from './MeasurePanel';
+import { SurveyOverlay } from './SurveyOverlay';
 import { NeedsFirst } from '../../ui/NeedsFirst';
 import { OnceMore } from '../../ui/OnceMore';
 import { RecordHere } from './RecordHere';
@@ -18,6 +22,8 @@ import { TakeDetails } from './TakeDetails';
 import { TakeList } from './TakeList';
 import { Trim } from './Trim';
 import { useClip } from '../../ui/film/useClip';
+import { useSnap } from '../../ui/film/useSnap';
+import { surveyFilm, surveyStore } from '../../jobs/survey';
 import { useEdit } from '../../session/useEdit';
 import { useSet } from '../../session/useSet';
 import { Workbench } from '../../ui/film/Workbench';
@@ -110,10 +116,49 @@ function Filmed({ session, take, onReturned }: FilmedProps) {
   const { edit } = useEdit();
   const { set, refused } = useSet();
   const held = filmingHeldBack(session.intake);
+  const survey = useStore(surveyStore, ({ takes }) => takes[take.id]);
+  const snap = useSnap(clip.blob);
+  const unmarked = Object.keys(take.marks).length === 0;
+  // A film that nobody has pointed anything out on is looked at by itself.
+  const look = useEffectEvent((blob: Blob): void => {
+    if (unmarked && !isFrontal(take.view)) void surveyFilm(session, take, blob);
+  });
+  useEffect(() => {
+    if (clip.blob) look(clip.blob);
+  }, [clip.blob]);
+  const frame = unmarked ? (survey?.frame ?? null) : null;
+  const goThere = useEffectEvent((to: number): void => clip.goTo(to));
+  useEffect(() => {
+    if (frame !== null) goThere(frame);
+  }, [frame]);
+  const proposed = survey && frame !== null;
   return (
-    <Workbench clip={clip} label="The film" sideWidth={400} over={over} handlers={handlers}>
+    <Workbench
+      clip={clip}
+      label="The film"
+      sideWidth={400}
+      over={over}
+      handlers={handlers}
+      overlay={(size) =>
+        proposed && clip.shown === frame ? (
+          <SurveyOverlay
+            size={size}
+            take={take}
+            survey={survey}
+            asked={asksFor(take, survey)?.landmark ?? null}
+            snap={snap}
+          />
+        ) : null
+      }
+    >
       <TakeList session={session} edit={edit} />
       <AddingState adding={adding} />
+      <MeasurePanel session={session} take={take} blob={clip.blob} />
+      {proposed && clip.shown !== frame && (
+        <Button variant="outlined" size="small" onClick={() => clip.goTo(frame)}>
+          To the frame that the points stand on
+        </Button>
+      )}
       <FilmWhole take={take} blob={clip.blob} onChange={(trim) => set(`takes.#${take.id}.trim`, trim)} />
       {held ? (
         <Alert severity="warning" variant="outlined">

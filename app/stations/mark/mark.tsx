@@ -1,9 +1,8 @@
 import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
-import { useCallback, useEffect, useMemo, useRef } from 'react';
+import { useCallback, useMemo } from 'react';
 import { Link } from 'react-router';
 import { useStore } from 'zustand';
-import type { ImagePoint } from '../../../core/math/vec.ts';
 import { openTake, type FitSession } from '../../../core/records/types.ts';
 import { GUIDES, LINES, plainName } from '../../../core/landmarks/landmarks.ts';
 import { NeedsFirst } from '../../ui/NeedsFirst';
@@ -12,11 +11,10 @@ import { proposalStore, propose, type Proposal } from '../../jobs/proposals';
 import { PointBoard } from '../../ui/film/PointBoard';
 import type { BoardPoints } from '../../ui/film/boardPoints';
 import { useClip } from '../../ui/film/useClip';
+import { useSnap } from '../../ui/film/useSnap';
 import { notify } from '../../session/notices';
 import { stepVisit } from '../../session/visits';
 import { useEdit, useEditUnderWay } from '../../session/useEdit';
-import { spawnTracker, type Spawned } from '../../workers/spawn';
-import type { TrackApi } from '../../workers/track.worker';
 import { useSession } from '../session';
 
 export default function Mark() {
@@ -39,34 +37,7 @@ function Marking({ session }: { session: FitSession }) {
   const clip = useClip(take, take.markedFrame);
   const { edit, refused } = useEdit();
   const busy = useEditUnderWay();
-  const worker = useRef<Spawned<TrackApi> | null>(null);
-  const snapping = useRef<Promise<unknown>>(Promise.resolve());
-  useEffect(
-    () => () => {
-      const left = worker.current;
-      worker.current = null;
-      // A point that was just placed is still drawn to its sticker, and kept.
-      void snapping.current.finally(() => left?.end());
-    },
-    [],
-  );
-  const { blob } = clip;
-  const snap = useCallback(
-    async (frame: number, at: ImagePoint): Promise<ImagePoint | null> => {
-      if (!blob) return null;
-      worker.current ??= spawnTracker();
-      const mine = worker.current;
-      const centre = mine.api.snap(blob, frame, at).catch(() => {
-        // One that broke down is not asked again; the point stays where the finger put it.
-        mine.end();
-        if (worker.current === mine) worker.current = null;
-        return null;
-      });
-      snapping.current = centre;
-      return centre;
-    },
-    [blob],
-  );
+  const snap = useSnap(clip.blob);
   const onChange = useCallback(
     (points: BoardPoints, frame: number) => {
       void edit({ kind: 'marks', takeId: take.id, frame, marks: points });

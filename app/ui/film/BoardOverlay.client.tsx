@@ -29,6 +29,8 @@ const LABEL_SIDE: Record<string, { left: boolean; up: boolean }> = {
   sacrum: { left: true, up: true },
   c7: { left: true, up: true },
   wrist: { left: false, up: true },
+  rear: { left: true, up: true },
+  front: { left: false, up: true },
 };
 
 /** Points over the film: fine crosses with their names, joined by dash-dot centre lines as on a drawing. */

@@ -1,0 +1,111 @@
+import { VideoSampleSink } from 'mediabunny';
+import type { Landmark, View } from '../../core/landmarks/landmarks.ts';
+import { isFrontal } from '../../core/landmarks/landmarks.ts';
+import type { Known } from '../../core/landmarks/layout.ts';
+import { collectFacts, type FilmFacts } from '../../core/survey/filmFacts.ts';
+import { nameFilm, type FoundPoint } from '../../core/survey/nameFilm.ts';
+import { findWheels, type FoundWheels } from '../../core/survey/wheels.ts';
+import type { PlanarFrame } from '../../core/tracking/frame.ts';
+import type { FilmPart } from '../../core/visit/filmParts.ts';
+import type { OpenedClip } from './openClip';
+import { planesOf } from './planes';
+
+/** What a film tells by itself, before anybody has pointed anything out. */
+export interface Survey {
+  facts: FilmFacts;
+  /** The stickers with their names, on one frame; null where no rider with stickers was found, or the view is not from the side. */
+  named: {
+    frame: number;
+    points: Partial<Record<Landmark, FoundPoint>>;
+    facing: 'left' | 'right';
+    mmPerPx: number;
+  } | null;
+  wheels: FoundWheels | null;
+}
+
+/** Pictures held for the names: about a turn of the crank, from so far into the film on. */
+const HELD_S = 1.15;
+const HELD_FROM = 0.3;
+const HELD_PER_S = 62;
+const HELD_BYTES = 180_000_000;
+/** Pictures on which the wheels are looked for. */
+const WHEEL_PICTURES = 3;
+
+/**
+ * Looks at a film as a whole, in one pass: camera and light on every picture; stickers, names and wheels on a turn of the crank.
+ * @param tell called with how many pictures have been seen  @param stopped asked before every picture
+ */
+export async function surveyClip(
+  clip: OpenedClip,
+  {
+    view,
+    known,
+    range,
+    tell,
+    stopped,
+  }: {
+    view: View;
+    known: Known;
+    range: FilmPart | null;
+    tell: (done: number, of: number) => void;
+    stopped: () => boolean;
+  },
+): Promise<Survey | null> {
+  const { tS } = clip;
+  const { from, to } = range ?? { from: 0, to: tS.length - 1 };
+  const spanS = tS[to] - tS[from];
+  const heldFromS = tS[from] + Math.max(0, Math.min(HELD_FROM * spanS, spanS - HELD_S));
+  const facts = collectFacts();
+  const held: { frame: PlanarFrame; index: number }[] = [];
+  const spare: (Uint8Array | undefined)[] = [undefined];
+  let lastHeldS = -Infinity;
+  let bytes = 0;
+  let index = from;
+  for await (const sample of new VideoSampleSink(clip.track).samples(tS[from] + 1e-6)) {
+    if (stopped() || index > to) {
+      sample.close();
+      break;
+    }
+    const t = tS[index];
+    const holds =
+      !isFrontal(view) &&
+      t >= heldFromS - 1e-6 &&
+      t <= heldFromS + HELD_S &&
+      t - lastHeldS > 1 / HELD_PER_S - 1e-3 &&
+      bytes < HELD_BYTES;
+    const { frame, buffer } = await planesOf(sample, holds ? undefined : spare[0]);
+    sample.close();
+    facts.see(frame, t);
+    if (holds) {
+      held.push({ frame, index });
+      lastHeldS = t;
+      bytes += 1.5 * frame.width * frame.height;
+    } else spare[0] = buffer;
+    index += 1;
+    if (index % 20 === 0) tell(index - from, to - from + 1);
+  }
+  if (stopped()) return null;
+  if (held.length === 0) return { facts: facts.facts(), named: null, wheels: null };
+  const film = { frames: held.map((h) => h.frame), tS: held.map((h) => tS[h.index]) };
+  const named = nameFilm(film, view, known);
+  const pictures = Array.from(
+    { length: WHEEL_PICTURES },
+    (_, k) => film.frames[Math.floor((k / WHEEL_PICTURES) * film.frames.length)],
+  );
+  const hint = named?.pedal
+    ? { mmPerPx: named.mmPerPx, facing: named.facing, pedalPx: named.pedal.centre }
+    : null;
+  const wheels =
+    (hint && findWheels(pictures, hint)) ??
+    findWheels(pictures, null, named?.facing ?? known.facing ?? 'right');
+  return {
+    facts: facts.facts(),
+    named: named && {
+      frame: held[named.picture].index,
+      points: named.points,
+      facing: named.facing,
+      mmPerPx: named.mmPerPx,
+    },
+    wheels,
+  };
+}

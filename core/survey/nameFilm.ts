@@ -1,0 +1,239 @@
+import { SIDE_LANDMARKS, type Landmark, type View } from '../landmarks/landmarks.ts';
+import { nameSpots, type Known, type MovingSpot, type NamedSpots } from '../landmarks/layout.ts';
+import { median } from '../math/statistics.ts';
+import { distance, isSeen, type ImagePoint } from '../math/vec.ts';
+import { findStickers, type Spot } from '../tracking/findStickers.ts';
+import type { PlanarFrame } from '../tracking/frame.ts';
+import { discColour, type Sticker } from '../tracking/sticker.ts';
+import { startTracker } from '../tracking/tracker.ts';
+import { colourGap, looksOfFilm } from '../tracking/looks.ts';
+
+/** Pictures of a film held at once, in the order of time: about a turn of the crank. */
+export interface HeldFilm {
+  frames: readonly PlanarFrame[];
+  tS: readonly number[];
+}
+
+/** A landmark as it was found on the film. */
+export interface FoundPoint extends ImagePoint {
+  /** 0…1: how sure its name is. */
+  sure: number;
+}
+
+/** The stickers of a film, each with its name. */
+export interface NamedFilm {
+  /** Which of the held pictures the points stand on. */
+  picture: number;
+  points: Partial<Record<Landmark, FoundPoint>>;
+  facing: 'left' | 'right';
+  mmPerPx: number;
+  /** Middle and half height of the foot's way, px; null where no foot was seen to turn. */
+  pedal: { centre: ImagePoint; radiusPx: number } | null;
+  /** What the stickers look like. */
+  look: Sticker;
+}
+
+/** Pictures on which stickers are looked for, so far apart. */
+const PICTURES = 5;
+const APART_S = 0.13;
+/** As many spots of one look on a picture are a pattern; of fewer the surest are followed. */
+const PATTERN = 38;
+const MOST_SPOTS = 22;
+const LEAST_SPOTS = 4;
+/** Knee, ankle, heel and toe go round: of those so many at the least. */
+const LEAST_MOVING = 2;
+/** Two paths this close on most pictures are one sticker's. */
+const ONE_PX = 2.5;
+/** A spot that was not seen for so many pictures is not looked for any more. */
+const GIVE_UP = 6;
+/** Less than this share of the pictures is no path to judge by. */
+const LEAST_SEEN = 0.35;
+
+interface Path {
+  at: ImagePoint[];
+  sure: number;
+}
+
+/** Spots of a picture followed through the held film, both ways, together: one place is one spot's. */
+function followSpots(
+  { frames, tS }: HeldFilm,
+  from: number,
+  spots: readonly (ImagePoint & { sure: number })[],
+  look: Sticker,
+): Path[] {
+  const paths = spots.map((s): Path => ({ at: frames.map(() => ({ x: NaN, y: NaN })), sure: s.sure }));
+  paths.forEach((p, k) => (p.at[from] = { x: spots[k].x, y: spots[k].y }));
+  const marks = Object.fromEntries(spots.map((s, k) => [`${k}`, { x: s.x, y: s.y }]));
+  for (const step of [1, -1]) {
+    const tracker = startTracker(frames[from], tS[from], marks, { look, giveUpAfter: GIVE_UP });
+    for (let i = from + step; i >= 0 && i < frames.length; i += step)
+      tracker.step(frames[i], tS[i]).forEach((p, k) => {
+        // What is followed by its surroundings is no sticker of this look.
+        if (tracker.modes[k] === 'sticker') paths[Number(tracker.keys[k])].at[i] = { x: p.x, y: p.y };
+      });
+  }
+  return paths;
+}
+
+/** Shorter stretches between jumps are no path. */
+const LEAST_STRETCH = 5;
+
+/** A path without its stretches on another thing: where it jumps it is cut, and short stretches are left out. */
+function withoutJumps({ at, sure }: Path): Path {
+  const steps = at.slice(1).map((p, i) => distance(p, at[i]));
+  const usual = median(steps.filter(Number.isFinite));
+  const out = at.map((): ImagePoint => ({ x: NaN, y: NaN }));
+  let from = 0;
+  for (let i = 0; i <= at.length; i += 1) {
+    const jumps = i > 0 && i < at.length && steps[i - 1] > 2.5 * usual + 5;
+    if (i < at.length && isSeen(at[i]) && !jumps) continue;
+    if (i - from >= LEAST_STRETCH) for (let k = from; k < i; k += 1) out[k] = at[k];
+    from = jumps ? i : i + 1;
+  }
+  return { at: out, sure };
+}
+
+const shareSeen = (p: Path): number => p.at.filter(isSeen).length / p.at.length;
+
+/**
+ * Whether a path is that of one thing: a limb swings smoothly, what jumps between things that look alike does not. The bend from picture
+ * to picture is held against the whole way.
+ */
+function isSmooth({ at }: Path): boolean {
+  const bends: number[] = [];
+  for (let i = 1; i + 1 < at.length; i += 1) {
+    const bend = Math.hypot(at[i - 1].x - 2 * at[i].x + at[i + 1].x, at[i - 1].y - 2 * at[i].y + at[i + 1].y);
+    if (Number.isFinite(bend)) bends.push(bend);
+  }
+  if (bends.length < 6) return false;
+  bends.sort((a, b) => a - b);
+  const seen = at.filter(isSeen);
+  const [xs, ys] = [seen.map((p) => p.x), seen.map((p) => p.y)];
+  const way = Math.hypot(Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys));
+  return bends[Math.floor(0.9 * bends.length)] < 1.5 + 0.1 * way && bends[bends.length - 1] < 3 + 0.25 * way;
+}
+
+/** How far a path goes, without its farthest few places. */
+function swingOf(p: Path, turnS: number): MovingSpot['swingPx'] {
+  const seen = p.at.filter(isSeen);
+  if (turnS < LEAST_TURN_S || seen.length < LEAST_SEEN * p.at.length) return null;
+  const span = (value: (q: ImagePoint) => number): number => {
+    const v = seen.map(value).sort((a, b) => a - b);
+    const cut = Math.floor(0.02 * v.length);
+    return v[v.length - 1 - cut] - v[cut];
+  };
+  return { x: span((q) => q.x), y: span((q) => q.y) };
+}
+
+/** A turn at 60 turns a minute and more. */
+const LEAST_TURN_S = 0.9;
+
+/** The stickers of one look: found on some pictures, followed through all. */
+function pathsOf(film: HeldFilm, pictures: readonly number[], look: Sticker): Path[] | null {
+  const found: Spot[][] = [];
+  for (const i of pictures) {
+    const list = findStickers(film.frames[i], look);
+    if (list.length >= PATTERN) return null;
+    found.push(list.slice(0, MOST_SPOTS));
+  }
+  const order = pictures.map((_, k) => k).sort((a, b) => found[b].length - found[a].length);
+  const fullest = found[order[0]];
+  if (fullest.length < LEAST_SPOTS) return null;
+  // Where nothing moves it is no rider: what stood somewhere stands there on the other pictures too.
+  const other = film.frames[pictures[order[order.length - 1]]];
+  const moved = fullest.filter(
+    (s) => colourGap(discColour(other, s, 0.6 * look.radiusPx), look.colour) > 0.4 * look.contrast,
+  );
+  if (pictures.length > 1 && moved.length < LEAST_MOVING) return null;
+  const paths: Path[] = [];
+  for (const k of order) {
+    const i = pictures[k];
+    const anew = found[k].filter((s) => !paths.some((p) => isSeen(p.at[i]) && distance(p.at[i], s) < ONE_PX));
+    if (anew.length === 0) continue;
+    for (const path of followSpots(
+      film,
+      i,
+      anew.slice(0, Math.max(0, 2 * MOST_SPOTS - paths.length)),
+      look,
+    )) {
+      const twin = paths.find((p) => {
+        const both = p.at.map((q, n) => distance(q, path.at[n])).filter(Number.isFinite);
+        return both.length > 3 && both.filter((d) => d < ONE_PX).length > 0.5 * both.length;
+      });
+      if (!twin) paths.push(path);
+      // The same sticker, lost on the way: what either has seen is one path.
+      else twin.at = twin.at.map((q, n) => (isSeen(q) ? q : path.at[n]));
+    }
+  }
+  return paths.map(withoutJumps).filter((p) => shareSeen(p) > LEAST_SEEN && isSmooth(p));
+}
+
+/**
+ * The stickers of a film and which joint each is: looks that come often are tried, every spot of one is followed through about a
+ * turn, and where they lie to each other and how they move gives the names.
+ * @param known scale and facing, where they are
+ * @returns null where no look makes a body
+ */
+export function nameFilm(film: HeldFilm, view: View, known: Known): NamedFilm | null {
+  const { frames, tS } = film;
+  if (frames.length === 0) return null;
+  const turnS = tS[tS.length - 1] - tS[0];
+  const pictures: number[] = [];
+  for (let k = 0; k < PICTURES; k += 1) {
+    const t = tS[0] + Math.min(k * APART_S, (k / PICTURES) * turnS + 1e-9);
+    const i = tS.findIndex((s) => s >= t - 1e-6);
+    if (i >= 0 && !pictures.includes(i)) pictures.push(i);
+  }
+  const looks = looksOfFilm(pictures.map((i) => frames[i]));
+  let best: { named: NamedSpots; paths: Path[]; look: Sticker; worth: number } | null = null;
+  for (const look of looks) {
+    const paths = pathsOf(film, pictures, look);
+    if (!paths) continue;
+    const spots = paths.map((p): MovingSpot => ({
+      at: pictures.map((i) => p.at[i]),
+      sure: p.sure * Math.min(1, 1.3 * shareSeen(p)),
+      swingPx: swingOf(p, turnS),
+    }));
+    const named = nameSpots(spots, view, { ...known, pictureWidthPx: frames[0].width });
+    if (!named) continue;
+    const worth = -named.cost;
+    if (!best || worth > best.worth) best = { named, paths, look, worth };
+    if (named.cost < GOOD_COST && SIDE_LANDMARKS.every((k) => named.names[k])) break;
+  }
+  return best && atBestPicture(best.named, best.paths, pictures, best.look);
+}
+
+/** Below this the spots are a body beyond doubt: no other look need be tried. */
+const GOOD_COST = 45;
+
+/** The names on the picture that shows most of them. */
+function atBestPicture(
+  named: NamedSpots,
+  paths: readonly Path[],
+  pictures: readonly number[],
+  look: Sticker,
+): NamedFilm {
+  const entries = Object.entries(named.names) as [Landmark, { spot: number; sure: number }][];
+  const seenOn = (i: number): number => entries.filter(([, n]) => isSeen(paths[n.spot].at[i])).length;
+  const picture = [...pictures].sort((a, b) => seenOn(b) - seenOn(a))[0];
+  const points: NamedFilm['points'] = {};
+  for (const [key, { spot, sure }] of entries) {
+    const at = paths[spot].at[picture];
+    if (isSeen(at)) points[key] = { x: at.x, y: at.y, sure };
+  }
+  const toe = named.names.toe ?? named.names.ankle;
+  const way = toe ? paths[toe.spot].at.filter(isSeen) : [];
+  const mid = (value: (p: ImagePoint) => number): [middle: number, half: number] => {
+    const v = way.map(value);
+    return [(Math.max(...v) + Math.min(...v)) / 2, (Math.max(...v) - Math.min(...v)) / 2];
+  };
+  const [[x], [y, radiusPx]] = [mid((p) => p.x), mid((p) => p.y)];
+  return {
+    picture,
+    points,
+    facing: named.facing,
+    mmPerPx: named.mmPerPx,
+    pedal: way.length > 5 ? { centre: { x, y }, radiusPx } : null,
+    look,
+  };
+}

@@ -1,0 +1,139 @@
+import type { FilmFacts } from './filmFacts.ts';
+
+/** What a film is worth: as it is, with care, or not before it is filmed again. */
+export type FilmWorth = 'good' | 'usable' | 'again';
+
+/** Something about a film, and what would mend it; `worth` is what the film is worth with it. */
+export interface FilmPoint {
+  key: string;
+  words: string;
+  cure: string;
+  worth: FilmWorth;
+}
+
+export interface FilmVerdict {
+  worth: FilmWorth;
+  points: FilmPoint[];
+}
+
+/** What was found on the film, beside camera and light. */
+export interface Findings {
+  /** Landmarks named, and of those the sure ones; null where no rider with stickers was found. */
+  named: { all: number; sure: number } | null;
+  wheels: boolean;
+}
+
+const percent = (share: number): string => `${Math.round(100 * share)} %`;
+const at = (list: readonly number[]): string =>
+  list
+    .slice(0, 3)
+    .map((s) => `${s.toFixed(1)} s`)
+    .join(', ') + (list.length > 3 ? ' …' : '');
+
+/** Slower films smear the foot; below the second one it is not seen on enough places of its circle. */
+const SLOW_PER_S = 45;
+const TOO_SLOW_PER_S = 20;
+/** Five turns at 60 turns a minute; one turn is the least that can be read. */
+const SHORT_S = 4;
+const TOO_SHORT_S = 1.2;
+const REPEAT_SHARE = { some: 0.005, many: 0.3 };
+const FLICKER = { some: 0.02, much: 0.2 };
+const DRIFT = { some: 0.12, much: 0.8 };
+const BURNT = { some: 0.06, much: 0.25 };
+const DARK = { some: 0.25, much: 0.6 };
+const TREMBLE_PX = { some: 0.4, much: 4 };
+
+type Step = { some: number; much: number };
+const worthOf = (v: number, s: Step): FilmWorth | null =>
+  v >= s.much ? 'again' : v >= s.some ? 'usable' : null;
+
+/**
+ * The film's verdict: each thing that its pictures tell against it, with the cure, worst first.
+ * Bounds are from films rendered with each fault (docs/accuracy.md): what is “usable” there still reads within half a degree.
+ */
+export function verdictOf(facts: FilmFacts, found: Findings): FilmVerdict {
+  const points: FilmPoint[] = [];
+  const say = (key: string, worth: FilmWorth | null, words: string, cure: string): void => {
+    if (worth) points.push({ key, worth, words, cure });
+  };
+  const rate = facts.framesPerS;
+  say(
+    'rate',
+    rate < TOO_SLOW_PER_S ? 'again' : rate < SLOW_PER_S ? 'usable' : null,
+    `${rate.toFixed(0)} frames a second.`,
+    'Film at 60 or more, with a short shutter: at 30 the foot is smeared.',
+  );
+  say(
+    'length',
+    facts.seconds < TOO_SHORT_S ? 'again' : facts.seconds < SHORT_S ? 'usable' : null,
+    `${facts.seconds.toFixed(1)} s long.`,
+    'Let the rider pedal steadily for six seconds or more.',
+  );
+  say(
+    'cuts',
+    facts.cutsS.length > 0 ? 'again' : null,
+    `Another scene begins at ${at(facts.cutsS)}.`,
+    'Keep the part before it with “Last frame”, or film in one piece.',
+  );
+  const repeats = facts.repeats / Math.max(1, facts.frames);
+  say(
+    'repeats',
+    worthOf(repeats, { some: REPEAT_SHARE.some, much: REPEAT_SHARE.many }),
+    `${facts.repeats} of ${facts.frames} pictures are the one before again: they are left out.`,
+    'Copy the original file, not one that a chat or a converter has made.',
+  );
+  say(
+    'missing',
+    worthOf(facts.missing / Math.max(1, facts.frames), { some: 0.02, much: 0.5 }),
+    `${facts.missing} pictures are missing: each frame’s own time is used.`,
+    'Close other apps on the phone, and film with its own camera app.',
+  );
+  say(
+    'knocks',
+    facts.knocks.length > 3 ? 'again' : facts.knocks.length > 0 ? 'usable' : null,
+    `The camera was knocked at ${at(facts.knocks.map((k) => k.atS))}, by ${Math.max(...facts.knocks.map((k) => k.byPx)).toFixed(0)} px. Angles hold; where the saddle stands to the crank may be off.`,
+    'Keep away from the tripod, or weigh it down.',
+  );
+  say(
+    'tremble',
+    worthOf(facts.tremblePx, TREMBLE_PX),
+    `The camera trembles by ${facts.tremblePx.toFixed(1)} px.`,
+    'Put the tripod on the floor, not on boards that the trainer shakes.',
+  );
+  say(
+    'flicker',
+    worthOf(facts.flicker, FLICKER),
+    `The lamps flicker by ${percent(facts.flicker)}: it is taken out.`,
+    'A shutter of 1/100 s (1/120 s where the mains has 60 Hz) or lamps that do not flicker.',
+  );
+  say(
+    'drift',
+    worthOf(facts.drift, DRIFT),
+    `The exposure changes by ${percent(facts.drift)}: it is taken out.`,
+    'Lock exposure and white balance before filming.',
+  );
+  say(
+    'white',
+    worthOf(facts.white, BURNT),
+    `${percent(facts.white)} of the picture is burnt out.`,
+    'Draw the blind, or turn the exposure down.',
+  );
+  say(
+    'dark',
+    worthOf(facts.black, DARK),
+    `${percent(facts.black)} of the picture is black.`,
+    'More light from the camera’s side.',
+  );
+  if (!found.named)
+    say(
+      'stickers',
+      'usable',
+      'No rider with stickers was found.',
+      'Place the joints on Mark by hand or by the model, or film again with stickers of one plain colour.',
+    );
+  if (!found.wheels)
+    say('wheels', 'usable', 'The two wheels were not found.', 'Point out the axles on Scale.');
+  const order: FilmWorth[] = ['again', 'usable', 'good'];
+  points.sort((a, b) => order.indexOf(a.worth) - order.indexOf(b.worth));
+  return { worth: points[0]?.worth ?? 'good', points };
+}

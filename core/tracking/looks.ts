@@ -1,0 +1,92 @@
+import { median } from '../math/statistics.ts';
+import { CHROMA_WEIGHT, type PlanarFrame, type Yuv } from './frame.ts';
+import { learnSticker } from './learn.ts';
+import { findSpots, type RawSpot } from './spots.ts';
+import { discColour, type Sticker } from './sticker.ts';
+
+/** How many looks are handed back: a wall may have patterns of its own. */
+const LOOKS = 5;
+/** Dots looked at on one picture. */
+const SPOTS = 320;
+/** Of one kind, those that are learned: their middle stands for all. */
+const LEARNED = 14;
+/** More of one kind on a picture than this are a pattern. */
+const PATTERN = 60;
+
+interface Seen extends RawSpot {
+  picture: number;
+  moves: boolean;
+}
+
+/** How unlike two colours are, grey levels. */
+export const colourGap = (a: Yuv, b: Yuv): number =>
+  Math.sqrt((a[0] - b[0]) ** 2 + CHROMA_WEIGHT * ((a[1] - b[1]) ** 2 + (a[2] - b[2]) ** 2));
+
+/** Of one kind: of a size, and closer in colour than a share of what sets them off. */
+const alike = (a: RawSpot, b: RawSpot): boolean =>
+  Math.abs(Math.log(a.radiusPx / b.radiusPx)) < 0.4 &&
+  colourGap(a.colour, b.colour) < 8 + 0.16 * Math.min(a.contrast, b.contrast);
+
+/** The sticker that stands for a kind of dots, learned from the clearest of them; null where none is round. */
+function stickerOf(kind: readonly Seen[], pictures: readonly PlanarFrame[]): Sticker | null {
+  const learned = [...kind]
+    .sort((a, b) => Number(b.moves) - Number(a.moves) || b.contrast - a.contrast)
+    .slice(0, LEARNED)
+    .flatMap((s) => learnSticker(pictures[s.picture], s)?.sticker ?? []);
+  if (learned.length < 2) return null;
+  const of = (value: (s: Sticker) => number): number => median(learned.map(value));
+  return {
+    colour: [of((s) => s.colour[0]), of((s) => s.colour[1]), of((s) => s.colour[2])],
+    radiusPx: of((s) => s.radiusPx),
+    contrast: of((s) => s.contrast),
+  };
+}
+
+/**
+ * Looks that could be the stickers', likeliest first: dots of all pictures are sorted by colour and size; a kind of which several
+ * move from picture to picture and which stands out well is the rider's, one that stands still is the room's.
+ * @param pictures of one film, some tenths of a second apart; one alone will do
+ */
+export function looksOfFilm(pictures: readonly PlanarFrame[]): Sticker[] {
+  const spots = pictures.map((f) => findSpots(f, SPOTS));
+  const all: Seen[] = spots.flatMap((list, picture) =>
+    list.map((s) => {
+      const other = pictures[picture > 0 ? picture - 1 : 1];
+      // Nothing of its colour stands there on another picture.
+      const moves =
+        Boolean(other) && colourGap(discColour(other, s, 0.6 * s.radiusPx), s.colour) > 0.5 * s.contrast;
+      return { ...s, picture, moves };
+    }),
+  );
+  all.sort((a, b) => b.contrast - a.contrast);
+  const looks: { sticker: Sticker; worth: number }[] = [];
+  const left = new Set(all);
+  let tries = 0;
+  for (const seed of all) {
+    if (!left.has(seed)) continue;
+    const kind = [...left].filter((s) => alike(s, seed));
+    kind.forEach((s) => left.delete(s));
+    const onEach = kind.length / pictures.length;
+    if (onEach < 3 || onEach > PATTERN) continue;
+    tries += 1;
+    if (tries > 40) break;
+    const sticker = stickerOf(kind, pictures);
+    if (!sticker) continue;
+    const moving = kind.filter((s) => s.moves).length / pictures.length;
+    looks.push({
+      sticker,
+      worth: (0.5 + Math.min(5, moving) + 0.1 * Math.min(10, onEach)) * Math.sqrt(sticker.contrast),
+    });
+  }
+  const apart: typeof looks = [];
+  for (const l of looks.sort((a, b) => b.worth - a.worth))
+    if (
+      apart.every(
+        ({ sticker: s }) =>
+          colourGap(s.colour, l.sticker.colour) > 12 ||
+          Math.abs(Math.log(s.radiusPx / l.sticker.radiusPx)) > 0.25,
+      )
+    )
+      apart.push(l);
+  return apart.slice(0, LOOKS).map((l) => l.sticker);
+}
