@@ -63,6 +63,13 @@ export async function trackClip(
       onProgress({ framesDone, frames: lastFrame - firstFrame + 1, tracks });
     }
   };
+  const leaveOut = (index: number): void => {
+    for (const track of Object.values(tracks.landmarks)) {
+      track.xPx[index] = NaN;
+      track.yPx[index] = NaN;
+      track.confidence[index] = 0;
+    }
+  };
   const start = (frame: PlanarFrame): Tracker => {
     const tracker = startTracker(frame, tS[markedFrame], marks, { bones: RIGID_BONES });
     modes = tracker.modes;
@@ -72,6 +79,7 @@ export async function trackClip(
     const t0 = performance.now();
     const points = tracker.step(frame, tS[index]);
     trackerMs += performance.now() - t0;
+    if (tracker.voidsBefore()) leaveOut(index + 1);
     const ahead = index + 2;
     wanted = ahead < tS.length ? tracker.lookingAt(frame, tS[ahead]) : null;
     note(index, points, tracker.keys);

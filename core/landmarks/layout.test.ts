@@ -6,7 +6,7 @@ import { seededRandom } from '../../sim/random.ts';
 import { SIDE_LANDMARKS } from './landmarks.ts';
 import { findStickers, type Spot } from '../tracking/findStickers.ts';
 import { packedFrame } from '../tracking/frame.ts';
-import { layOut, proposeMarks } from './layout.ts';
+import { layOut, nameSpots, proposeMarks, type MovingSpot } from './layout.ts';
 import { learnSticker } from '../tracking/learn.ts';
 
 const asSpots = (points: Record<string, { x: number; y: number }>): Spot[] =>
@@ -60,6 +60,65 @@ describe('layOut', () => {
     expect(layOut([], 'drive', { mmPerPx: 2, facing: 'right' })).toBeNull();
     const row = Array.from({ length: 3 }, (_, k) => ({ x: 40 * k, y: 10, sure: 1 }));
     expect(layOut(row, 'drive', { mmPerPx: 2, facing: 'right' })).toBeNull();
+  });
+});
+
+describe('nameSpots', () => {
+  const KNOWN = { mmPerPx: null, facing: null, pictureWidthPx: 1280 };
+  /** A rider's stickers through a turn, and dots of the wall. */
+  const spotsOf = (id: string, without: readonly string[] = [], walls = 6): Map<string, MovingSpot> => {
+    const m = CAST.find((k) => k.id === id)!;
+    const turn = Array.from({ length: 60 }, (_, i) => frameTruth(m.scene, m.film, i).joints);
+    const random = seededRandom(9);
+    const spots = new Map<string, MovingSpot>();
+    for (const key of SIDE_LANDMARKS.filter((k) => !without.includes(k))) {
+      const span = (axis: 'x' | 'y'): number => {
+        const v = turn.map((j) => j[key][axis]);
+        return Math.max(...v) - Math.min(...v);
+      };
+      spots.set(key, {
+        at: [0, 8, 16, 24].map((i) => turn[i][key]),
+        sure: 0.95,
+        swingPx: { x: span('x'), y: span('y') },
+      });
+    }
+    for (let k = 0; k < walls; k += 1) {
+      const at = { x: 1280 * random(), y: 720 * random() };
+      spots.set(`wall ${k}`, { at: [at, at, at, at], sure: 0.9, swingPx: { x: 0, y: 0 } });
+    }
+    return spots;
+  };
+  it.each(['maren', 'pilar', 'idris', 'juno'])(
+    'names every sticker of %s by place and way, none a dot',
+    (id) => {
+      const spots = spotsOf(id);
+      const keys = [...spots.keys()];
+      const found = nameSpots([...spots.values()], 'drive', KNOWN)!;
+      expect(found.facing).toBe(CAST.find((k) => k.id === id)!.scene.camera.facing);
+      for (const key of SIDE_LANDMARKS) {
+        expect(keys[found.names[key]!.spot], key).toBe(key);
+        expect(found.names[key]!.sure, key).toBeGreaterThan(0.5);
+      }
+    },
+  );
+  it('knows a foot from a dot that stands where a foot could be', () => {
+    const spots = spotsOf('maren', ['toe'], 0);
+    const heel = spots.get('heel')!;
+    // Ahead of the heel on one picture, and it never moves.
+    const still = { x: heel.at[0].x + 66, y: heel.at[0].y + 20 };
+    spots.set('dot', { at: [still, still, still, still], sure: 1, swingPx: { x: 0, y: 0 } });
+    const found = nameSpots([...spots.values()], 'drive', KNOWN)!;
+    expect(found.names.toe).toBeUndefined();
+  });
+  it('is never sure of a shoulder without its elbow: it may be the wrist', () => {
+    const found = nameSpots([...spotsOf('maren', ['elbow']).values()], 'drive', KNOWN)!;
+    for (const key of ['shoulder', 'wrist'] as const)
+      expect(found.names[key]?.sure ?? 0, key).toBeLessThanOrEqual(0.5);
+    expect(found.names.hip!.sure).toBeGreaterThan(0.5);
+  });
+  it('says when the spots are no rider', () => {
+    const walls = [...spotsOf('maren', SIDE_LANDMARKS, 7).values()];
+    expect(nameSpots(walls.slice(0, 3), 'drive', KNOWN)).toBeNull();
   });
 });
 

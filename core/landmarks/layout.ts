@@ -102,6 +102,8 @@ const FRONTAL: readonly Relation[] = [
 /** What it costs to leave a point open; one that can be done without costs less, so that a stray spot is not pressed into it. */
 const OPEN_COST = 10;
 const OPTIONAL_COST = 5;
+/** What it costs that a spot does not look quite like a sticker. */
+const LOOKS_COST = 6;
 /** SD beyond a range, mm. */
 const SLACK_MM = 22;
 
@@ -182,7 +184,7 @@ function solve(
   };
   const ownCost = keys.map((key) =>
     spots.map((s, k) =>
-      not?.key === key && not.spot === k ? Infinity : 2 * (1 - s.sure) + swingCost(key, s, mmPerPx),
+      not?.key === key && not.spot === k ? Infinity : LOOKS_COST * (1 - s.sure) + swingCost(key, s, mmPerPx),
     ),
   );
   const taken = new Array<boolean>(spots.length).fill(false);
@@ -316,6 +318,16 @@ export function layOut(spots: readonly Spot[], view: View, known: Known): Layout
 
 /** A pedal's way up and down, mm: twice a crank of 165 to 175 mm, and what the foot's tilt adds. */
 const RISES_MM = [330, 347, 365];
+/** Without its neighbours along the limb a name may be its neighbour's. */
+const NEXT_TO: Partial<Record<Landmark, readonly Landmark[]>> = {
+  hip: ['knee'],
+  knee: ['hip', 'ankle'],
+  ankle: ['knee'],
+  shoulder: ['elbow'],
+  elbow: ['shoulder', 'wrist'],
+  wrist: ['elbow'],
+};
+const ALONE_SURE = 0.5;
 /** From so much more cost on, the second best name is out of the question. */
 const SURE_MARGIN = 9;
 
@@ -363,7 +375,9 @@ export function nameSpots(
   for (const [key, spot] of best.chosen) {
     const other = solveAll(spots, view, { ...at, scales: [at.mmPerPx] }, { key, spot });
     const margin = (other?.cost ?? Infinity) - best.cost;
-    names[key] = { spot, sure: Math.min(1, Math.max(0, margin / SURE_MARGIN)) * spots[spot].sure ** 0.25 };
+    const alone = NEXT_TO[key]?.some((k) => !best.chosen.has(k)) ?? false;
+    const most = alone ? ALONE_SURE : 1;
+    names[key] = { spot, sure: Math.min(most, Math.max(0, margin / SURE_MARGIN)) * spots[spot].sure ** 0.25 };
   }
   return { names, cost: best.cost, ...at };
 }

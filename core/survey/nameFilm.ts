@@ -6,12 +6,24 @@ import { findStickers, type Spot } from '../tracking/findStickers.ts';
 import type { PlanarFrame } from '../tracking/frame.ts';
 import { discColour, type Sticker } from '../tracking/sticker.ts';
 import { startTracker } from '../tracking/tracker.ts';
+import { watchSteadiness } from './steadiness.ts';
 import { colourGap, looksOfFilm } from '../tracking/looks.ts';
 
 /** Pictures of a film held at once, in the order of time: about a turn of the crank. */
 export interface HeldFilm {
   frames: readonly PlanarFrame[];
   tS: readonly number[];
+}
+
+/** The same with how far each picture stands from the first one, px. */
+interface SteadyFilm extends HeldFilm {
+  shifts: readonly ImagePoint[];
+}
+
+function steadied(film: HeldFilm): SteadyFilm {
+  const shiftOf = watchSteadiness(film.frames[0]);
+  let last: ImagePoint = { x: 0, y: 0 };
+  return { ...film, shifts: film.frames.map((f) => (last = shiftOf(f) ?? last)) };
 }
 
 /** A landmark as it was found on the film. */
@@ -44,6 +56,8 @@ const LEAST_SPOTS = 4;
 const LEAST_MOVING = 2;
 /** Two paths this close on most pictures are one sticker's. */
 const ONE_PX = 2.5;
+/** Looks closer in colour than this share of what sets them off are one kind of sticker in two sizes. */
+const SAME_COLOUR = 0.15;
 /** A spot that was not seen for so many pictures is not looked for any more. */
 const GIVE_UP = 6;
 /** Less than this share of the pictures is no path to judge by. */
@@ -129,11 +143,24 @@ function swingOf(p: Path, turnS: number): MovingSpot['swingPx'] {
 const LEAST_TURN_S = 0.9;
 
 /** The stickers of one look: found on some pictures, followed through all. */
-function pathsOf(film: HeldFilm, pictures: readonly number[], look: Sticker): Path[] | null {
+function pathsOf(
+  film: SteadyFilm,
+  pictures: readonly number[],
+  look: Sticker,
+  sizes: readonly Sticker[],
+): Path[] | null {
   const found: Spot[][] = [];
   for (const i of pictures) {
     const list = findStickers(film.frames[i], look);
     if (list.length >= PATTERN) return null;
+    // Stickers of a second size: a dot is found by the size that it is most whole in.
+    for (const size of sizes)
+      for (const spot of findStickers(film.frames[i], size)) {
+        const near = list.findIndex((s) => distance(s, spot) < look.radiusPx);
+        if (near < 0) list.push(spot);
+        else if (spot.sure > list[near].sure) list[near] = spot;
+      }
+    list.sort((a, b) => b.sure - a.sure);
     found.push(list.slice(0, MOST_SPOTS));
   }
   const order = pictures.map((_, k) => k).sort((a, b) => found[b].length - found[a].length);
@@ -165,7 +192,12 @@ function pathsOf(film: HeldFilm, pictures: readonly number[], look: Sticker): Pa
       else twin.at = twin.at.map((q, n) => (isSeen(q) ? q : path.at[n]));
     }
   }
-  return paths.map(withoutJumps).filter((p) => shareSeen(p) > LEAST_SEEN && isSmooth(p));
+  // A camera that was pushed moves all alike: that is no limb's way.
+  const still = paths.map(({ at, sure }): Path => ({
+    sure,
+    at: at.map((p, i) => ({ x: p.x - film.shifts[i].x, y: p.y - film.shifts[i].y })),
+  }));
+  return still.map(withoutJumps).filter((p) => shareSeen(p) > LEAST_SEEN && isSmooth(p));
 }
 
 /**
@@ -174,9 +206,10 @@ function pathsOf(film: HeldFilm, pictures: readonly number[], look: Sticker): Pa
  * @param known scale and facing, where they are
  * @returns null where no look makes a body
  */
-export function nameFilm(film: HeldFilm, view: View, known: Known): NamedFilm | null {
-  const { frames, tS } = film;
+export function nameFilm(held: HeldFilm, view: View, known: Known): NamedFilm | null {
+  const { frames, tS } = held;
   if (frames.length === 0) return null;
+  const film = steadied(held);
   const turnS = tS[tS.length - 1] - tS[0];
   const pictures: number[] = [];
   for (let k = 0; k < PICTURES; k += 1) {
@@ -187,7 +220,11 @@ export function nameFilm(film: HeldFilm, view: View, known: Known): NamedFilm | 
   const looks = looksOfFilm(pictures.map((i) => frames[i]));
   let best: { named: NamedSpots; paths: Path[]; look: Sticker; worth: number } | null = null;
   for (const look of looks) {
-    const paths = pathsOf(film, pictures, look);
+    const sizes = looks.filter(
+      (l) =>
+        l !== look && colourGap(l.colour, look.colour) < SAME_COLOUR * Math.min(l.contrast, look.contrast),
+    );
+    const paths = pathsOf(film, pictures, look, sizes);
     if (!paths) continue;
     const spots = paths.map((p): MovingSpot => ({
       at: pictures.map((i) => p.at[i]),
@@ -200,7 +237,7 @@ export function nameFilm(film: HeldFilm, view: View, known: Known): NamedFilm | 
     if (!best || worth > best.worth) best = { named, paths, look, worth };
     if (named.cost < GOOD_COST && SIDE_LANDMARKS.every((k) => named.names[k])) break;
   }
-  return best && atBestPicture(best.named, best.paths, pictures, best.look);
+  return best && atBestPicture(film, best, pictures);
 }
 
 /** Below this the spots are a body beyond doubt: no other look need be tried. */
@@ -208,10 +245,9 @@ const GOOD_COST = 45;
 
 /** The names on the picture that shows most of them. */
 function atBestPicture(
-  named: NamedSpots,
-  paths: readonly Path[],
+  { shifts }: SteadyFilm,
+  { named, paths, look }: { named: NamedSpots; paths: readonly Path[]; look: Sticker },
   pictures: readonly number[],
-  look: Sticker,
 ): NamedFilm {
   const entries = Object.entries(named.names) as [Landmark, { spot: number; sure: number }][];
   const seenOn = (i: number): number => entries.filter(([, n]) => isSeen(paths[n.spot].at[i])).length;
@@ -219,7 +255,7 @@ function atBestPicture(
   const points: NamedFilm['points'] = {};
   for (const [key, { spot, sure }] of entries) {
     const at = paths[spot].at[picture];
-    if (isSeen(at)) points[key] = { x: at.x, y: at.y, sure };
+    if (isSeen(at)) points[key] = { x: at.x + shifts[picture].x, y: at.y + shifts[picture].y, sure };
   }
   const toe = named.names.toe ?? named.names.ankle;
   const way = toe ? paths[toe.spot].at.filter(isSeen) : [];

@@ -15,6 +15,8 @@ export interface Spot extends ImagePoint {
 const MOST = 40;
 /** So many of the likeliest places are looked at for a smeared one too. */
 const SMEARED = 30;
+/** What only a smear makes a sticker may be something else. */
+const SMEARED_SURE = 0.6;
 /** A spot is another than its neighbour from this many radii on. */
 const APART = 1.6;
 
@@ -31,7 +33,8 @@ export function findStickers(frame: PlanarFrame, sticker: Sticker): Spot[] {
     if (!found) continue;
     if (spots.some((s) => Math.hypot(s.x - found.x, s.y - found.y) < APART * sticker.radiusPx)) continue;
     const area = Math.max(0, 1 - Math.abs(Math.log(found.areaRatio)) / 0.6);
-    spots.push({ x: found.x, y: found.y, sure: Math.sqrt(area * Math.max(0, 1 - found.colourMiss / 0.5)) });
+    const looks = Math.sqrt(area * Math.max(0, 1 - found.colourMiss / 0.5));
+    spots.push({ x: found.x, y: found.y, sure: whole ? looks : SMEARED_SURE * looks });
   }
   return spots.sort((a, b) => b.sure - a.sure).slice(0, MOST);
 }

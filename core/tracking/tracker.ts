@@ -15,13 +15,20 @@ export interface TrackedPoint extends ImagePoint {
   confidence: number;
 }
 
+const UNSEEN: TrackedPoint = { x: NaN, y: NaN, confidence: 0 };
+
 export interface Tracker {
   /** Landmark names, in the order of every result. */
   keys: string[];
   /** How each one is followed. */
   modes: ('sticker' | 'patch')[];
-  /** Finds every landmark on the next frame. Time may run backwards; steps may be uneven. */
+  /**
+   * Finds every landmark on the next frame. Time may run backwards; steps may be uneven. A picture that is shown twice belongs to the
+   * earlier of its two stamps: forwards the second one is left out, with nothing seen on it; backwards see `voidsBefore`.
+   */
   step: (frame: PlanarFrame, tS: number) => TrackedPoint[];
+  /** Whether the frame before the last one was the same picture under a later stamp: nothing was seen on it then. */
+  voidsBefore: () => boolean;
   /**
    * The part of the picture, on even pixels, that a step to a time up to two frames ahead needs; null where it may look anywhere
    * (a landmark just marked, lost, or followed without a sticker).
@@ -142,6 +149,9 @@ export function startTracker(
   // A sticker's own colour is kept as it would be in the marked frame's light.
   const own = followed.map((f) => f.sticker && { ...f.sticker });
   let gain = 1;
+  let lastT = tS;
+  let voids = false;
+  let lastPoints: TrackedPoint[] = keys.map((key) => ({ ...marks[key], confidence: 1 }));
   const limbs: Bone[] = bones
     .filter(([a, b]) => marks[a] && marks[b])
     .map(([a, b]) => ({ a: keys.indexOf(a), b: keys.indexOf(b), lengthPx: distance(marks[a], marks[b]) }));
@@ -235,7 +245,16 @@ export function startTracker(
       return width > 0 && height > 0 ? { x, y, width, height } : null;
     },
     step(frameNow, t) {
-      if (meter.isRepeat(frameNow)) return followed.map(() => ({ x: NaN, y: NaN, confidence: 0 }));
+      const backwards = t < lastT;
+      lastT = t;
+      voids = false;
+      if (meter.isRepeat(frameNow)) {
+        if (!backwards) return followed.map(() => ({ ...UNSEEN }));
+        voids = true;
+        // What was seen belongs to this stamp.
+        for (const f of followed) if (f.lostFrames === 0) f.trail[f.trail.length - 1].t = t;
+        return lastPoints.map((p) => ({ ...p }));
+      }
       gain = meter.gainOn(frameNow);
       followed.forEach((f, i) => {
         const o = own[i];
@@ -244,10 +263,10 @@ export function startTracker(
       });
       const options = followed.map((f) => optionsFor(f, frameNow, t));
       const chosen = limbs.length > 0 ? assignLandmarks(options, limbs) : assignCheapest(options);
-      return followed.map((f, i) => {
+      lastPoints = followed.map((f, i) => {
         if (chosen[i] < 0) {
           f.lostFrames += 1;
-          return { x: NaN, y: NaN, confidence: 0 };
+          return { ...UNSEEN };
         }
         const at = options[i][chosen[i]];
         if (f.trail.length > 1 && f.lostFrames === 0) {
@@ -269,7 +288,9 @@ export function startTracker(
         if (f.patch && at.score > 0.75) refreshPatch(frameNow, f.patch, at, 0.2);
         return { x: at.x, y: at.y, confidence: at.score };
       });
+      return lastPoints;
     },
+    voidsBefore: () => voids,
   };
 }
 

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { gaussian, seededRandom } from '../../sim/random.ts';
 import { fillDisc, fillLimb, newRaster, type Raster } from '../../sim/render/raster.ts';
 import { toPlanes } from '../../sim/render/film.ts';
-import { assignLandmarks } from './assign.ts';
+import { assignCheapest, assignLandmarks } from './assign.ts';
 import { packedFrame, turnFrame, type PlanarFrame } from './frame.ts';
 import { learnSticker } from './learn.ts';
 import { startTracker } from './tracker.ts';
@@ -168,4 +168,43 @@ it('turns pictures by quarter turns, four of which are none', () => {
   expect(Array.from(back.y)).toEqual(Array.from(y));
   expect(Array.from(turnFrame(frame, 2).u)).toEqual(Array.from(u).reverse());
   expect(Array.from(turnFrame(turnFrame(frame, 3), 1).v)).toEqual(Array.from(u));
+});
+
+describe('assignCheapest', () => {
+  it('gives each place once, the cheapest pairing first, and calls the dear ones lost', () => {
+    const at = (x: number, cost: number) => ({ x, y: 0, cost });
+    expect(assignCheapest([[at(10, 1), at(40, 5)], [at(10, 0.2)], [at(90, 20)], []])).toEqual([1, 0, -1, -1]);
+  });
+});
+
+describe('a picture that the film has twice', () => {
+  /** A sticker that goes round; frames 6 and 13 show the picture before again. */
+  const shows = (i: number): number => (i === 6 || i === 13 ? i - 1 : i);
+  const place = (i: number) => ({ x: 120 + 30 * Math.cos(i / 4), y: 82 + 12 * Math.sin(i / 4) });
+  const frames = Array.from({ length: 20 }, (_, i) =>
+    picture((r) => fillDisc(r, place(shows(i)), 5, [238, 214, 60]), 1, shows(i)),
+  );
+  it('is left out forwards', () => {
+    const tracker = startTracker(frames[0], 0, { spot: place(0) });
+    for (let i = 1; i < 20; i += 1) {
+      const [p] = tracker.step(frames[i], i / 60);
+      expect(tracker.voidsBefore()).toBe(false);
+      if (shows(i) !== i) expect(p.confidence, `${i}`).toBe(0);
+      else expect(Math.hypot(p.x - place(i).x, p.y - place(i).y), `${i}`).toBeLessThan(0.4);
+    }
+  });
+  it('belongs to the earlier stamp backwards, and the later one is void', () => {
+    const tracker = startTracker(frames[19], 19 / 60, { spot: place(19) });
+    const seen = new Map<number, { x: number; y: number }>();
+    for (let i = 18; i >= 0; i -= 1) {
+      const [p] = tracker.step(frames[i], i / 60);
+      seen.set(i, p);
+      if (tracker.voidsBefore()) seen.delete(i + 1);
+    }
+    expect([...seen.keys()].sort((a, b) => a - b)).toEqual(
+      Array.from({ length: 19 }, (_, i) => i).filter((i) => shows(i) === i),
+    );
+    for (const [i, p] of seen)
+      expect(Math.hypot(p.x - place(i).x, p.y - place(i).y), `${i}`).toBeLessThan(0.4);
+  });
 });

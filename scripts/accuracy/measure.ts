@@ -201,7 +201,7 @@ export function compareWithTruth(member: CastMember, tracks: Tracks, room: Room 
       // A frame written twice is left out, and what is read there is of its own moment.
       const pose = poseAt(scene.rider, crankAngleDeg(scene.rider, t), t);
       const joints = { ...pose.joints, hip: hipStickerMm(scene.rider, pose) };
-      const miss = reading.frameAnglesDeg[key]![i] - jointAngleDeg(key, joints);
+      const miss = (reading.frameAnglesDeg[key]?.[i] ?? NaN) - jointAngleDeg(key, joints);
       if (Number.isFinite(miss)) squares.push(miss * miss);
     });
     angleRmsDeg[key] = Math.sqrt(mean(squares));

@@ -1,0 +1,116 @@
+import { describe, expect, it } from 'vitest';
+import { CAST } from '../../sim/cast.ts';
+import { openFilm, toPlanes } from '../../sim/render/film.ts';
+import { newRaster, type Raster } from '../../sim/render/raster.ts';
+import { inRoom, written, type Room } from '../../sim/render/rooms.ts';
+import { packedFrame, type PlanarFrame } from '../tracking/frame.ts';
+import { collectFacts, type FilmFacts } from './filmFacts.ts';
+import { verdictOf } from './verdict.ts';
+
+/** The upper left of a picture. */
+function small(r: Raster): ReturnType<typeof toPlanes> {
+  if (r.width === 640) return toPlanes(r);
+  const out = newRaster(640, 360);
+  for (let y = 0; y < 360; y += 1)
+    out.rgb.set(r.rgb.subarray(3 * y * r.width, 3 * (y * r.width + 640)), 3 * 640 * y);
+  return toPlanes(out);
+}
+
+/** A small film of the first rider in a room, one picture in every `every`. */
+function factsOf(room: Room, frames = 48, other: ((i: number) => boolean) | null = null): FilmFacts {
+  const m = CAST[0];
+  const camera = { ...m.scene.camera, widthPx: 640, heightPx: 360, mmPerPx: 5.1 };
+  const film = { ...m.film, framesPerS: 30, subFrames: 1 };
+  const scene = inRoom(openFilm({ ...m.scene, camera }, film), room, film);
+  // Another place along the wall: nothing of the first picture is where it was.
+  const elsewhere = inRoom(openFilm(CAST[3].scene, film), { pushed: { atS: 0, byPx: 75 } }, film);
+  const collector = collectFacts();
+  for (let i = 0; i < frames; i += 1) {
+    const seen: PlanarFrame = packedFrame(small((other?.(i) ? elsewhere : scene).shoot(i)));
+    collector.see(seen, written(room, i).stamp / film.framesPerS);
+  }
+  return collector.facts();
+}
+const FOUND = { named: { all: 8, sure: 8 }, wheels: true };
+const keys = (f: FilmFacts): string[] => verdictOf(f, FOUND).points.map((p) => p.key);
+
+describe('what a film’s pictures tell', () => {
+  it('of a quiet room: nothing', () => {
+    const f = factsOf({});
+    expect(f).toMatchObject({ frames: 48, repeats: 0, missing: 0, cutsS: [], knocks: [] });
+    expect(f.framesPerS).toBeCloseTo(30, 6);
+    expect(f.seconds).toBeCloseTo(1.6, 6);
+    expect(f.tremblePx).toBeLessThan(0.1);
+    expect(f.flicker).toBeLessThan(0.005);
+    expect(f.drift).toBeLessThan(0.02);
+  });
+  it('of a tripod that is pushed: when, and by how much', () => {
+    const f = factsOf({ pushed: { atS: 0.8, byPx: 6 } });
+    expect(f.knocks).toHaveLength(1);
+    expect(f.knocks[0].atS).toBeGreaterThan(0.75);
+    expect(f.knocks[0].atS).toBeLessThan(0.95);
+    expect(Math.abs(f.knocks[0].byPx - Math.hypot(6, 2.4))).toBeLessThan(0.5);
+    expect(keys(f)).toContain('knocks');
+  });
+  it('of one that trembles, of lamps that flicker and of light that fades', () => {
+    expect(factsOf({ tremblePx: 0.8 }).tremblePx).toBeGreaterThan(0.4);
+    const f = factsOf({ flicker: 0.1, fade: { by: 0.3, overS: 1.6 } });
+    expect(f.flicker).toBeGreaterThan(0.03);
+    expect(f.drift).toBeGreaterThan(0.2);
+    expect(f.drift).toBeLessThan(0.5);
+    expect(keys(f)).toEqual(expect.arrayContaining(['flicker', 'drift']));
+  });
+  it('of pictures written twice and of missing ones', () => {
+    expect(factsOf({ doubledEvery: 9 }).repeats).toBe(5);
+    expect(factsOf({ droppedEvery: 9 }).missing).toBe(5);
+  });
+  it('of a cut to another scene: where it is, and that such a film is none', () => {
+    const f = factsOf({}, 48, (i) => i >= 30);
+    expect(f.cutsS).toHaveLength(1);
+    expect(f.cutsS[0]).toBeGreaterThan(0.9);
+    expect(f.cutsS[0]).toBeLessThan(1.2);
+    expect(verdictOf(f, FOUND).worth).toBe('again');
+  });
+});
+
+describe('the verdict', () => {
+  const good: FilmFacts = {
+    frames: 420,
+    seconds: 7,
+    framesPerS: 60,
+    repeats: 0,
+    missing: 0,
+    cutsS: [],
+    knocks: [],
+    tremblePx: 0.05,
+    flicker: 0.002,
+    drift: 0.03,
+    white: 0.01,
+    black: 0.02,
+  };
+  it('of a good film is good, without a word', () => {
+    expect(verdictOf(good, FOUND)).toEqual({ worth: 'good', points: [] });
+  });
+  it.each([
+    [{ framesPerS: 30 }, 'usable', 'rate'],
+    [{ framesPerS: 15 }, 'again', 'rate'],
+    [{ seconds: 0.9 }, 'again', 'length'],
+    [{ seconds: 3 }, 'usable', 'length'],
+    [{ repeats: 38 }, 'usable', 'repeats'],
+    [{ repeats: 200 }, 'again', 'repeats'],
+    [{ white: 0.3 }, 'again', 'white'],
+    [{ black: 0.3 }, 'usable', 'dark'],
+    [{ drift: 0.35 }, 'usable', 'drift'],
+    [{ tremblePx: 5 }, 'again', 'tremble'],
+  ] as const)('%o: %s', (part, worth, key) => {
+    const verdict = verdictOf({ ...good, ...part }, FOUND);
+    expect(verdict.worth).toBe(worth);
+    expect(verdict.points.map((p) => p.key)).toEqual([key]);
+    expect(verdict.points[0].cure.length).toBeGreaterThan(10);
+  });
+  it('puts the worst first, and says what was not found', () => {
+    const verdict = verdictOf({ ...good, framesPerS: 30, seconds: 1 }, { named: null, wheels: false });
+    expect(verdict.points.map((p) => p.worth)).toEqual(['again', 'usable', 'usable', 'usable']);
+    expect(verdict.points.map((p) => p.key)).toEqual(expect.arrayContaining(['stickers', 'wheels']));
+  });
+});

@@ -1,0 +1,158 @@
+import { RIGID_BONES, SIDE_LANDMARKS, type SideLandmark } from '../../core/landmarks/landmarks.ts';
+import { distance, type ImagePoint } from '../../core/math/vec.ts';
+import { collectFacts } from '../../core/survey/filmFacts.ts';
+import { nameFilm, type NamedFilm } from '../../core/survey/nameFilm.ts';
+import { SURE } from '../../core/survey/proposal.ts';
+import { verdictOf, type FilmVerdict } from '../../core/survey/verdict.ts';
+import { findWheels, type FoundWheels } from '../../core/survey/wheels.ts';
+import { packedFrame, type PlanarFrame } from '../../core/tracking/frame.ts';
+import { startTracker } from '../../core/tracking/tracker.ts';
+import { emptyTracks, type Tracks } from '../../core/tracking/tracks.ts';
+import { wheelsInPicture } from '../../sim/camera.ts';
+import { frameTruth, openFilm, toPlanes } from '../../sim/render/film.ts';
+import { inRoom, shiftPx, written } from '../../sim/render/rooms.ts';
+import { tyreEdgeMm } from '../../sim/render/scene.ts';
+import type { HardFilm } from '../accuracy/hardFilms.ts';
+
+/** A film rendered in memory, frame by frame with its stamps. */
+export interface Rendered {
+  film: HardFilm;
+  frames: PlanarFrame[];
+  tS: number[];
+}
+
+/** Renders a film, or every so many of its frames. */
+export function rendered(film: HardFilm, every = 1): Rendered {
+  const { member, room } = film;
+  const camera = inRoom(openFilm(member.scene, member.film), room, member.film);
+  const frames: PlanarFrame[] = [];
+  const tS: number[] = [];
+  for (let i = 0; i < film.frames; i += every) {
+    frames.push(packedFrame(toPlanes(camera.shoot(i))));
+    tS.push(written(room, i).stamp / member.film.framesPerS);
+  }
+  return { film, frames, tS };
+}
+
+/** Where a film's stickers really are on a frame, px. */
+export function stickersAt({ member, room }: HardFilm, frame: number): Record<string, ImagePoint> {
+  const { shows } = written(room, frame);
+  const by = shiftPx(room, shows / member.film.framesPerS);
+  const { joints } = frameTruth(member.scene, member.film, shows);
+  return Object.fromEntries(Object.entries(joints).map(([k, p]) => [k, { x: p.x + by.x, y: p.y + by.y }]));
+}
+
+const HELD_S = 1.15;
+const HELD_PER_S = 62;
+
+/** What the proposal job makes of a rendered film: the same pictures held, from the same part of it. */
+export function surveyed({ film, frames, tS }: Rendered): {
+  named: (NamedFilm & { frame: number }) | null;
+  wheels: FoundWheels | null;
+} {
+  const spanS = tS[tS.length - 1] - tS[0];
+  const fromS = tS[0] + Math.max(0, Math.min(0.3 * spanS, spanS - HELD_S));
+  const held: number[] = [];
+  tS.forEach((t, i) => {
+    const last = held.at(-1);
+    if (t < fromS - 1e-6 || t > fromS + HELD_S) return;
+    if (last === undefined || t - tS[last] > 1 / HELD_PER_S - 1e-3) held.push(i);
+  });
+  const named = nameFilm(
+    { frames: held.map((i) => frames[i]), tS: held.map((i) => tS[i]) },
+    film.member.scene.camera.facing === 'right' ? 'drive' : 'nonDrive',
+    { mmPerPx: null, facing: null },
+  );
+  const pictures = [0, 1, 2].map((k) => frames[held[Math.floor((k / 3) * held.length)]]);
+  const hint = named?.pedal
+    ? { mmPerPx: named.mmPerPx, facing: named.facing, pedalPx: named.pedal.centre }
+    : null;
+  const wheels =
+    (hint && findWheels(pictures, hint)) ??
+    findWheels(pictures, null, named?.facing ?? film.member.scene.camera.facing);
+  return { named: named && { ...named, frame: held[named.picture] }, wheels };
+}
+
+/** How right the names of a film are. */
+export interface NamesFound {
+  /** Landmarks on their own sticker, called sure; on their own, but asked about; on another one and called sure. */
+  right: SideLandmark[];
+  asked: SideLandmark[];
+  wrong: SideLandmark[];
+  facingRight: boolean;
+}
+
+const SAME_PX = 3;
+
+export function judgeNames(film: HardFilm, named: ReturnType<typeof surveyed>['named']): NamesFound {
+  const found: NamesFound = {
+    right: [],
+    asked: [],
+    wrong: [],
+    facingRight: named?.facing === film.member.scene.camera.facing,
+  };
+  const truth = named ? stickersAt(film, named.frame) : {};
+  for (const key of SIDE_LANDMARKS) {
+    const p = named?.points[key];
+    if (!p || p.sure < SURE) found.asked.push(key);
+    else if (distance(p, truth[key]) < SAME_PX) found.right.push(key);
+    else found.wrong.push(key);
+  }
+  return found;
+}
+
+/** How far the wheels are off, px: the worse hub, and the worst tyre's end. */
+export function judgeWheels(
+  { member }: HardFilm,
+  wheels: FoundWheels | null,
+): { hubPx: number; tyrePx: number } {
+  if (!wheels) return { hubPx: Infinity, tyrePx: Infinity };
+  const { camera, bike } = member.scene;
+  const t = wheelsInPicture(camera, { ...bike, wheelRadiusMm: tyreEdgeMm(bike) });
+  const ends = ['rearTop', 'rearBottom', 'frontTop', 'frontBottom'] as const;
+  return {
+    hubPx: Math.max(distance(wheels.rear, t.rear), distance(wheels.front, t.front)),
+    tyrePx: Math.max(...ends.map((k) => distance(wheels.rims[k], t[k]))),
+  };
+}
+
+/** Follows a film from its proposal, both ways; what would be asked is answered with the truth. */
+export function followed(r: Rendered, named: NonNullable<ReturnType<typeof surveyed>['named']>): Tracks {
+  const truth = stickersAt(r.film, named.frame);
+  const marks = Object.fromEntries(
+    SIDE_LANDMARKS.map((key) => {
+      const p = named.points[key];
+      return [key, p && p.sure >= SURE ? { x: p.x, y: p.y } : truth[key]];
+    }),
+  );
+  const tracks = emptyTracks(r.tS, Object.keys(marks));
+  const note = (i: number, points: { x: number; y: number; confidence: number }[]): void =>
+    Object.keys(marks).forEach((key, k) => {
+      tracks.landmarks[key].xPx[i] = points[k].x;
+      tracks.landmarks[key].yPx[i] = points[k].y;
+      tracks.landmarks[key].confidence[i] = points[k].confidence;
+    });
+  const unseen = Object.keys(marks).map(() => ({ x: NaN, y: NaN, confidence: 0 }));
+  note(
+    named.frame,
+    Object.values(marks).map((p) => ({ ...p, confidence: 1 })),
+  );
+  for (const step of [1, -1]) {
+    const tracker = startTracker(r.frames[named.frame], r.tS[named.frame], marks, { bones: RIGID_BONES });
+    for (let i = named.frame + step; i >= 0 && i < r.frames.length; i += step) {
+      note(i, tracker.step(r.frames[i], r.tS[i]));
+      if (tracker.voidsBefore()) note(i + 1, unseen);
+    }
+  }
+  return tracks;
+}
+
+/** The film's verdict, from all its frames. */
+export function judged(r: Rendered, found: ReturnType<typeof surveyed>): FilmVerdict {
+  const facts = collectFacts();
+  r.frames.forEach((f, i) => facts.see(f, r.tS[i]));
+  return verdictOf(facts.facts(), {
+    named: found.named && { all: Object.keys(found.named.points).length, sure: 0 },
+    wheels: found.wheels !== null,
+  });
+}
