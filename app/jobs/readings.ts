@@ -1,3 +1,4 @@
+import { createStore } from 'zustand/vanilla';
 import { frontalOptions, readOptions } from '../../core/visit/readOptions.ts';
 import type { FitSession, Take } from '../../core/records/types.ts';
 import type { FrontalResult } from '../../core/kinematics/frontalReading.ts';
@@ -20,6 +21,12 @@ const MOST = 24;
 
 /** Readings by all that they depend on: each is made once, whoever asks. */
 const made = new Map<string, Promise<TakeResult>>();
+
+/** Of each reading that was made, whether it gave figures: for whoever wants no more than that. */
+export const readsStore = createStore<{ reads: Readonly<Record<string, boolean>> }>()(() => ({ reads: {} }));
+const noteReads = (key: string, reads: boolean): void =>
+  readsStore.setState((s) => ({ reads: { ...s.reads, [key]: reads } }));
+
 let worker: Spawned<ReadApi> | null = null;
 
 /** Everything a reading depends on, as one string: it is made anew when it changes. */
@@ -70,7 +77,10 @@ export function readingOf(session: FitSession, take: Take): Promise<TakeResult> 
     made.delete(oldest);
   }
   fresh.then(
-    (r) => r.kind === 'missing' && r.what === 'tracks' && made.delete(key),
+    (r) => {
+      if (r.kind !== 'missing') noteReads(key, r.result.ok);
+      else if (r.what === 'tracks') made.delete(key);
+    },
     () => made.delete(key),
   );
   return fresh;

@@ -2,13 +2,18 @@ import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { useEffect, useRef } from 'react';
 import { NavLink, useLocation } from 'react-router';
+import { useStore } from 'zustand';
 import { stationsOf } from '../../core/visit/stations.ts';
-import type { FitSession } from '../../core/records/types.ts';
+import { openTake, type FitSession } from '../../core/records/types.ts';
+import { readingKey, readsStore } from '../jobs/readings';
 
 /** The stations as graduations on a rule: a long tick where one has what the next needs, a short one where it has not. */
 export function StationRuler({ session }: { session: FitSession }) {
   const rule = useRef<HTMLElement | null>(null);
   const { pathname } = useLocation();
+  const take = openTake(session);
+  const key = take ? readingKey(session, take) : '';
+  const reads = useStore(readsStore, (s) => s.reads[key] ?? null);
   // On a narrow screen the open station may lie beyond the edge.
   useEffect(() => {
     rule.current?.querySelector('.active')?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
@@ -28,7 +33,7 @@ export function StationRuler({ session }: { session: FitSession }) {
         flexShrink: 0,
       }}
     >
-      {stationsOf(session).map((s, i) => (
+      {stationsOf(session, reads).map((s, i) => (
         <Box
           key={s.path}
           component={NavLink}

@@ -322,7 +322,9 @@ const RISES_MM = [330, 347, 365];
 const NEXT_TO: Partial<Record<Landmark, readonly Landmark[]>> = {
   hip: ['knee'],
   knee: ['hip', 'ankle'],
-  ankle: ['knee'],
+  ankle: ['knee', 'heel', 'toe'],
+  heel: ['ankle', 'toe'],
+  toe: ['ankle', 'heel'],
   shoulder: ['elbow'],
   elbow: ['shoulder', 'wrist'],
   wrist: ['elbow'],

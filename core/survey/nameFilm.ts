@@ -3,11 +3,11 @@ import { nameSpots, type Known, type MovingSpot, type NamedSpots } from '../land
 import { median } from '../math/statistics.ts';
 import { distance, isSeen, type ImagePoint } from '../math/vec.ts';
 import { findStickers, type Spot } from '../tracking/findStickers.ts';
-import type { PlanarFrame } from '../tracking/frame.ts';
+import { colourGap, type PlanarFrame } from '../tracking/frame.ts';
 import { discColour, type Sticker } from '../tracking/sticker.ts';
 import { startTracker } from '../tracking/tracker.ts';
 import { watchSteadiness } from './steadiness.ts';
-import { colourGap, looksOfFilm } from '../tracking/looks.ts';
+import { looksOfFilm } from '../tracking/looks.ts';
 
 /** Pictures of a film held at once, in the order of time: about a turn of the crank. */
 export interface HeldFilm {

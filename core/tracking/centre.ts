@@ -1,5 +1,5 @@
 import type { ImagePoint } from '../math/vec.ts';
-import { bounds, colourDistance2, type PlanarFrame, type Yuv } from './frame.ts';
+import { bounds, colourAt, colourDistance2, type PlanarFrame, type Yuv } from './frame.ts';
 import { discColour, type Located, type Sticker } from './sticker.ts';
 
 const SECTORS = 24;
@@ -81,6 +81,7 @@ export function centreOn(f: PlanarFrame, s: Sticker, near: ImagePoint, blur: Ima
       }
     }
     for (let k = 0; k < sides.length; k += SIDE_FIELDS) contrastOfSide(k, s.colour);
+    spotCount = inside;
     let sa = 0;
     let sx = 0;
     let sy = 0;
@@ -88,6 +89,7 @@ export function centreOn(f: PlanarFrame, s: Sticker, near: ImagePoint, blur: Ima
     let across2 = 0;
     for (let i = 0; i < inside; i += 1) {
       const k = SIDE_FIELDS * spotSide[i];
+      spotShare[i] = 0;
       if (sides[k + 3] === 0) continue;
       const x = spotX[i];
       const y = spotY[i];
@@ -111,6 +113,7 @@ export function centreOn(f: PlanarFrame, s: Sticker, near: ImagePoint, blur: Ima
       }
       // A dead zone at either end, so that an uneven background or sticker does not pull.
       const share = Math.min(1, Math.max(0, (alpha - 0.15) / 0.7));
+      spotShare[i] = share;
       if (share === 0) continue;
       sa += share;
       sx += share * x;
@@ -132,11 +135,13 @@ export function centreOn(f: PlanarFrame, s: Sticker, near: ImagePoint, blur: Ima
     // Each round leaves about a twentieth of the shift before it.
     if (shift < 0.2) break;
   }
-  const middle = discColour(f, { x: cx, y: cy }, Math.max(1.2, s.radiusPx * 0.4));
+  const shown = s.shown ?? 1;
+  const middle =
+    shown < 1 ? shownColour(f) : discColour(f, { x: cx, y: cy }, Math.max(1.2, s.radiusPx * 0.4));
+  const centre = shown < 1 ? enclosing({ x: cx, y: cy }, s.radiusPx) : { x: cx, y: cy };
   return {
-    x: cx,
-    y: cy,
-    areaRatio: area / (Math.PI * s.radiusPx * s.radiusPx),
+    ...centre,
+    areaRatio: area / (Math.PI * s.radiusPx * s.radiusPx * shown),
     colourMiss: Math.sqrt(colourDistance2(middle[0], middle[1], middle[2], s.colour)) / s.contrast,
     smearPx,
   };
@@ -147,6 +152,8 @@ const SPOT_MOST = 8192;
 const spotX = new Int16Array(SPOT_MOST);
 const spotY = new Int16Array(SPOT_MOST);
 const spotSide = new Uint8Array(SPOT_MOST);
+const spotShare = new Float32Array(SPOT_MOST);
+let spotCount = 0;
 /**
  * Of each sector, in this order: the background's sums, then means, of luma, u and v; its count of pixels; the sticker less the
  * background in y, u, v; the squares of that in luma and in chroma; the sum of luma², then how far luma is trusted, 0…1; the
@@ -156,6 +163,66 @@ const SIDE_FIELDS = 12;
 /** Variance of luma along the ring, grey levels², from which a side counts as uneven. */
 const UNEVEN = 6;
 const sides = new Float64Array(SECTORS * SIDE_FIELDS);
+
+/** From this share on a pixel is the sticker's. */
+const OF_STICKER = 0.5;
+const ENCLOSE_ROUNDS = 30;
+
+/**
+ * The middle of the disc of a known radius that holds what is seen of it: from the centre of gravity, away from nothing but what sticks out.
+ * Of the spot that was looked at last.
+ */
+function enclosing(from: ImagePoint, radiusPx: number): ImagePoint {
+  let { x: cx, y: cy } = from;
+  for (let round = 0; round < ENCLOSE_ROUNDS; round += 1) {
+    let [px, py, n] = [0, 0, 0];
+    for (let i = 0; i < spotCount; i += 1) {
+      if (spotShare[i] < OF_STICKER) continue;
+      const [dx, dy] = [spotX[i] - cx, spotY[i] - cy];
+      const d = Math.hypot(dx, dy);
+      // A pixel half covered has its middle on the edge.
+      const out = d - radiusPx + 0.5 * (1 - spotShare[i]);
+      if (out <= 0) continue;
+      px += (out * dx) / d;
+      py += (out * dy) / d;
+      n += 1;
+    }
+    if (n === 0) break;
+    cx += (0.7 * px) / n;
+    cy += (0.7 * py) / n;
+  }
+  return { x: cx, y: cy };
+}
+
+/** Mean colour of what is seen of the spot that was looked at last. */
+function shownColour(f: PlanarFrame): Yuv {
+  const sum: Yuv = [0, 0, 0];
+  let n = 0;
+  for (let i = 0; i < spotCount; i += 1) {
+    if (spotShare[i] < 0.9) continue;
+    const c = colourAt(f, spotX[i], spotY[i]);
+    for (let k = 0; k < 3; k += 1) sum[k] += c[k];
+    n += 1;
+  }
+  return n > 0 ? [sum[0] / n, sum[1] / n, sum[2] / n] : [0, 0, 0];
+}
+
+/** How far what is seen of a sticker reaches from its centre of gravity, px: a whole disc's reach is its radius. Null where nothing is. */
+export function reachOf(
+  f: PlanarFrame,
+  s: Sticker,
+  near: ImagePoint,
+): { reachPx: number; area: number } | null {
+  const found = centreOn(f, { ...s, shown: undefined }, near, { x: 0, y: 0 });
+  if (!found) return null;
+  let [reachPx, area] = [0, 0];
+  for (let i = 0; i < spotCount; i += 1) {
+    area += spotShare[i];
+    if (spotShare[i] >= OF_STICKER)
+      reachPx = Math.max(reachPx, Math.hypot(spotX[i] - found.x, spotY[i] - found.y));
+  }
+  return { reachPx, area };
+}
 
 /**
  * Turns a sector's sums into means and the contrast of the sticker against them. Where luma is uneven (the edge of the shoe, a

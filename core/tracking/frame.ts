@@ -43,6 +43,10 @@ export function colourDistance2(y: number, u: number, v: number, c: Yuv): number
   return dy * dy + CHROMA_WEIGHT * (du * du + dv * dv);
 }
 
+/** How unlike two colours are, grey levels. */
+export const colourGap = (a: Readonly<Yuv>, b: Yuv): number =>
+  Math.sqrt(colourDistance2(a[0], a[1], a[2], b));
+
 /** Planes packed without padding, chroma planar. */
 export function packedFrame({
   width,

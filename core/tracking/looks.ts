@@ -1,5 +1,5 @@
 import { median } from '../math/statistics.ts';
-import { CHROMA_WEIGHT, type PlanarFrame, type Yuv } from './frame.ts';
+import { colourGap, type PlanarFrame } from './frame.ts';
 import { learnSticker } from './learn.ts';
 import { findSpots, type RawSpot } from './spots.ts';
 import { discColour, type Sticker } from './sticker.ts';
@@ -18,28 +18,38 @@ interface Seen extends RawSpot {
   moves: boolean;
 }
 
-/** How unlike two colours are, grey levels. */
-export const colourGap = (a: Yuv, b: Yuv): number =>
-  Math.sqrt((a[0] - b[0]) ** 2 + CHROMA_WEIGHT * ((a[1] - b[1]) ** 2 + (a[2] - b[2]) ** 2));
-
 /** Of one kind: of a size, and closer in colour than a share of what sets them off. */
 const alike = (a: RawSpot, b: RawSpot): boolean =>
   Math.abs(Math.log(a.radiusPx / b.radiusPx)) < 0.4 &&
   colourGap(a.colour, b.colour) < 8 + 0.16 * Math.min(a.contrast, b.contrast);
 
-/** The sticker that stands for a kind of dots, learned from the clearest of them; null where none is round. */
-function stickerOf(kind: readonly Seen[], pictures: readonly PlanarFrame[]): Sticker | null {
+/** Two sizes of one colour are two stickers from this ratio on, with so many of each. */
+const TWO_SIZES = { ratio: 1.25, least: 2 };
+
+/** The stickers that stand for a kind of dots, learned from the clearest of them: one, or one for each of two sizes; none where none is round. */
+function stickersOf(kind: readonly Seen[], pictures: readonly PlanarFrame[]): Sticker[] {
   const learned = [...kind]
     .sort((a, b) => Number(b.moves) - Number(a.moves) || b.contrast - a.contrast)
     .slice(0, LEARNED)
-    .flatMap((s) => learnSticker(pictures[s.picture], s)?.sticker ?? []);
-  if (learned.length < 2) return null;
-  const of = (value: (s: Sticker) => number): number => median(learned.map(value));
-  return {
-    colour: [of((s) => s.colour[0]), of((s) => s.colour[1]), of((s) => s.colour[2])],
-    radiusPx: of((s) => s.radiusPx),
-    contrast: of((s) => s.contrast),
+    .flatMap((s) => learnSticker(pictures[s.picture], s)?.sticker ?? [])
+    .sort((a, b) => a.radiusPx - b.radiusPx);
+  if (learned.length < 2) return [];
+  const middle = (list: readonly Sticker[]): Sticker => {
+    const of = (value: (s: Sticker) => number): number => median(list.map(value));
+    return {
+      colour: [of((s) => s.colour[0]), of((s) => s.colour[1]), of((s) => s.colour[2])],
+      radiusPx: of((s) => s.radiusPx),
+      contrast: of((s) => s.contrast),
+    };
   };
+  const { least, ratio } = TWO_SIZES;
+  let cut = 0;
+  let widest = ratio;
+  for (let k = least; k <= learned.length - least; k += 1) {
+    const gap = learned[k].radiusPx / learned[k - 1].radiusPx;
+    if (gap > widest) [cut, widest] = [k, gap];
+  }
+  return cut > 0 ? [middle(learned.slice(0, cut)), middle(learned.slice(cut))] : [middle(learned)];
 }
 
 /**
@@ -70,13 +80,12 @@ export function looksOfFilm(pictures: readonly PlanarFrame[]): Sticker[] {
     if (onEach < 3 || onEach > PATTERN) continue;
     tries += 1;
     if (tries > 40) break;
-    const sticker = stickerOf(kind, pictures);
-    if (!sticker) continue;
     const moving = kind.filter((s) => s.moves).length / pictures.length;
-    looks.push({
-      sticker,
-      worth: (0.5 + Math.min(5, moving) + 0.1 * Math.min(10, onEach)) * Math.sqrt(sticker.contrast),
-    });
+    for (const sticker of stickersOf(kind, pictures))
+      looks.push({
+        sticker,
+        worth: (0.5 + Math.min(5, moving) + 0.1 * Math.min(10, onEach)) * Math.sqrt(sticker.contrast),
+      });
   }
   const apart: typeof looks = [];
   for (const l of looks.sort((a, b) => b.worth - a.worth))

@@ -1,7 +1,7 @@
 import { distance, type ImagePoint } from '../math/vec.ts';
 import { findCandidates } from './candidates.ts';
-import { centreOn } from './centre.ts';
-import type { PlanarFrame } from './frame.ts';
+import { centreOn, reachOf } from './centre.ts';
+import { colourGap, type PlanarFrame } from './frame.ts';
 import type { Located, Sticker } from './sticker.ts';
 
 /** Smears tried: directions over half a turn, and lengths in radii. */
@@ -59,6 +59,8 @@ export function unsmeared(
   const sharp = look ?? known[Math.floor(known.length / 4)];
   return learned.map((own, i) => {
     if (own && own.radiusPx > 0.96 * sharp.radiusPx) return own;
+    const likeSharp = own !== null && colourGap(own.colour, sharp.colour) < PALER * sharp.contrast;
+    if (likeSharp) return covered(f, own, sharp, marks[i]) ?? own;
     const reachPx = Math.ceil(1.5 * sharp.radiusPx);
     for (const c of findCandidates(f, sharp, { near: marks[i], reachPx, most: 2 })) {
       const found = centreSmeared(f, sharp, c);
@@ -68,4 +70,19 @@ export function unsmeared(
     }
     return own;
   });
+}
+
+/** A smeared sticker is paler by more than this share of what sets it off. */
+const PALER = 0.07;
+/** A sticker that reaches as far as a whole one and covers less is hidden in part: from this share of the reach, up to that of the area. */
+const COVERED = { reach: 0.9, most: 0.85, least: 0.35 };
+
+/** The look of a sticker of which a strap or a cable tie hides a part for good; null where it is simply smaller. */
+function covered(f: PlanarFrame, own: Sticker, sharp: Sticker, mark: ImagePoint): Sticker | null {
+  const seen = reachOf(f, sharp, mark);
+  if (!seen || seen.reachPx < COVERED.reach * sharp.radiusPx) return null;
+  const shown = seen.area / (Math.PI * sharp.radiusPx ** 2);
+  return shown > COVERED.least && shown < COVERED.most
+    ? { ...sharp, colour: [...own.colour], contrast: own.contrast, shown }
+    : null;
 }

@@ -7,6 +7,8 @@ export interface Sticker {
   radiusPx: number;
   /** Colour distance between sticker and what surrounds it, grey levels. */
   contrast: number;
+  /** Share of its area that is ever seen, where something that goes along with it (a strap, a cable tie) hides the rest. */
+  shown?: number;
 }
 
 export interface Located extends ImagePoint {

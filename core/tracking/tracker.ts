@@ -258,8 +258,7 @@ export function startTracker(
       gain = meter.gainOn(frameNow);
       followed.forEach((f, i) => {
         const o = own[i];
-        if (o)
-          f.sticker = { colour: inLight(o.colour, gain), radiusPx: o.radiusPx, contrast: o.contrast * gain };
+        if (o) f.sticker = { ...o, colour: inLight(o.colour, gain), contrast: o.contrast * gain };
       });
       const options = followed.map((f) => optionsFor(f, frameNow, t));
       const chosen = limbs.length > 0 ? assignLandmarks(options, limbs) : assignCheapest(options);
@@ -284,7 +283,7 @@ export function startTracker(
         f.trail =
           f.lostFrames > 4 ? [{ t, x: at.x, y: at.y }] : [...f.trail.slice(-3), { t, x: at.x, y: at.y }];
         f.lostFrames = 0;
-        if (own[i] && at.found && at.score > 0.7) adapt(own[i], frameNow, at, gain);
+        if (own[i] && !own[i].shown && at.found && at.score > 0.7) adapt(own[i], frameNow, at, gain);
         if (f.patch && at.score > 0.75) refreshPatch(frameNow, f.patch, at, 0.2);
         return { x: at.x, y: at.y, confidence: at.score };
       });

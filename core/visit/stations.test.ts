@@ -41,6 +41,20 @@ describe('stations', () => {
     expect(stationsOf(blank).some((s) => s.ready)).toBe(false);
     expect(stationsOf(whole).filter((s) => !s.ready)).toEqual([]);
   });
+  it('Read and Plan have figures only where the tracks gave some', () => {
+    const open = { ...whole, plan: null };
+    const ofRead = (reads: boolean | null): Station[] =>
+      stationsOf(open, reads).filter((s) => s.path === 'read' || s.path === 'plan');
+    expect(ofRead(null).map((s) => [s.note, s.ready])).toEqual([
+      ['figures', true],
+      ['proposed', true],
+    ]);
+    expect(ofRead(true)).toEqual(ofRead(null));
+    expect(ofRead(false).map((s) => [s.note, s.ready])).toEqual([
+      ['no stroke', false],
+      ['waits for figures', false],
+    ]);
+  });
   it('Intake is ready once consent is given and no red flag is open', () => {
     expect(at(blank, 'intake').note).toBe('no consent');
     const asked = { ...blank, intake: { ...BLANK_INTAKE, filmConsent: consent } };

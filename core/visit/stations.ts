@@ -16,8 +16,11 @@ export interface Station {
 const complaintsNote = (n: number): string =>
   n === 0 ? 'nothing hurts' : n === 1 ? '1 complaint' : `${n} complaints`;
 
-/** The stations in working order, each with how far it has got. */
-export function stationsOf(session: FitSession): Station[] {
+/**
+ * The stations in working order, each with how far it has got.
+ * @param reads whether the open take's tracks gave figures, as far as that is known
+ */
+export function stationsOf(session: FitSession, reads: boolean | null = null): Station[] {
   const { asFound, takes } = session;
   const take = openTake(session);
   const ahead = take !== null && isFrontal(take.view);
@@ -82,14 +85,25 @@ export function stationsOf(session: FitSession): Station[] {
     {
       path: 'read',
       name: 'Read',
-      note: tracked === 'none' ? 'waits for tracks' : axles ? 'figures' : 'waits for scale',
-      ready: tracked !== 'none' && axles,
+      note:
+        tracked === 'none'
+          ? 'waits for tracks'
+          : !axles
+            ? 'waits for scale'
+            : reads === false
+              ? 'no stroke'
+              : 'figures',
+      ready: tracked !== 'none' && axles && reads !== false,
     },
     {
       path: 'plan',
       name: 'Plan',
-      note: session.plan ? 'kept' : tracked !== 'none' && axles ? 'proposed' : 'waits for figures',
-      ready: tracked !== 'none' && axles,
+      note: session.plan
+        ? 'kept'
+        : tracked !== 'none' && axles && reads !== false
+          ? 'proposed'
+          : 'waits for figures',
+      ready: tracked !== 'none' && axles && reads !== false,
     },
     {
       path: 'trial',

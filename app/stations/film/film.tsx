@@ -14,7 +14,7 @@ import { FilmCheck } from './FilmCheck';
 import { FilmWhole } from './FilmWhole';
 import { asksFor, MeasurePanel } from './MeasurePanel';
 import { SurveyOverlay } from './SurveyOverlay';
-import { NeedsFirst } from '../../ui/NeedsFirst';
+import { Consent } from '../../ui/Consent';
 import { OnceMore } from '../../ui/OnceMore';
 import { RecordHere } from './RecordHere';
 import { SetUpGuide } from './SetUpGuide';
@@ -34,7 +34,8 @@ import { useSession } from '../session';
 import { FieldPlace } from '../../session/useTyped';
 
 export default function Film() {
-  const { session } = useSession();
+  const { session, rider } = useSession();
+  const { set } = useSet();
   const held = filmingHeldBack(session.intake);
   // A film that was moved out and has come back is opened anew.
   const [returned, setReturned] = useState(0);
@@ -49,7 +50,15 @@ export default function Film() {
       />
     );
   return held ? (
-    <NeedsFirst title="Consent first" text={held} to="../intake" action="Go to Intake" />
+    <Box sx={{ flex: 1, display: 'grid', placeItems: 'center', p: { xs: 2, md: 4 } }}>
+      <Box sx={{ maxWidth: 640, borderLeft: 3, borderColor: 'primary.main', pl: 3 }}>
+        <Typography variant="h1" component="h2" gutterBottom>
+          Consent first
+        </Typography>
+        <Typography sx={{ mb: 2 }}>{held}</Typography>
+        <Consent session={session} name={rider?.name ?? ''} onChange={(c) => set('intake.filmConsent', c)} />
+      </Box>
+    </Box>
   ) : (
     <Empty session={session} />
   );

@@ -2,11 +2,9 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
-import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import dayjs from 'dayjs';
-import { useState } from 'react';
-import { isMinor, RED_FLAGS, type Intake } from '../../../core/intake/intake.ts';
+import { RED_FLAGS } from '../../../core/intake/intake.ts';
 import type { FitSession } from '../../../core/records/types.ts';
 
 /** What stops the fit: the card stays until it is acknowledged, and after that as a reminder. */
@@ -84,54 +82,6 @@ export function RedFlags({
           />
         ))}
       </details>
-    </Box>
-  );
-}
-
-/** Consent to being filmed: who gave it and when; a guardian's for a rider under 18. */
-export function Consent({
-  session,
-  name,
-  onChange,
-}: {
-  session: FitSession;
-  name: string;
-  onChange: (c: Intake['filmConsent']) => void;
-}) {
-  const { intake } = session;
-  const minor = isMinor(intake);
-  const [by, setBy] = useState(minor ? '' : name);
-  if (intake.filmConsent) {
-    return (
-      <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', flexWrap: 'wrap' }}>
-        <Typography>
-          Given by {intake.filmConsent.by} on{' '}
-          {dayjs(intake.filmConsent.givenIso).format('D MMMM YYYY, HH:mm')}.
-        </Typography>
-        <Button onClick={() => onChange(null)}>Withdraw</Button>
-      </Box>
-    );
-  }
-  return (
-    <Box sx={{ display: 'flex', gap: 2, alignItems: 'flex-start', flexWrap: 'wrap' }}>
-      <Typography sx={{ maxWidth: 420 }}>
-        The film stays on this device and is deleted with the rider on request.{' '}
-        {minor ? 'The rider is under 18: the guardian gives consent.' : 'Without consent nothing is filmed.'}
-      </Typography>
-      <TextField
-        size="small"
-        label={minor ? 'Guardian’s name' : 'Given by'}
-        value={by}
-        onChange={(e) => setBy(e.target.value)}
-        slotProps={{ htmlInput: { maxLength: 120 } }}
-      />
-      <Button
-        variant="contained"
-        disabled={by.trim() === ''}
-        onClick={() => onChange({ givenIso: new Date().toISOString(), by: by.trim() })}
-      >
-        Record the consent
-      </Button>
     </Box>
   );
 }
