@@ -109,6 +109,9 @@ test('a film that faces left is the other side; what is dragged and what is aske
   await page.waitForURL(/read$/, { timeout: 90_000 });
   await expect(page.getByTestId('strokes')).toBeVisible();
   await page.getByRole('link', { name: /^4 Film/ }).click();
-  await expect(page.getByRole('button', { name: 'non-drive side', exact: true })).toHaveAttribute('aria-pressed', 'true');
+  await expect(page.getByRole('button', { name: 'non-drive side', exact: true })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  );
   await expect(panel.getByRole('link', { name: 'Go to Read' })).toBeVisible();
 });

@@ -38,7 +38,8 @@ test('intake: complaints on the outlines, suspects at the side, a red flag that 
   // Film asks for consent; a rider under 18 has a guardian.
   await page.getByRole('link', { name: /^4 Film/ }).click();
   await expect(page.getByRole('heading', { name: 'Consent first' })).toBeVisible();
-  await page.getByRole('link', { name: 'Go to Intake' }).click();
+  await expect(page.getByRole('button', { name: 'Record the consent' })).toBeEnabled();
+  await page.getByRole('link', { name: /^1 Intake/ }).click();
   await fill(page, 'Age', '16');
   await expect(page.getByLabel('Guardian’s name')).toBeVisible();
   await fill(page, 'Age', '47.5');

@@ -20,7 +20,8 @@ export interface TakeSurvey {
   wheels: ProposedWheels | null;
   /** The wheels stand where they stood for the take before. */
   unmoved: boolean;
-  view: View;
+  /** Which way the bike points; null where no rider was found. */
+  facing: 'left' | 'right' | null;
 }
 
 export const surveyStore = createStore<{ takes: Readonly<Record<string, TakeSurvey>> }>()(() => ({
@@ -52,8 +53,6 @@ export function settleAxle(takeId: string, which: 'rear' | 'front', at: ImagePoi
   put(takeId, { wheels: { ...now.wheels, [which]: at, rims } });
 }
 
-export const settleView = (takeId: string, view: View): void => put(takeId, { view });
-
 /** The side that a camera sees of a bike that points this way. */
 const sideOf = (facing: 'left' | 'right'): View => (facing === 'right' ? 'drive' : 'nonDrive');
 
@@ -78,7 +77,8 @@ export async function surveyFilm(session: FitSession, take: Take, film: Blob): P
   };
   const end = await runJob(surveyJob(take.id), {
     label: `Looking at ${take.clipName}`,
-    to: `/sessions/${session.id}/film`,
+    // Nobody waits for it elsewhere: its end is seen where the film is.
+    to: null,
     work: async ({ signal, tell }) => {
       const worker = spawnTracker();
       signal.addEventListener('abort', worker.end);
@@ -111,9 +111,15 @@ export async function surveyFilm(session: FitSession, take: Take, film: Blob): P
         ? { rear: old.axles.rear!, front: old.axles.front!, rims: old.rims as ProposedWheels['rims'] }
         : wheels && { rear: xy(wheels.rear), front: xy(wheels.front), rims: wheels.rims },
     unmoved,
-    view: named ? sideOf(named.facing) : take.view,
+    facing: named?.facing ?? null,
   };
   surveyStore.setState(({ takes }) => ({ takes: { ...takes, [take.id]: survey } }));
+  // A film is filed under the side that it shows; who turns it back says that it is mirrored.
+  const side = named && !isFrontal(take.view) ? sideOf(named.facing) : take.view;
+  if (side !== take.view)
+    await mustEdit(session.id, { kind: 'set', at: `takes.#${take.id}.view`, value: side }).catch(
+      () => undefined,
+    );
 }
 
 const xy = ({ x, y }: ImagePoint): ImagePoint => ({ x, y });
@@ -126,15 +132,13 @@ const now = (visitId: string, takeId: string): { session: FitSession; take: Take
 };
 
 /**
- * Takes what is proposed for the take's own: side, wheels and marks, in one step to take back; then tracks it.
+ * Takes what is proposed for the take's own: wheels and marks, in one step to take back; then tracks it.
  * @returns whether the tracks came to their end
  */
 export async function measureTake(session: FitSession, take: Take, film: Blob): Promise<boolean> {
   const survey = surveyStore.getState().takes[take.id];
   const step = `measure ${take.id}`;
   if (survey && survey.frame !== null && Object.keys(take.marks).length === 0) {
-    if (survey.view !== take.view)
-      await mustEdit(session.id, { kind: 'set', at: `takes.#${take.id}.view`, value: survey.view }, step);
     if (survey.wheels)
       await mustEdit(session.id, { kind: 'wheels', takeId: take.id, ...survey.wheels }, step);
     const marks = Object.fromEntries(

@@ -15,6 +15,7 @@ import type { Landmark, View } from '../../core/landmarks/landmarks.ts';
 import { centreOn } from '../../core/tracking/centre.ts';
 import type { SetUpFacts } from '../../core/kinematics/setupCheck.ts';
 import { learnSticker } from '../../core/tracking/learn.ts';
+import { snapToSticker } from '../../core/tracking/snap.ts';
 import type { ClipTrouble } from './clipTrouble';
 import { openClip } from './openClip';
 import { planesOf } from './planes';
@@ -94,7 +95,7 @@ const api = {
   /** The centre of the sticker under a point of a frame, or null where there is none. */
   async snap(blob: Blob, frameIndex: number, at: ImagePoint): Promise<ImagePoint | null> {
     const frame = await frameForSnap(blob, frameIndex);
-    return frame && snapOnFrame(frame, at);
+    return frame && snapToSticker(frame, at);
   },
 
   /**
@@ -303,24 +304,6 @@ async function frameForSnap(blob: Blob, index: number): Promise<PlanarFrame | nu
   } finally {
     opened.clip.input.dispose();
   }
-}
-
-/** A pointing finger misses by some pixels: look on the spot first, then on rings about it. */
-function snapOnFrame(frame: PlanarFrame, at: ImagePoint): ImagePoint | null {
-  for (const radius of [0, 3, 6, 9]) {
-    let best: { centre: ImagePoint; contrast: number } | null = null;
-    const places = radius === 0 ? 1 : 8;
-    for (let k = 0; k < places; k += 1) {
-      const a = (k / places) * 2 * Math.PI;
-      const found = learnSticker(frame, { x: at.x + radius * Math.cos(a), y: at.y + radius * Math.sin(a) });
-      if (found && Math.hypot(found.centre.x - at.x, found.centre.y - at.y) <= 14) {
-        if (!best || found.sticker.contrast > best.contrast)
-          best = { centre: found.centre, contrast: found.sticker.contrast };
-      }
-    }
-    if (best) return best.centre;
-  }
-  return null;
 }
 
 export type TrackApi = typeof api;

@@ -139,6 +139,8 @@ function swingOf(p: Path, turnS: number): MovingSpot['swingPx'] {
   return { x: span((q) => q.x), y: span((q) => q.y) };
 }
 
+const FOLLOWED_SURE = 0.8;
+
 /** A turn at 60 turns a minute and more. */
 const LEAST_TURN_S = 0.9;
 
@@ -228,7 +230,8 @@ export function nameFilm(held: HeldFilm, view: View, known: Known): NamedFilm | 
     if (!paths) continue;
     const spots = paths.map((p): MovingSpot => ({
       at: pictures.map((i) => p.at[i]),
-      sure: p.sure * Math.min(1, 1.3 * shareSeen(p)),
+      // What was followed all the way is a sticker, however pale it was where it was found.
+      sure: Math.max(p.sure * Math.min(1, 1.3 * shareSeen(p)), FOLLOWED_SURE * shareSeen(p)),
       swingPx: swingOf(p, turnS),
     }));
     const named = nameSpots(spots, view, { ...known, pictureWidthPx: frames[0].width });

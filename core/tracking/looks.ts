@@ -5,13 +5,13 @@ import { findSpots, type RawSpot } from './spots.ts';
 import { discColour, type Sticker } from './sticker.ts';
 
 /** How many looks are handed back: a wall may have patterns of its own. */
-const LOOKS = 5;
+const LOOKS = 8;
 /** Dots looked at on one picture. */
 const SPOTS = 320;
 /** Of one kind, those that are learned: their middle stands for all. */
 const LEARNED = 14;
 /** More of one kind on a picture than this are a pattern. */
-const PATTERN = 60;
+const PATTERN = 26;
 
 interface Seen extends RawSpot {
   picture: number;
@@ -81,10 +81,12 @@ export function looksOfFilm(pictures: readonly PlanarFrame[]): Sticker[] {
     tries += 1;
     if (tries > 40) break;
     const moving = kind.filter((s) => s.moves).length / pictures.length;
+    // Of a rider's stickers about half move; of the room's dots those that a leg passes.
+    const rider = Math.min(5, moving) * Math.min(1, (2 * moving) / onEach);
     for (const sticker of stickersOf(kind, pictures))
       looks.push({
         sticker,
-        worth: (0.5 + Math.min(5, moving) + 0.1 * Math.min(10, onEach)) * Math.sqrt(sticker.contrast),
+        worth: (0.5 + rider + 0.1 * Math.min(10, onEach)) * Math.sqrt(sticker.contrast),
       });
   }
   const apart: typeof looks = [];

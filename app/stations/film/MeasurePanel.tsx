@@ -18,7 +18,6 @@ import { isRunning, jobStore, stopJob, type Job } from '../../jobs/jobs';
 import {
   measureTake,
   settlePoint,
-  settleView,
   surveyJob,
   surveyStore,
   type TakeSurvey,
@@ -33,7 +32,7 @@ export const asksFor = (
   survey: TakeSurvey | undefined,
 ): ReturnType<typeof questionsOf>[number] | null => {
   if (!survey || survey.frame === null || Object.keys(take.marks).length > 0) return null;
-  return questionsOf(needed(survey.view), survey.points)[0] ?? null;
+  return questionsOf(needed(take.view), survey.points)[0] ?? null;
 };
 
 /** Film to figures: what was seen on the film by itself, what is still to be asked, and the one button that measures. */
@@ -184,9 +183,11 @@ function Verdict({ verdict }: { verdict: FilmVerdict }) {
 
 /** What was found on the film by itself. */
 function Seen({ take, survey }: { take: Take; survey: TakeSurvey }) {
-  const wanted = needed(survey.view);
+  const { set } = useSet();
+  const wanted = needed(take.view);
   const found = wanted.filter((k) => survey.points[k]).length;
-  const facing = survey.view === 'drive' ? 'right' : 'left';
+  const drive = take.view === 'drive';
+  const mirrored = survey.facing !== null && (survey.facing === 'right') !== drive;
   return (
     <Box>
       <Typography variant="body2">
@@ -195,15 +196,17 @@ function Seen({ take, survey }: { take: Take; survey: TakeSurvey }) {
         film; drag what is off.
       </Typography>
       <Typography variant="body2" color="textSecondary">
-        The bike points {facing}, so this is the {survey.view === 'drive' ? 'drive' : 'non-drive'} side.{' '}
+        The bike points {survey.facing}, {mirrored ? 'in a mirrored film' : 'so this is'}
+        {mirrored ? ' of the ' : ' the '}
+        {drive ? 'drive' : 'non-drive'} side.{' '}
         <Link
           component="button"
           type="button"
           variant="body2"
           sx={{ verticalAlign: 'baseline' }}
-          onClick={() => settleView(take.id, survey.view === 'drive' ? 'nonDrive' : 'drive')}
+          onClick={() => set(`takes.#${take.id}.view`, drive ? 'nonDrive' : 'drive')}
         >
-          The film is mirrored
+          {mirrored ? 'It is not mirrored' : 'The film is mirrored'}
         </Link>
       </Typography>
     </Box>

@@ -8,8 +8,8 @@ import type { BoardItem, BoardPoints } from '../../ui/film/boardPoints';
 import type { ViewSize } from '../../ui/film/ClipView';
 
 const AXLES: readonly BoardItem[] = [
-  { key: 'rear', name: 'Rear axle', plain: 'rear axle', place: '' },
-  { key: 'front', name: 'Front axle', plain: 'front axle', place: '' },
+  { key: 'rear', name: 'Rear axle', plain: 'rear axle', place: '', quiet: true },
+  { key: 'front', name: 'Front axle', plain: 'front axle', place: '', quiet: true },
 ];
 const WHEEL_LINES = [
   ['rear', 'front'],
@@ -48,9 +48,9 @@ export function SurveyOverlay({
   return (
     <BoardOverlay
       size={size}
-      items={[...GUIDES[survey.view], ...AXLES]}
+      items={[...GUIDES[take.view], ...AXLES]}
       points={points}
-      lines={[...LINES[survey.view], ...WHEEL_LINES]}
+      lines={[...LINES[take.view], ...WHEEL_LINES]}
       selected={asked}
       faded={false}
       onHover={() => undefined}

@@ -187,7 +187,13 @@ function Filmed({ session, take, onReturned }: FilmedProps) {
       <OnceMore session={session} take={take} />
       <Trim take={take} frame={clip.shown} onChange={(trim) => set(`takes.#${take.id}.trim`, trim)} />
       <CameraStood session={session} take={take} blob={clip.blob} />
-      <Button variant="contained" fullWidth component={Link} to="../scale" relative="path">
+      <Button
+        variant={proposed ? 'outlined' : 'contained'}
+        fullWidth
+        component={Link}
+        to="../scale"
+        relative="path"
+      >
         On to the scale
       </Button>
       <FilmCheck session={session} take={take} blob={clip.blob} />

@@ -29,8 +29,6 @@ const LABEL_SIDE: Record<string, { left: boolean; up: boolean }> = {
   sacrum: { left: true, up: true },
   c7: { left: true, up: true },
   wrist: { left: false, up: true },
-  rear: { left: true, up: true },
-  front: { left: false, up: true },
 };
 
 /** Points over the film: fine crosses with their names, joined by dash-dot centre lines as on a drawing. */
@@ -55,6 +53,13 @@ export function BoardOverlay({
   // While a point is asked for, the ones that stand give way: ankle and heel are a finger's width apart.
   const placing = selected !== null && !settled[selected];
   const k = size.scale;
+  // Behind is on the other side of a rider who faces left.
+  const { heel, toe } = points;
+  const facesLeft = heel !== undefined && toe !== undefined && toe.x < heel.x;
+  const sideOf = (key: string): { left: boolean; up: boolean } => {
+    const side = LABEL_SIDE[key];
+    return side ? { left: side.left !== facesLeft, up: side.up } : { left: facesLeft, up: false };
+  };
   // Pixel centres are whole numbers in the film's coordinates, so half a pixel lies between them and the canvas's corner.
   const toScreen = (p: ImagePoint): Vec2 => ({ x: (p.x + 0.5) * k, y: (p.y + 0.5) * k });
   const toFilm = (p: ImagePoint): ImagePoint => ({ x: p.x / k - 0.5, y: p.y / k - 0.5 });
@@ -97,7 +102,7 @@ export function BoardOverlay({
           const p = toScreen(point);
           const on = item.key === selected;
           const width = item.plain.length * 7.2 + 10;
-          const side = LABEL_SIDE[item.key] ?? { left: false, up: false };
+          const side = sideOf(item.key);
           const label = { x: side.left ? -width - 9 : 9, y: side.up ? -25 : 7 };
           const colour = on ? palette.primary.main : palette.ink.line;
           return (
@@ -130,23 +135,19 @@ export function BoardOverlay({
                   <Line points={l} stroke={colour} strokeWidth={on ? 2.2 : 1.5} />
                 </Group>
               ))}
-              <Rect
-                x={label.x}
-                y={label.y}
-                width={width}
-                height={18}
-                fill={palette.ink.plate}
-                listening={false}
-              />
-              <Text
-                x={label.x + 5}
-                y={label.y + 3}
-                text={item.plain}
-                fontSize={13}
-                fontFamily="Archivo Variable"
-                fill={colour}
-                listening={false}
-              />
+              {!item.quiet && (
+                <Group x={label.x} y={label.y} listening={false}>
+                  <Rect width={width} height={18} fill={palette.ink.plate} />
+                  <Text
+                    x={5}
+                    y={3}
+                    text={item.plain}
+                    fontSize={13}
+                    fontFamily="Archivo Variable"
+                    fill={colour}
+                  />
+                </Group>
+              )}
             </Group>
           );
         })}
@@ -155,7 +156,7 @@ export function BoardOverlay({
         {Object.entries(ghosts ?? {}).map(([key, g]) => {
           const p = toScreen(g);
           const width = g.name.length * 7.2 + 10;
-          const left = LABEL_SIDE[key]?.left ?? false;
+          const { left } = sideOf(key);
           return (
             <Group key={`ghost-${key}`} x={p.x} y={p.y} listening={false}>
               <Circle radius={11} stroke={palette.ink.plate} strokeWidth={4} />

@@ -12,6 +12,8 @@ export interface BoardItem {
   place: string;
   /** Asked for after the others; the station is complete without it. */
   optional?: boolean;
+  /** Drawn without its name. */
+  quiet?: boolean;
   /** Asked for only when it is chosen in the list. */
   onRequest?: boolean;
 }
