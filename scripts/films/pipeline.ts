@@ -35,7 +35,7 @@ export function rendered(film: HardFilm, every = 1): Rendered {
 }
 
 /** Where a film's stickers really are on a frame, px. */
-export function stickersAt({ member, room }: HardFilm, frame: number): Record<string, ImagePoint> {
+function stickersAt({ member, room }: HardFilm, frame: number): Record<string, ImagePoint> {
   const { shows } = written(room, frame);
   const by = shiftPx(room, shows / member.film.framesPerS);
   const { joints } = frameTruth(member.scene, member.film, shows);

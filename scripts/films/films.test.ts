@@ -1,0 +1,37 @@
+import { describe, expect, it } from 'vitest';
+import { SIDE_LANDMARKS } from '../../core/landmarks/landmarks.ts';
+import { HARD } from '../accuracy/hardFilms.ts';
+import { compareWithTruth } from '../accuracy/measure.ts';
+import { followed, judgeNames, judgeWheels, rendered, surveyed } from './pipeline.ts';
+import { randomFilm } from './randomFilms.ts';
+
+/** The whole way, from the picture over the proposal to the angles, without a word from anybody. */
+describe('films as rooms and phones make them', () => {
+  it.each([
+    [/shutter 1\/60/, 48],
+    [/flicker/, 84],
+    [/doubled/, 84],
+  ] as const)('%s: named, followed and read', (name, frames) => {
+    const film = { ...HARD.find((h) => name.test(h.name))!, frames };
+    const r = rendered(film);
+    const found = surveyed(r);
+    expect(judgeNames(film, found.named)).toMatchObject({ wrong: [], asked: [], facingRight: true });
+    const wheels = judgeWheels(film, found.wheels);
+    expect(wheels.hubPx).toBeLessThan(1);
+    expect(wheels.tyrePx).toBeLessThan(2);
+    const a = compareWithTruth(film.member, followed(r, found.named!), film.room);
+    for (const key of SIDE_LANDMARKS) {
+      expect(a.landmarks[key].lostFrames, key).toBeLessThanOrEqual(0.02 * frames);
+      expect(a.landmarks[key].worstPx, key).toBeLessThan(1.5);
+    }
+    for (const [key, rms] of Object.entries(a.angleRmsDeg)) expect(rms, key).toBeLessThan(0.5);
+  });
+  it('a random one is the same each time, and names no sticker falsely', () => {
+    expect(randomFilm(4)).toEqual(randomFilm(4));
+    expect(randomFilm(5)).not.toEqual(randomFilm(4));
+    const film = randomFilm(4);
+    const names = judgeNames(film, surveyed(rendered(film)).named);
+    expect(names.wrong).toEqual([]);
+    expect(names.right.length + names.asked.length).toBe(SIDE_LANDMARKS.length);
+  });
+});
