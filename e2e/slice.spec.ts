@@ -248,6 +248,13 @@ test('marks are dragged, nudged by a quarter pixel, undone and redone', async ({
   await expect(page.getByText('Saved on this device')).toBeVisible();
   await page.reload();
   await expect(hip).toHaveText('open');
+  // Without a pointer: Enter puts it into the picture's middle, the arrows move it.
+  await page.getByText('Point out 1 of 8').waitFor();
+  await page.locator('.konvajs-content').first().waitFor();
+  await page.keyboard.press('Enter');
+  await expect(hip).toContainText('640.00, 360.00');
+  await page.keyboard.press('Shift+ArrowLeft');
+  await expect(hip).toContainText('638.00, 360.00 px · by eye');
 });
 
 test('Stop keeps what is tracked, and it can be tracked again', async ({ page }) => {

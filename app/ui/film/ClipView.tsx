@@ -3,6 +3,7 @@ import AlertTitle from '@mui/material/AlertTitle';
 import Box from '@mui/material/Box';
 import LinearProgress from '@mui/material/LinearProgress';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { useZoom, ZoomButtons } from './zoom';
 import type { Clip } from './useClip';
 
 export interface ViewSize {
@@ -12,7 +13,7 @@ export interface ViewSize {
   scale: number;
 }
 
-/** The film's picture, fitted to the space there is, with whatever is drawn over it. */
+/** The film's picture, fitted to the space there is or closer, with whatever is drawn over it. */
 export function ClipView({
   clip,
   children,
@@ -33,53 +34,58 @@ export function ClipView({
     observer.observe(element);
     return () => observer.disconnect();
   }, []);
+  const zoom = useZoom(frame);
   const { state, attach, seeking, drawn, broken } = clip;
   let size: ViewSize | null = null;
   if (state.status === 'ready' && room && room.w > 0 && room.h > 0) {
-    const scale = Math.min(room.w / state.info.widthPx, room.h / state.info.heightPx);
+    const scale = zoom.by * Math.min(room.w / state.info.widthPx, room.h / state.info.heightPx);
     size = { widthPx: state.info.widthPx * scale, heightPx: state.info.heightPx * scale, scale };
   }
   return (
-    <Box
-      ref={frame}
-      sx={{
-        flex: 1,
-        minHeight: 200,
-        minWidth: 0,
-        position: 'relative',
-        overflow: 'hidden',
-        display: 'grid',
-        placeItems: state.status === 'ready' ? 'start center' : 'center',
-      }}
-    >
-      {state.status === 'loading' && <LinearProgress aria-label="Opening the film" sx={{ width: '60%' }} />}
-      {state.status === 'trouble' && (
-        <Alert severity="error" variant="outlined" sx={{ maxWidth: 560 }}>
-          <AlertTitle>{state.trouble.title}</AlertTitle>
-          {state.trouble.advice}
-        </Alert>
-      )}
+    <Box sx={{ flex: 1, minHeight: 200, minWidth: 0, position: 'relative', display: 'flex' }}>
+      {size && <ZoomButtons zoom={zoom} />}
       <Box
+        ref={frame}
         sx={{
-          position: 'relative',
-          width: size?.widthPx ?? 0,
-          height: size?.heightPx ?? 0,
-          display: size ? 'block' : 'none',
+          flex: 1,
+          minWidth: 0,
+          minHeight: 0,
+          overflow: zoom.by > 1 ? 'auto' : 'hidden',
+          scrollbarWidth: 'thin',
+          display: 'grid',
+          // Closer than the room has space for it is panned by scrolling, from its very corner.
+          placeItems: state.status !== 'ready' ? 'center' : zoom.by > 1 ? 'start' : 'start center',
         }}
       >
-        <canvas
-          ref={attach}
-          role="img"
-          aria-label={label}
-          style={{ width: '100%', height: '100%', display: 'block' }}
-        />
-        {seeking && (
-          <LinearProgress
-            aria-label="Going to the frame"
-            sx={{ position: 'absolute', top: 0, left: 0, right: 0, height: 5, zIndex: 1 }}
-          />
+        {state.status === 'loading' && <LinearProgress aria-label="Opening the film" sx={{ width: '60%' }} />}
+        {state.status === 'trouble' && (
+          <Alert severity="error" variant="outlined" sx={{ maxWidth: 560 }}>
+            <AlertTitle>{state.trouble.title}</AlertTitle>
+            {state.trouble.advice}
+          </Alert>
         )}
-        {size && (drawn || broken) && <Box sx={{ position: 'absolute', inset: 0 }}>{children?.(size)}</Box>}
+        <Box
+          sx={{
+            position: 'relative',
+            width: size?.widthPx ?? 0,
+            height: size?.heightPx ?? 0,
+            display: size ? 'block' : 'none',
+          }}
+        >
+          <canvas
+            ref={attach}
+            role="img"
+            aria-label={label}
+            style={{ width: '100%', height: '100%', display: 'block' }}
+          />
+          {seeking && (
+            <LinearProgress
+              aria-label="Going to the frame"
+              sx={{ position: 'absolute', top: 0, left: 0, right: 0, height: 5, zIndex: 1 }}
+            />
+          )}
+          {size && (drawn || broken) && <Box sx={{ position: 'absolute', inset: 0 }}>{children?.(size)}</Box>}
+        </Box>
       </Box>
     </Box>
   );

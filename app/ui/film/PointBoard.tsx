@@ -6,7 +6,7 @@ import ListItemText from '@mui/material/ListItemText';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { useCallback, useEffect, useRef, useState, type ReactNode } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import type { ImagePoint } from '../../../core/math/vec.ts';
 import { holdTyped, typedHandedOver } from '../../storage/saveState';
 import { BoardOverlay } from './BoardOverlay.client';
@@ -136,12 +136,25 @@ export function PointBoard({
     await put(key, at, true);
   };
 
+  const { state } = clip;
+  const [width, height] = state.status === 'ready' ? [state.info.widthPx, state.info.heightPx] : [0, 0];
+  const middle = useMemo(() => (width > 0 ? { x: width / 2, y: height / 2 } : null), [width, height]);
+
   useEffect(() => {
     const onKey = (e: KeyboardEvent): void => {
       if (e.target instanceof HTMLInputElement && e.target.type !== 'range') return;
       if (e.ctrlKey || e.metaKey) return;
       const point = selected ? live.current[selected] : null;
-      if (!point || !selected || elsewhere) return;
+      if (!selected || elsewhere) return;
+      // Without a pointer: Enter puts what is asked for into the middle, arrows move it, Enter draws it to its sticker.
+      if (e.key === 'Enter' && (e.target === document.body || e.target instanceof HTMLCanvasElement)) {
+        e.preventDefault();
+        if (point)
+          void put(selected, point, true).then((next) => setSelected(nextOpen(items, next) ?? selected));
+        else if (middle) void put(selected, middle, false);
+        return;
+      }
+      if (!point) return;
       const by = NUDGE_PX * (e.shiftKey ? 8 : 1);
       const move: Record<string, ImagePoint> = {
         ArrowLeft: { x: -by, y: 0 },
@@ -162,7 +175,7 @@ export function PointBoard({
     // Before the slider of the transport or a focused list takes the arrow keys for itself.
     window.addEventListener('keydown', onKey, { capture: true });
     return () => window.removeEventListener('keydown', onKey, { capture: true });
-  }, [selected, elsewhere, put, settle]);
+  }, [selected, elsewhere, put, settle, items, middle]);
 
   useEffect(() => pointer.setState({ at: null }), [pointer, selected, points]);
 
@@ -223,11 +236,15 @@ export function PointBoard({
           <Typography variant="body2" color="textSecondary">
             {asking.place}
           </Typography>
+          <Typography variant="body2" color="textSecondary">
+            By keys: Enter puts it in the middle, arrows move it.
+          </Typography>
         </Box>
       )}
       {chosen && !asking && (
         <Typography variant="body2" color="textSecondary">
-          Drag it, or use the arrow keys: {NUDGE_PX} px a press, with Shift {NUDGE_PX * 8}. Delete removes it.
+          Drag it, or use the arrow keys: {NUDGE_PX} px a press, with Shift {NUDGE_PX * 8}. Enter draws it to
+          its sticker, Delete removes it.
         </Typography>
       )}
       {chosen && !asking && selected && Object.keys(points).length > 1 && (
