@@ -60,6 +60,8 @@ await shot(page, 'read-front');
 await beforeFilming(page);
 await page.getByRole('heading', { name: 'Bring in the film' }).waitFor();
 await takeDemoFilm(page);
+// Looked at, with what was found drawn over it.
+await page.getByTestId('film-verdict').waitFor({ timeout: 60_000 });
 await shot(page, 'film');
 await setScale(page, truth);
 await markAll(page, truth);

@@ -49,7 +49,8 @@ export interface NamedFilm {
 const PICTURES = 5;
 const APART_S = 0.13;
 /** As many spots of one look on a picture are a pattern; of fewer the surest are followed. */
-const PATTERN = 38;
+const PATTERN = 30;
+const HALF_SURE = 0.5;
 const MOST_SPOTS = 22;
 const LEAST_SPOTS = 4;
 /** Knee, ankle, heel and toe go round: of those so many at the least. */
@@ -154,7 +155,7 @@ function pathsOf(
   const found: Spot[][] = [];
   for (const i of pictures) {
     const list = findStickers(film.frames[i], look);
-    if (list.length >= PATTERN) return null;
+    if (list.filter((s) => s.sure > HALF_SURE).length >= PATTERN) return null;
     // Stickers of a second size: a dot is found by the size that it is most whole in.
     for (const size of sizes)
       for (const spot of findStickers(film.frames[i], size)) {

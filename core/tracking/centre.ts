@@ -144,6 +144,7 @@ export function centreOn(f: PlanarFrame, s: Sticker, near: ImagePoint, blur: Ima
     areaRatio: area / (Math.PI * s.radiusPx * s.radiusPx * shown),
     colourMiss: Math.sqrt(colourDistance2(middle[0], middle[1], middle[2], s.colour)) / s.contrast,
     smearPx,
+    colour: middle,
   };
 }
 

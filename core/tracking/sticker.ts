@@ -18,6 +18,8 @@ export interface Located extends ImagePoint {
   colourMiss: number;
   /** How long the spot is smeared along the given blur's direction, px: 12·(variance along − across) is a box's length². */
   smearPx: number;
+  /** Its colour here: of its middle, or of what is seen of it. */
+  colour: Yuv;
 }
 
 /** Mean colour over the disc of a given radius. */

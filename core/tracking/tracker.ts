@@ -1,7 +1,7 @@
-import { distance, isSeen, type ImagePoint } from '../math/vec.ts';
+import { distance, type ImagePoint } from '../math/vec.ts';
 import { assignCheapest, assignLandmarks, type Bone, type Option } from './assign.ts';
 import { findCandidates } from './candidates.ts';
-import { colourAt, colourDistance2, type PlanarFrame, type Region } from './frame.ts';
+import { colourAt, colourDistance2, type PlanarFrame, type Region, type Yuv } from './frame.ts';
 import { cutPatch, findPatch, refreshPatch, type Patch } from './patch.ts';
 import { centreOn } from './centre.ts';
 import { learnSticker } from './learn.ts';
@@ -283,7 +283,9 @@ export function startTracker(
         f.trail =
           f.lostFrames > 4 ? [{ t, x: at.x, y: at.y }] : [...f.trail.slice(-3), { t, x: at.x, y: at.y }];
         f.lostFrames = 0;
-        if (own[i] && !own[i].shown && at.found && at.score > 0.7) adapt(own[i], frameNow, at, gain);
+        const o = own[i];
+        if (o && at.found && at.score > 0.7)
+          adapt(o, o.shown ? at.found.colour : colourAt(frameNow, at.x, at.y), gain);
         if (f.patch && at.score > 0.75) refreshPatch(frameNow, f.patch, at, 0.2);
         return { x: at.x, y: at.y, confidence: at.score };
       });
@@ -297,10 +299,8 @@ const isInside = (f: PlanarFrame, p: ImagePoint): boolean =>
   p.x >= 0 && p.y >= 0 && p.x < f.width && p.y < f.height;
 
 /** The light on a limb changes as it turns: the sticker's colour follows slowly. */
-
-function adapt(own: Sticker, f: PlanarFrame, at: ImagePoint, gain: number): void {
-  if (!isSeen(at)) return;
-  const now = inLight(colourAt(f, at.x, at.y), 1 / gain);
+function adapt(own: Sticker, seen: Yuv, gain: number): void {
+  const now = inLight(seen, 1 / gain);
   // A shadow's edge is passed within a few frames: what is far off is followed faster.
   const off = Math.sqrt(colourDistance2(now[0], now[1], now[2], own.colour)) / own.contrast;
   const rate = off > 0.15 ? 0.4 : 0.05;

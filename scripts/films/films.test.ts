@@ -8,10 +8,11 @@ import { randomFilm } from './randomFilms.ts';
 /** The whole way, from the picture over the proposal to the angles, without a word from anybody. */
 describe('films as rooms and phones make them', () => {
   it.each([
-    [/shutter 1\/60/, 48],
-    [/flicker/, 84],
-    [/doubled/, 84],
-  ] as const)('%s: named, followed and read', (name, frames) => {
+    // Where the foot is fastest its sticker is smeared over more than its own size.
+    [/shutter 1\/60/, 48, 0.1],
+    [/flicker/, 84, 0.02],
+    [/doubled/, 84, 0.02],
+  ] as const)('%s: named, followed and read', (name, frames, mostLost) => {
     const film = { ...HARD.find((h) => name.test(h.name))!, frames };
     const r = rendered(film);
     const found = surveyed(r);
@@ -21,7 +22,7 @@ describe('films as rooms and phones make them', () => {
     expect(wheels.tyrePx).toBeLessThan(2);
     const a = compareWithTruth(film.member, followed(r, found.named!), film.room);
     for (const key of SIDE_LANDMARKS) {
-      expect(a.landmarks[key].lostFrames, key).toBeLessThanOrEqual(0.02 * frames);
+      expect(a.landmarks[key].lostFrames, key).toBeLessThanOrEqual(mostLost * frames);
       expect(a.landmarks[key].worstPx, key).toBeLessThan(1.5);
     }
     for (const [key, rms] of Object.entries(a.angleRmsDeg)) expect(rms, key).toBeLessThan(0.5);

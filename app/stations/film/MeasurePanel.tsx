@@ -15,13 +15,7 @@ import type { FitSession, Take } from '../../../core/records/types.ts';
 import { questionsOf, tyreDiameterMm, wheelbaseFromTyre } from '../../../core/survey/proposal.ts';
 import type { FilmVerdict, FilmWorth } from '../../../core/survey/verdict.ts';
 import { isRunning, jobStore, stopJob, type Job } from '../../jobs/jobs';
-import {
-  measureTake,
-  settlePoint,
-  surveyJob,
-  surveyStore,
-  type TakeSurvey,
-} from '../../jobs/survey';
+import { measureTake, settlePoint, surveyJob, surveyStore, type TakeSurvey } from '../../jobs/survey';
 import { trackingJob, trackingStore } from '../../jobs/tracking';
 import { useSet } from '../../session/useSet';
 import { NumberField } from '../../ui/NumberField';

@@ -3,7 +3,7 @@ import AlertTitle from '@mui/material/AlertTitle';
 import Box from '@mui/material/Box';
 import LinearProgress from '@mui/material/LinearProgress';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
-import { useZoom, ZoomButtons } from './zoom';
+import type { Zoom } from './zoom';
 import type { Clip } from './useClip';
 
 export interface ViewSize {
@@ -18,12 +18,17 @@ export function ClipView({
   clip,
   children,
   label,
+  zoom,
 }: {
   clip: Clip;
   children?: (size: ViewSize) => ReactNode;
   label: string;
+  /** How close it is looked at; left out, as a whole. */
+  zoom?: Zoom;
 }) {
-  const frame = useRef<HTMLDivElement | null>(null);
+  const own = useRef<HTMLDivElement | null>(null);
+  const frame = zoom?.room ?? own;
+  const by = zoom?.by ?? 1;
   const [room, setRoom] = useState<{ w: number; h: number } | null>(null);
   useEffect(() => {
     const element = frame.current;
@@ -33,28 +38,26 @@ export function ClipView({
     );
     observer.observe(element);
     return () => observer.disconnect();
-  }, []);
-  const zoom = useZoom(frame);
+  }, [frame]);
   const { state, attach, seeking, drawn, broken } = clip;
   let size: ViewSize | null = null;
   if (state.status === 'ready' && room && room.w > 0 && room.h > 0) {
-    const scale = zoom.by * Math.min(room.w / state.info.widthPx, room.h / state.info.heightPx);
+    const scale = by * Math.min(room.w / state.info.widthPx, room.h / state.info.heightPx);
     size = { widthPx: state.info.widthPx * scale, heightPx: state.info.heightPx * scale, scale };
   }
   return (
     <Box sx={{ flex: 1, minHeight: 200, minWidth: 0, position: 'relative', display: 'flex' }}>
-      {size && <ZoomButtons zoom={zoom} />}
       <Box
         ref={frame}
         sx={{
           flex: 1,
           minWidth: 0,
           minHeight: 0,
-          overflow: zoom.by > 1 ? 'auto' : 'hidden',
+          overflow: by > 1 ? 'auto' : 'hidden',
           scrollbarWidth: 'thin',
           display: 'grid',
           // Closer than the room has space for it is panned by scrolling, from its very corner.
-          placeItems: state.status !== 'ready' ? 'center' : zoom.by > 1 ? 'start' : 'start center',
+          placeItems: state.status !== 'ready' ? 'center' : by > 1 ? 'start' : 'start center',
         }}
       >
         {state.status === 'loading' && <LinearProgress aria-label="Opening the film" sx={{ width: '60%' }} />}

@@ -11,9 +11,10 @@ import Typography from '@mui/material/Typography';
 import { useEffect } from 'react';
 import { isTyping } from '../typing';
 import { SPEEDS, type Clip } from './useClip';
+import { ZoomButtons, type Zoom } from './zoom';
 
 /** Steps, scrubs and plays the film. Keys: , and . a frame; < and > ten; Home, End; Space plays; [ and ] change the speed. */
-export function Transport({ clip }: { clip: Clip }) {
+export function Transport({ clip, zoom }: { clip: Clip; zoom: Zoom }) {
   const { state, shown, playing, speed, goTo, step, togglePlay, setSpeed } = clip;
   useEffect(() => {
     const onKey = (e: KeyboardEvent): void => {
@@ -42,7 +43,14 @@ export function Transport({ clip }: { clip: Clip }) {
   const { frames } = state.info;
   return (
     <Box
-      sx={{ display: 'flex', alignItems: 'center', gap: 0.5, px: 1, height: 56 }}
+      sx={{
+        display: 'flex',
+        flexWrap: { xs: 'wrap', md: 'nowrap' },
+        alignItems: 'center',
+        gap: 0.5,
+        px: 1,
+        minHeight: 56,
+      }}
       role="group"
       aria-label="Film"
     >
@@ -62,7 +70,7 @@ export function Transport({ clip }: { clip: Clip }) {
         max={frames - 1}
         value={shown}
         onChange={(_, v) => goTo(v as number)}
-        sx={{ mx: 2, flex: 1 }}
+        sx={{ mx: 2, flex: 1, minWidth: 90 }}
       />
       <Typography variant="body2" sx={{ minWidth: 178, textAlign: 'right' }} data-testid="frame-readout">
         frame {shown} of {frames - 1} · {state.tS[shown]?.toFixed(4)} s
@@ -80,6 +88,7 @@ export function Transport({ clip }: { clip: Clip }) {
           </MenuItem>
         ))}
       </Select>
+      <ZoomButtons zoom={zoom} />
     </Box>
   );
 }

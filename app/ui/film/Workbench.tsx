@@ -3,6 +3,7 @@ import Box from '@mui/material/Box';
 import type { HTMLAttributes, ReactNode } from 'react';
 import { ClipView, type ViewSize } from './ClipView';
 import { Transport } from './Transport';
+import { useZoom } from './zoom';
 import type { Clip } from './useClip';
 
 interface Props {
@@ -33,6 +34,7 @@ export function Workbench({
   handlers,
   children,
 }: Props) {
+  const zoom = useZoom();
   return (
     <Box
       {...handlers}
@@ -56,7 +58,7 @@ export function Workbench({
         }}
       >
         {top}
-        <ClipView clip={clip} label={label}>
+        <ClipView clip={clip} label={label} zoom={zoom}>
           {overlay}
         </ClipView>
         {clip.broken && (
@@ -65,7 +67,7 @@ export function Workbench({
             that can are shown; trim the film to them, or film again.
           </Alert>
         )}
-        <Transport clip={clip} />
+        <Transport clip={clip} zoom={zoom} />
       </Box>
       <Box
         component="aside"

@@ -1,6 +1,7 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useEffect, useEffectEvent, useLayoutEffect, useRef, useState, type RefObject } from 'react';
+import { isTyping } from '../typing';
 
 export interface Zoom {
   /** How much closer than the whole picture. */
@@ -8,6 +9,8 @@ export interface Zoom {
   closer: () => void;
   further: () => void;
   whole: () => void;
+  /** The element that scrolls. */
+  room: RefObject<HTMLDivElement | null>;
 }
 
 const STEPS = [1, 1.5, 2, 3, 4];
@@ -15,9 +18,9 @@ const STEPS = [1, 1.5, 2, 3, 4];
 /**
  * How close the film is looked at: by buttons, by + and − and 0, by pinching or the wheel with Ctrl. What lies under the pointer, else in the
  * middle, stays where it is; the rest is reached by scrolling.
- * @param room the element that scrolls
  */
-export function useZoom(room: RefObject<HTMLElement | null>): Zoom {
+export function useZoom(): Zoom {
+  const room = useRef<HTMLDivElement | null>(null);
   const [by, setBy] = useState(1);
   /** The place that stays, in shares of the room, and how close it was seen before. */
   const held = useRef<{ x: number; y: number; before: number } | null>(null);
@@ -41,8 +44,7 @@ export function useZoom(room: RefObject<HTMLElement | null>): Zoom {
     step(e.deltaY < 0 ? 1 : -1, { x: (e.clientX - box.x) / box.width, y: (e.clientY - box.y) / box.height });
   });
   const onKey = useEffectEvent((e: KeyboardEvent): void => {
-    if (e.ctrlKey || e.metaKey || e.altKey || e.target instanceof HTMLTextAreaElement) return;
-    if (e.target instanceof HTMLInputElement && e.target.type !== 'range') return;
+    if (e.ctrlKey || e.metaKey || e.altKey || isTyping(e)) return;
     if (e.key === '+' || e.key === '=') step(1);
     else if (e.key === '-') step(-1);
     else if (e.key === '0') setBy(1);
@@ -58,10 +60,10 @@ export function useZoom(room: RefObject<HTMLElement | null>): Zoom {
       window.removeEventListener('keydown', key);
     };
   }, [room]);
-  return { by, closer: () => step(1), further: () => step(-1), whole: () => setBy(1) };
+  return { by, closer: () => step(1), further: () => step(-1), whole: () => setBy(1), room };
 }
 
-/** Closer, further, and the whole picture again, in the film's corner. */
+/** Closer, further, and the whole picture again. */
 export function ZoomButtons({ zoom }: { zoom: Zoom }) {
   const button = (label: string, text: string, onClick: () => void, disabled: boolean) => (
     <Button
@@ -77,21 +79,9 @@ export function ZoomButtons({ zoom }: { zoom: Zoom }) {
     </Button>
   );
   return (
-    <Box
-      role="group"
-      aria-label="How close"
-      sx={{
-        position: 'absolute',
-        right: 14,
-        top: 6,
-        zIndex: 2,
-        display: 'flex',
-        bgcolor: 'background.default',
-        opacity: 0.9,
-      }}
-    >
+    <Box role="group" aria-label="How close" sx={{ display: 'flex', ml: 1 }}>
       {button('Further', '−', zoom.further, zoom.by === STEPS[0])}
-      {button('The whole picture', `×\u2009${zoom.by}`, zoom.whole, zoom.by === 1)}
+      {button('The whole picture', `${100 * zoom.by} %`, zoom.whole, zoom.by === 1)}
       {button('Closer', '+', zoom.closer, zoom.by === STEPS[STEPS.length - 1])}
     </Box>
   );
