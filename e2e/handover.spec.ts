@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { storedVisit } from './studio.ts';
+import { storedDrafts, storedVisit } from './studio.ts';
 import { expect, test, type Download, type Page } from './watched.ts';
 import ICAL from 'ical.js';
 import { readC3d } from '../core/formats/c3d.ts';
@@ -112,6 +112,7 @@ test('two parts of the report written one right after the other, or left as draf
   await words('What to do at home').fill('Stretch after rides.');
   await words('When we meet again').fill('In spring.');
   // Gone in the middle of typing: both stand as drafts, and are handed over at once when the page is drawn again.
+  await expect.poll(() => storedDrafts(page)).toContain('In spring.');
   await page.goto('/sessions/maren-1/handover');
   await expect(words('What to do at home')).toHaveValue('Stretch after rides.');
   await expect(words('When we meet again')).toHaveValue('In spring.');

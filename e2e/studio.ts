@@ -142,15 +142,16 @@ export async function typeDay(
   for (const part of parts) await page.keyboard.type(part);
 }
 
-/** A visit as it is stored at this moment, as text: a test waits for what it typed to be there. */
-export const storedVisit = (page: Page, id: string): Promise<string> =>
+/** Everything in one of the browser's stores at this moment, as text. */
+const stored = (page: Page, name: 'sessions' | 'drafts', key: string | null): Promise<string> =>
   page.evaluate(
-    (key) =>
+    ([of, id]) =>
       new Promise<string>((resolve, reject) => {
         const open = indexedDB.open('deep-angle');
         open.onerror = () => reject(open.error);
         open.onsuccess = () => {
-          const read = open.result.transaction('sessions').objectStore('sessions').get(key);
+          const from = open.result.transaction(of!).objectStore(of!);
+          const read = id === null ? from.getAll() : from.get(id);
           read.onerror = () => reject(read.error);
           read.onsuccess = () => {
             resolve(JSON.stringify(read.result));
@@ -158,8 +159,14 @@ export const storedVisit = (page: Page, id: string): Promise<string> =>
           };
         };
       }),
-    id,
+    [name, key] as const,
   );
+
+/** A visit as it is stored at this moment, as text: a test waits for what it typed to be there. */
+export const storedVisit = (page: Page, id: string): Promise<string> => stored(page, 'sessions', id);
+
+/** What stands half typed in fields, as it is stored at this moment. */
+export const storedDrafts = (page: Page): Promise<string> => stored(page, 'drafts', null);
 
 /** Waits until nothing on the page moves any more: fonts are there, and every animation that ends has ended. */
 export async function atRest(page: Page): Promise<void> {
