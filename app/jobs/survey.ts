@@ -9,6 +9,7 @@ import { scaleOf } from '../../core/visit/readOptions.ts';
 import { mustEdit, visitStore } from '../session/visits';
 import { spawnTracker } from '../workers/spawn';
 import { rangeOf, trackTake } from './tracking';
+import { withWorker } from './withWorker';
 import { runJob } from './jobs';
 
 /** What is proposed for a take, and what the fitter has put right in it; kept until it is measured. */
@@ -79,15 +80,10 @@ export async function surveyFilm(session: FitSession, take: Take, film: Blob): P
     label: `Looking at ${take.clipName}`,
     // Nobody waits for it elsewhere: its end is seen where the film is.
     to: null,
-    work: async ({ signal, tell }) => {
-      const worker = spawnTracker();
-      signal.addEventListener('abort', worker.end);
-      try {
-        return await worker.api.survey(film, { view: take.view, known, range: rangeOf(take) }, proxy(tell));
-      } finally {
-        worker.end();
-      }
-    },
+    work: ({ signal, tell }) =>
+      withWorker(spawnTracker(), signal, (api) =>
+        api.survey(film, { view: take.view, known, range: rangeOf(take) }, proxy(tell)),
+      ),
     words: () => null,
   });
   if (!end.ok || !end.value) return;
@@ -101,7 +97,7 @@ export async function surveyFilm(session: FitSession, take: Take, film: Blob): P
     old && (['rearTop', 'rearBottom', 'frontTop', 'frontBottom'] as const).every((k) => old.rims[k]);
   const survey: TakeSurvey = {
     verdict: verdictOf(facts, {
-      named: named && { all: Object.keys(points).length, sure: 0 },
+      named: named !== null,
       wheels: wheels !== null || isFrontal(take.view),
     }),
     frame: named?.frame ?? null,

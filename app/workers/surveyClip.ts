@@ -1,10 +1,10 @@
 import { VideoSampleSink } from 'mediabunny';
-import type { Landmark, View } from '../../core/landmarks/landmarks.ts';
-import { isFrontal } from '../../core/landmarks/landmarks.ts';
+import { isFrontal, type Landmark, type View } from '../../core/landmarks/landmarks.ts';
 import type { Known } from '../../core/landmarks/layout.ts';
 import { collectFacts, type FilmFacts } from '../../core/survey/filmFacts.ts';
-import { nameFilm, type FoundPoint } from '../../core/survey/nameFilm.ts';
-import { findWheels, type FoundWheels } from '../../core/survey/wheels.ts';
+import { holding, lookAt } from '../../core/survey/lookAt.ts';
+import type { FoundPoint } from '../../core/survey/nameFilm.ts';
+import type { FoundWheels } from '../../core/survey/wheels.ts';
 import type { PlanarFrame } from '../../core/tracking/frame.ts';
 import type { FilmPart } from '../../core/visit/filmParts.ts';
 import type { OpenedClip } from './openClip';
@@ -23,13 +23,8 @@ export interface Survey {
   wheels: FoundWheels | null;
 }
 
-/** Pictures held for the names: about a turn of the crank, from so far into the film on. */
-const HELD_S = 1.15;
-const HELD_FROM = 0.3;
-const HELD_PER_S = 62;
+/** A larger film is held for a shorter while. */
 const HELD_BYTES = 180_000_000;
-/** Pictures on which the wheels are looked for. */
-const WHEEL_PICTURES = 3;
 
 /**
  * Looks at a film as a whole, in one pass: camera and light on every picture; stickers, names and wheels on a turn of the crank.
@@ -53,12 +48,10 @@ export async function surveyClip(
 ): Promise<Survey | null> {
   const { tS } = clip;
   const { from, to } = range ?? { from: 0, to: tS.length - 1 };
-  const spanS = tS[to] - tS[from];
-  const heldFromS = tS[from] + Math.max(0, Math.min(HELD_FROM * spanS, spanS - HELD_S));
+  const isHeld = holding(tS[from], tS[to]);
   const facts = collectFacts();
   const held: { frame: PlanarFrame; index: number }[] = [];
   const spare: (Uint8Array | undefined)[] = [undefined];
-  let lastHeldS = -Infinity;
   let bytes = 0;
   let index = from;
   for await (const sample of new VideoSampleSink(clip.track).samples(tS[from] + 1e-6)) {
@@ -67,37 +60,20 @@ export async function surveyClip(
       break;
     }
     const t = tS[index];
-    const holds =
-      !isFrontal(view) &&
-      t >= heldFromS - 1e-6 &&
-      t <= heldFromS + HELD_S &&
-      t - lastHeldS > 1 / HELD_PER_S - 1e-3 &&
-      bytes < HELD_BYTES;
+    const holds = !isFrontal(view) && bytes < HELD_BYTES && isHeld(t);
     const { frame, buffer } = await planesOf(sample, holds ? undefined : spare[0]);
     sample.close();
     facts.see(frame, t);
     if (holds) {
       held.push({ frame, index });
-      lastHeldS = t;
       bytes += 1.5 * frame.width * frame.height;
     } else spare[0] = buffer;
     index += 1;
     if (index % 20 === 0) tell(index - from, to - from + 1);
   }
   if (stopped()) return null;
-  if (held.length === 0) return { facts: facts.facts(), named: null, wheels: null };
   const film = { frames: held.map((h) => h.frame), tS: held.map((h) => tS[h.index]) };
-  const named = nameFilm(film, view, known);
-  const pictures = Array.from(
-    { length: WHEEL_PICTURES },
-    (_, k) => film.frames[Math.floor((k / WHEEL_PICTURES) * film.frames.length)],
-  );
-  const hint = named?.pedal
-    ? { mmPerPx: named.mmPerPx, facing: named.facing, pedalPx: named.pedal.centre }
-    : null;
-  const wheels =
-    (hint && findWheels(pictures, hint)) ??
-    findWheels(pictures, null, named?.facing ?? known.facing ?? 'right');
+  const { named, wheels } = lookAt(film, view, known);
   return {
     facts: facts.facts(),
     named: named && {

@@ -39,10 +39,8 @@ export interface NamedFilm {
   points: Partial<Record<Landmark, FoundPoint>>;
   facing: 'left' | 'right';
   mmPerPx: number;
-  /** Middle and half height of the foot's way, px; null where no foot was seen to turn. */
-  pedal: { centre: ImagePoint; radiusPx: number } | null;
-  /** What the stickers look like. */
-  look: Sticker;
+  /** Middle of the foot's way, px; null where no foot was seen to turn. */
+  pedalPx: ImagePoint | null;
 }
 
 /** Pictures on which stickers are looked for, so far apart. */
@@ -221,7 +219,7 @@ export function nameFilm(held: HeldFilm, view: View, known: Known): NamedFilm | 
     if (i >= 0 && !pictures.includes(i)) pictures.push(i);
   }
   const looks = looksOfFilm(pictures.map((i) => frames[i]));
-  let best: { named: NamedSpots; paths: Path[]; look: Sticker; worth: number } | null = null;
+  let best: { named: NamedSpots; paths: Path[] } | null = null;
   for (const look of looks) {
     const sizes = looks.filter(
       (l) =>
@@ -237,8 +235,7 @@ export function nameFilm(held: HeldFilm, view: View, known: Known): NamedFilm | 
     }));
     const named = nameSpots(spots, view, { ...known, pictureWidthPx: frames[0].width });
     if (!named) continue;
-    const worth = -named.cost;
-    if (!best || worth > best.worth) best = { named, paths, look, worth };
+    if (!best || named.cost < best.named.cost) best = { named, paths };
     if (named.cost < GOOD_COST && SIDE_LANDMARKS.every((k) => named.names[k])) break;
   }
   return best && atBestPicture(film, best, pictures);
@@ -250,7 +247,7 @@ const GOOD_COST = 45;
 /** The names on the picture that shows most of them. */
 function atBestPicture(
   { shifts }: SteadyFilm,
-  { named, paths, look }: { named: NamedSpots; paths: readonly Path[]; look: Sticker },
+  { named, paths }: { named: NamedSpots; paths: readonly Path[] },
   pictures: readonly number[],
 ): NamedFilm {
   const entries = Object.entries(named.names) as [Landmark, { spot: number; sure: number }][];
@@ -263,17 +260,12 @@ function atBestPicture(
   }
   const toe = named.names.toe ?? named.names.ankle;
   const way = toe ? paths[toe.spot].at.filter(isSeen) : [];
-  const mid = (value: (p: ImagePoint) => number): [middle: number, half: number] => {
-    const v = way.map(value);
-    return [(Math.max(...v) + Math.min(...v)) / 2, (Math.max(...v) - Math.min(...v)) / 2];
-  };
-  const [[x], [y, radiusPx]] = [mid((p) => p.x), mid((p) => p.y)];
+  const middle = (values: number[]): number => (Math.max(...values) + Math.min(...values)) / 2;
   return {
     picture,
     points,
     facing: named.facing,
     mmPerPx: named.mmPerPx,
-    pedal: way.length > 5 ? { centre: { x, y }, radiusPx } : null,
-    look,
+    pedalPx: way.length > 5 ? { x: middle(way.map((p) => p.x)), y: middle(way.map((p) => p.y)) } : null,
   };
 }

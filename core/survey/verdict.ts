@@ -18,8 +18,8 @@ export interface FilmVerdict {
 
 /** What was found on the film, beside camera and light. */
 export interface Findings {
-  /** Landmarks named, and of those the sure ones; null where no rider with stickers was found. */
-  named: { all: number; sure: number } | null;
+  /** Whether a rider with stickers was found. */
+  named: boolean;
   wheels: boolean;
 }
 

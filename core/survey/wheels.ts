@@ -182,8 +182,7 @@ function edges(
  */
 function fitEllipse(
   radii: Float64Array,
-): { dx: number; dy: number; r: number; e: number; share: number; off: number } | null {
-  let weights = radii.map((r) => (Number.isFinite(r) ? 1 : 0));
+): { dx: number; dy: number; r: number; e: number; share: number } | null {
   let p = [median(radii), 0, 0, 0];
   if (!Number.isFinite(p[0])) return null;
   const basis = (k: number): [number, number, number, number] => {
@@ -197,7 +196,7 @@ function fitEllipse(
       Number.isFinite,
     );
     spread = Math.max(0.6, 1.5 * median(misses));
-    weights = radii.map((r, k) =>
+    const weights = radii.map((r, k) =>
       Number.isFinite(r) ? Math.max(0, 1 - (missOf(k) / (3 * spread)) ** 2) ** 2 : 0,
     );
     const A = Array.from({ length: 4 }, () => [0, 0, 0, 0]);
@@ -218,7 +217,7 @@ function fitEllipse(
   const near = Array.from(radii).filter(
     (r, k) => Number.isFinite(r) && Math.abs(missOf(k)) < Math.max(1.5, 2 * spread),
   ).length;
-  return { dx: p[2], dy: p[3], r: p[0], e: p[1], share: near / RAYS, off: spread };
+  return { dx: p[2], dy: p[3], r: p[0], e: p[1], share: near / RAYS };
 }
 
 /** Radii that are tried about the rough one, and how far about each the edge is looked for. */

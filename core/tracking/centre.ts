@@ -1,5 +1,5 @@
 import type { ImagePoint } from '../math/vec.ts';
-import { bounds, colourAt, colourDistance2, type PlanarFrame, type Yuv } from './frame.ts';
+import { bounds, colourAt, colourGap, type PlanarFrame, type Yuv } from './frame.ts';
 import { discColour, type Located, type Sticker } from './sticker.ts';
 
 const SECTORS = 24;
@@ -142,7 +142,7 @@ export function centreOn(f: PlanarFrame, s: Sticker, near: ImagePoint, blur: Ima
   return {
     ...centre,
     areaRatio: area / (Math.PI * s.radiusPx * s.radiusPx * shown),
-    colourMiss: Math.sqrt(colourDistance2(middle[0], middle[1], middle[2], s.colour)) / s.contrast,
+    colourMiss: colourGap(middle, s.colour) / s.contrast,
     smearPx,
     colour: middle,
   };

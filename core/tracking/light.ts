@@ -1,4 +1,4 @@
-import { median } from 'd3';
+import { median } from '../math/statistics.ts';
 import { bounds, type PlanarFrame, type Yuv } from './frame.ts';
 
 /** The light of a film against that of one of its frames, and whether a frame shows the same picture as the one before. */
@@ -54,7 +54,7 @@ export function lightMeter(reference: PlanarFrame): LightMeter {
         const luma = around(f, p.x, p.y);
         if (luma < TELLS.to) ratios.push((luma - BLACK) / (p.luma - BLACK));
       }
-      if (ratios.length >= LEAST_PLACES) gain = median(ratios)!;
+      if (ratios.length >= LEAST_PLACES) gain = median(ratios);
       return gain;
     },
     isRepeat(f) {

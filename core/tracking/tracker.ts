@@ -1,7 +1,7 @@
 import { distance, type ImagePoint } from '../math/vec.ts';
 import { assignCheapest, assignLandmarks, type Bone, type Option } from './assign.ts';
 import { findCandidates } from './candidates.ts';
-import { colourAt, colourDistance2, type PlanarFrame, type Region, type Yuv } from './frame.ts';
+import { colourAt, colourGap, type PlanarFrame, type Region, type Yuv } from './frame.ts';
 import { cutPatch, findPatch, refreshPatch, type Patch } from './patch.ts';
 import { centreOn } from './centre.ts';
 import { learnSticker } from './learn.ts';
@@ -148,7 +148,6 @@ export function startTracker(
   meter.isRepeat(frame);
   // A sticker's own colour is kept as it would be in the marked frame's light.
   const own = followed.map((f) => f.sticker && { ...f.sticker });
-  let gain = 1;
   let lastT = tS;
   let voids = false;
   let lastPoints: TrackedPoint[] = keys.map((key) => ({ ...marks[key], confidence: 1 }));
@@ -255,7 +254,7 @@ export function startTracker(
         for (const f of followed) if (f.lostFrames === 0) f.trail[f.trail.length - 1].t = t;
         return lastPoints.map((p) => ({ ...p }));
       }
-      gain = meter.gainOn(frameNow);
+      const gain = meter.gainOn(frameNow);
       followed.forEach((f, i) => {
         const o = own[i];
         if (o) f.sticker = { ...o, colour: inLight(o.colour, gain), contrast: o.contrast * gain };
@@ -302,7 +301,7 @@ const isInside = (f: PlanarFrame, p: ImagePoint): boolean =>
 function adapt(own: Sticker, seen: Yuv, gain: number): void {
   const now = inLight(seen, 1 / gain);
   // A shadow's edge is passed within a few frames: what is far off is followed faster.
-  const off = Math.sqrt(colourDistance2(now[0], now[1], now[2], own.colour)) / own.contrast;
+  const off = colourGap(now, own.colour) / own.contrast;
   const rate = off > 0.15 ? 0.4 : 0.05;
   for (let k = 0; k < 3; k += 1) own.colour[k] += rate * (now[k] - own.colour[k]);
 }

@@ -1,46 +1,15 @@
-import { CAST, type CastMember } from '../../sim/cast.ts';
-import type { Camera } from '../../sim/camera.ts';
+import { CAST } from '../../sim/cast.ts';
 import type { FilmSetting } from '../../sim/render/film.ts';
 import type { Room } from '../../sim/render/rooms.ts';
-import type { Look, Scene } from '../../sim/render/scene.ts';
-import type { VirtualRider } from '../../sim/rider.ts';
+import { variant, type Variant } from './variants.ts';
 
-/** A film as rooms and phones make them, with what it is hard by. */
-export interface HardFilm {
-  name: string;
-  member: CastMember;
-  frames: number;
-  room: Room;
-}
+/** A film as rooms and phones make them. */
+export type HardFilm = Variant & { room: Room };
 
-interface Changes {
-  camera?: Partial<Camera>;
-  rider?: Partial<VirtualRider>;
-  look?: Partial<Look>;
-  film?: Partial<FilmSetting>;
-  scene?: Partial<Scene>;
-  room?: Room;
-}
-
-function hard(name: string, of: string, seconds: number, c: Changes): HardFilm {
-  const m = CAST.find((k) => k.id === of)!;
-  const film = { ...m.film, ...c.film };
-  return {
-    name,
-    frames: Math.round(seconds * film.framesPerS),
-    room: c.room ?? {},
-    member: {
-      ...m,
-      film,
-      scene: {
-        ...m.scene,
-        camera: { ...m.scene.camera, ...c.camera },
-        rider: { ...m.scene.rider, ...c.rider },
-        look: { ...m.scene.look, ...c.look },
-        ...c.scene,
-      },
-    },
-  };
+/** A variant so many seconds long, in a room of its own. */
+function hard(name: string, of: string, seconds: number, c: Parameters<typeof variant>[3]): HardFilm {
+  const one = variant(name, of, 0, c);
+  return { ...one, frames: Math.round(seconds * one.member.film.framesPerS), room: c.room ?? {} };
 }
 
 const SLOW: Partial<FilmSetting> = { framesPerS: 30, shutterS: 1 / 60, subFrames: 12, noiseSigma: 9 };

@@ -3,7 +3,7 @@ import type { FrontalScene } from '../../sim/render/frontalScene.ts';
 import type { Camera } from '../../sim/camera.ts';
 import type { FilmSetting } from '../../sim/render/film.ts';
 import type { Room } from '../../sim/render/rooms.ts';
-import type { Look, Scene, Strap } from '../../sim/render/scene.ts';
+import type { Look, Scene } from '../../sim/render/scene.ts';
 import type { JointKey, VirtualRider } from '../../sim/rider.ts';
 
 /** A film that is not shipped: one thing made harder than on the demo clips. */
@@ -19,12 +19,13 @@ interface Changes {
   rider?: Partial<VirtualRider>;
   look?: Partial<Look>;
   film?: Partial<FilmSetting>;
-  strap?: Strap;
-  walker?: Scene['walker'];
+  /** What else is in the scene: straps, a mirror, somebody behind. */
+  scene?: Partial<Scene>;
   room?: Room;
 }
 
-function variant(name: string, base: string, frames: number, c: Changes): Variant {
+/** A film of one of the cast with some things otherwise. */
+export function variant(name: string, base: string, frames: number, c: Changes): Variant {
   const m = CAST.find((k) => k.id === base)!;
   return {
     name,
@@ -37,8 +38,7 @@ function variant(name: string, base: string, frames: number, c: Changes): Varian
         camera: { ...m.scene.camera, ...c.camera },
         rider: { ...m.scene.rider, ...c.rider },
         look: { ...m.scene.look, ...c.look },
-        strap: c.strap,
-        walker: c.walker,
+        ...c.scene,
       },
       film: { ...m.film, ...c.film },
     },
@@ -72,7 +72,7 @@ export const VARIANTS: readonly Variant[] = [
   variant('dark stickers on dark tights', 'maren', 110, { look: DARK, film: { noiseSigma: 2.5 } }),
   variant('camera yaw 4°', 'maren', 110, { camera: { yawDeg: 4 } }),
   variant('strap hides the hip, 80 ms a stroke', 'maren', 110, {
-    strap: { colour: [60, 52, 48], atThetaDeg: 60, halfWidthDeg: 20, over: 'hip' },
+    scene: { strap: { colour: [60, 52, 48], atThetaDeg: 60, halfWidthDeg: 20, over: 'hip' } },
   }),
   variant('120 frames/s', 'maren', 190, { film: { framesPerS: 120, subFrames: 1 } }),
   variant('noise σ 12 grey levels', 'maren', 110, { film: { noiseSigma: 12 } }),
@@ -114,10 +114,10 @@ export const ROOMS: readonly Variant[] = [
   variant('the tripod trembles, 0.6 px', 'maren', 110, { room: { tremblePx: 0.6 } }),
   variant('the tripod is knocked once, 6 px', 'maren', 110, { room: { knock: { atS: 0.8, byPx: 6 } } }),
   variant('somebody walks behind, dotted like the stickers', 'maren', 110, {
-    walker: { fromMm: -900, mmPerS: 1000 },
+    scene: { walker: { fromMm: -900, mmPerS: 1000 } },
   }),
   variant('an arm over the knee, 80 ms a stroke', 'maren', 110, {
-    strap: { colour: [176, 138, 116], atThetaDeg: 200, halfWidthDeg: 20, over: 'knee' },
+    scene: { strap: { colour: [176, 138, 116], atThetaDeg: 200, halfWidthDeg: 20, over: 'knee' } },
   }),
   variant('every 12th frame doubled', 'maren', 110, { room: { doubledEvery: 12 } }),
   variant('every 9th frame dropped', 'maren', 100, { room: { droppedEvery: 9 } }),

@@ -1,10 +1,11 @@
 import { RIGID_BONES, SIDE_LANDMARKS, type SideLandmark } from '../../core/landmarks/landmarks.ts';
 import { distance, type ImagePoint } from '../../core/math/vec.ts';
 import { collectFacts } from '../../core/survey/filmFacts.ts';
-import { nameFilm, type NamedFilm } from '../../core/survey/nameFilm.ts';
+import { holding, lookAt } from '../../core/survey/lookAt.ts';
+import type { NamedFilm } from '../../core/survey/nameFilm.ts';
 import { SURE } from '../../core/survey/proposal.ts';
 import { verdictOf, type FilmVerdict } from '../../core/survey/verdict.ts';
-import { findWheels, type FoundWheels } from '../../core/survey/wheels.ts';
+import type { FoundWheels } from '../../core/survey/wheels.ts';
 import { packedFrame, type PlanarFrame } from '../../core/tracking/frame.ts';
 import { startTracker } from '../../core/tracking/tracker.ts';
 import { emptyTracks, type Tracks } from '../../core/tracking/tracks.ts';
@@ -42,34 +43,18 @@ function stickersAt({ member, room }: HardFilm, frame: number): Record<string, I
   return Object.fromEntries(Object.entries(joints).map(([k, p]) => [k, { x: p.x + by.x, y: p.y + by.y }]));
 }
 
-const HELD_S = 1.15;
-const HELD_PER_S = 62;
-
-/** What the proposal job makes of a rendered film: the same pictures held, from the same part of it. */
-export function surveyed({ film, frames, tS }: Rendered): {
+/** What the proposal job makes of a rendered film. */
+export function surveyed({ frames, tS }: Rendered): {
   named: (NamedFilm & { frame: number }) | null;
   wheels: FoundWheels | null;
 } {
-  const spanS = tS[tS.length - 1] - tS[0];
-  const fromS = tS[0] + Math.max(0, Math.min(0.3 * spanS, spanS - HELD_S));
-  const held: number[] = [];
-  tS.forEach((t, i) => {
-    const last = held.at(-1);
-    if (t < fromS - 1e-6 || t > fromS + HELD_S) return;
-    if (last === undefined || t - tS[last] > 1 / HELD_PER_S - 1e-3) held.push(i);
-  });
-  const named = nameFilm(
+  const isHeld = holding(tS[0], tS[tS.length - 1]);
+  const held = tS.flatMap((t, i) => (isHeld(t) ? [i] : []));
+  const { named, wheels } = lookAt(
     { frames: held.map((i) => frames[i]), tS: held.map((i) => tS[i]) },
-    film.member.scene.camera.facing === 'right' ? 'drive' : 'nonDrive',
+    'drive',
     { mmPerPx: null, facing: null },
   );
-  const pictures = [0, 1, 2].map((k) => frames[held[Math.floor((k / 3) * held.length)]]);
-  const hint = named?.pedal
-    ? { mmPerPx: named.mmPerPx, facing: named.facing, pedalPx: named.pedal.centre }
-    : null;
-  const wheels =
-    (hint && findWheels(pictures, hint)) ??
-    findWheels(pictures, null, named?.facing ?? film.member.scene.camera.facing);
   return { named: named && { ...named, frame: held[named.picture] }, wheels };
 }
 
@@ -152,7 +137,7 @@ export function judged(r: Rendered, found: ReturnType<typeof surveyed>): FilmVer
   const facts = collectFacts();
   r.frames.forEach((f, i) => facts.see(f, r.tS[i]));
   return verdictOf(facts.facts(), {
-    named: found.named && { all: Object.keys(found.named.points).length, sure: 0 },
+    named: found.named !== null,
     wheels: found.wheels !== null,
   });
 }

@@ -1,7 +1,6 @@
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import LinearProgress from '@mui/material/LinearProgress';
 import Link from '@mui/material/Link';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
@@ -14,11 +13,13 @@ import { BIKE_BOUNDS } from '../../../core/records/stationSchemas.ts';
 import type { FitSession, Take } from '../../../core/records/types.ts';
 import { questionsOf, tyreDiameterMm, wheelbaseFromTyre } from '../../../core/survey/proposal.ts';
 import type { FilmVerdict, FilmWorth } from '../../../core/survey/verdict.ts';
-import { isRunning, jobStore, stopJob, type Job } from '../../jobs/jobs';
+import { isRunning, jobStore } from '../../jobs/jobs';
 import { measureTake, settlePoint, surveyJob, surveyStore, type TakeSurvey } from '../../jobs/survey';
 import { trackingJob, trackingStore } from '../../jobs/tracking';
 import { useSet } from '../../session/useSet';
+import { JobProgress } from '../../ui/JobProgress';
 import { NumberField } from '../../ui/NumberField';
+import { isTyping } from '../../ui/typing';
 
 /** The landmark that is asked for next; none when all are sure. */
 export const asksFor = (
@@ -64,8 +65,7 @@ export function MeasurePanel({
     if (question?.kind === 'unsure' && point) settlePoint(take.id, question.landmark, point);
   };
   const onKey = useEffectEvent((e: KeyboardEvent): void => {
-    if (e.ctrlKey || e.metaKey || e.altKey || e.target instanceof HTMLInputElement) return;
-    if (e.target instanceof HTMLTextAreaElement) return;
+    if (e.ctrlKey || e.metaKey || e.altKey || isTyping(e)) return;
     if (e.key === 'y') confirm();
     else if (e.key === 'm' && ready && !measured && !isRunning(trackingJob(take.id))) void measure();
     else return;
@@ -76,8 +76,8 @@ export function MeasurePanel({
     window.addEventListener('keydown', listen);
     return () => window.removeEventListener('keydown', listen);
   }, []);
-  if (looking) return <Progress job={looking} />;
-  if (tracking) return <Progress job={tracking} />;
+  if (looking) return <JobProgress job={looking} unit="frames" />;
+  if (tracking) return <JobProgress job={tracking} unit="frames" />;
   if (isFrontal(take.view) || (!survey && !marked)) return null;
   return (
     <Box
@@ -132,26 +132,6 @@ const waitsFor = (w: { question: Landmark | null; wheels: boolean; wheelbaseMm: 
         ? 'Waits for the wheelbase, or the tyre’s size.'
         : 'Waits for the film.';
 
-function Progress({ job }: { job: Job }) {
-  return (
-    <Box role="status" sx={{ display: 'flex', alignItems: 'center', gap: 1 }}>
-      <Box sx={{ flex: 1 }}>
-        <Typography variant="body2" sx={{ overflowWrap: 'anywhere' }}>
-          {job.label}
-          {job.of ? `: ${job.done} of ${job.of} frames` : '…'}
-        </Typography>
-        <LinearProgress
-          aria-label={job.label}
-          {...(job.of ? { variant: 'determinate' as const, value: (100 * job.done) / job.of } : {})}
-        />
-      </Box>
-      <Button size="small" onClick={() => stopJob(job.id)}>
-        Cancel
-      </Button>
-    </Box>
-  );
-}
-
 const WORTH: Record<FilmWorth, string> = { good: 'Good film', usable: 'Usable film', again: 'Film again' };
 
 /** What the film is worth, with what speaks against it and the cure of each. */
@@ -190,8 +170,7 @@ function Seen({ take, survey }: { take: Take; survey: TakeSurvey }) {
         film; drag what is off.
       </Typography>
       <Typography variant="body2" color="textSecondary">
-        The bike points {survey.facing}, {mirrored ? 'in a mirrored film' : 'so this is'}
-        {mirrored ? ' of the ' : ' the '}
+        The bike points {survey.facing}, {mirrored ? 'in a mirrored film of the' : 'so this is the'}{' '}
         {drive ? 'drive' : 'non-drive'} side.{' '}
         <Link
           component="button"

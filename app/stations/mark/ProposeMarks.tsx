@@ -1,7 +1,6 @@
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import LinearProgress from '@mui/material/LinearProgress';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
@@ -9,7 +8,7 @@ import { useEffect } from 'react';
 import { useStore } from 'zustand';
 import type { FitSession, Take } from '../../../core/records/types.ts';
 import { GUIDES, LANDMARKS, plainName, type Landmark } from '../../../core/landmarks/landmarks.ts';
-import { isRunning, jobStore, stopJob } from '../../jobs/jobs';
+import { isRunning, jobStore } from '../../jobs/jobs';
 import {
   closePoseModel,
   proposeFromModel,
@@ -18,6 +17,7 @@ import {
   type Proposal,
 } from '../../jobs/proposals';
 import type { Clip } from '../../ui/film/useClip';
+import { JobProgress } from '../../ui/JobProgress';
 
 const sureWord = (sure: number): string => (sure > 0.85 ? 'sure' : sure > 0.6 ? 'rather sure' : 'unsure');
 
@@ -133,17 +133,7 @@ export function ProposeMarks({
           Mark the rider
         </Button>
       </Box>
-      {job && (
-        <Box role="status" sx={{ display: 'flex', alignItems: 'center', gap: 1 }}>
-          <Box sx={{ flex: 1 }}>
-            <Typography variant="body2">{job.label}…</Typography>
-            <LinearProgress aria-label={job.label} />
-          </Box>
-          <Button size="small" onClick={() => stopJob(job.id)}>
-            Cancel
-          </Button>
-        </Box>
-      )}
+      {job && <JobProgress job={job} />}
       {told && (
         <Alert severity="info" variant="outlined">
           {told}
