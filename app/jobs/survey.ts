@@ -135,7 +135,8 @@ export async function measureTake(session: FitSession, take: Take, film: Blob): 
   const survey = surveyStore.getState().takes[take.id];
   const step = `measure ${take.id}`;
   if (survey && survey.frame !== null && Object.keys(take.marks).length === 0) {
-    if (survey.wheels)
+    // Axles that were pointed out by hand stay.
+    if (survey.wheels && !(take.axles.rear && take.axles.front))
       await mustEdit(session.id, { kind: 'wheels', takeId: take.id, ...survey.wheels }, step);
     const marks = Object.fromEntries(
       Object.entries(survey.points).map(([key, { x, y, onSticker }]) => [key, { x, y, onSticker }]),

@@ -97,6 +97,13 @@ describe('one press', () => {
     expect(screen.getByText('Waits for the axles.')).toBeTruthy();
     expect(screen.getByRole('link', { name: 'Scale' })).toBeTruthy();
   });
+  it('takes axles that were pointed out by hand where the wheels were not found', () => {
+    survey({ wheels: null });
+    const byHand: Take = { ...take, axles: { rear: at(301, 402), front: at(699, 401) } };
+    drawn(<MeasurePanel session={visit(1000)} take={byHand} blob={film} />);
+    expect(measure().disabled).toBe(false);
+    expect(screen.queryByText(/The wheels were not found/)).toBeNull();
+  });
 });
 
 describe('what is unsure', () => {

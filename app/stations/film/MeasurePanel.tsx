@@ -48,7 +48,8 @@ export function MeasurePanel({
   const question = asksFor(take, survey);
   const marked = enoughFor(take.view, (k) => Boolean(take.marks[k]));
   const proposed = survey !== undefined && survey.frame !== null && Object.keys(take.marks).length === 0;
-  const wheels = proposed ? survey.wheels !== null : take.axles.rear !== null && take.axles.front !== null;
+  const byHand = take.axles.rear !== null && take.axles.front !== null;
+  const wheels = byHand || (proposed && survey.wheels !== null);
   const { wheelbaseMm } = session.asFound.frame;
   const ready =
     blob !== null &&
@@ -87,7 +88,7 @@ export function MeasurePanel({
     >
       {survey && <Verdict verdict={survey.verdict} />}
       {proposed && <Seen take={take} survey={survey} />}
-      {proposed && survey.wheels === null && (
+      {proposed && !wheels && (
         <Typography variant="body2">
           The wheels were not found: point the axles out on{' '}
           <Link component={RouterLink} to="../scale" relative="path">
