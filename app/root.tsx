@@ -12,7 +12,7 @@ import { CATALOGUE } from './demo/catalogue';
 import { newerWasHere } from './storage/generation';
 import { isSeeded } from './storage/demo';
 import { sweepFilms } from './storage/films';
-import { studioIndex } from './storage/studioIndex';
+import { wholeIndex } from './storage/studioIndex';
 import { loadStudio } from './storage/studio';
 import { followStudio } from './storage/tabs';
 import { anythingUnsaved } from './session/visits';
@@ -57,7 +57,7 @@ export async function clientLoader() {
   // On a first visit there is nothing to sweep, and the demo studio is just being laid out.
   await loadDrafts();
   if (!(await isSeeded())) return { studio: CATALOGUE.studio };
-  void sweepFilms(studioIndex);
+  void sweepFilms(wholeIndex);
   return { studio: await loadStudio() };
 }
 clientLoader.hydrate = true as const;

@@ -7,6 +7,7 @@ import { everyTake } from '../../core/visit/visits.ts';
 import { checkRecord } from '../../core/records/schemas.ts';
 import { readBackup, readFile, readFilms } from './files';
 import { storedBikes } from '../storage/bikes';
+import { noteBackup } from '../storage/lastBackup';
 import { loadParts, saveParts } from '../storage/parts';
 import { loadShelf, saveShelf } from '../storage/protocols';
 import { saving } from '../storage/saveState';
@@ -21,15 +22,9 @@ import {
   saveClip,
   saveTracks,
   sessionStore,
-  settingsStore,
 } from '../storage/stores';
 import { loadStudio, saveStudio } from '../storage/studio';
-import { studioIndex } from '../storage/studioIndex';
-
-const LAST = 'last-backup';
-
-/** When the whole studio was last saved as a file; null if never. */
-export const lastBackupIso = (): Promise<string | null> => settingsStore.getItem<string>(LAST);
+import { studioIndex, wholeIndex } from '../storage/studioIndex';
 
 /** Beyond this a browser can't hold a zip in one piece, bytes. */
 const MOST_BYTES = 1_800_000_000;
@@ -44,7 +39,7 @@ export async function saveBundle(
   onProgress: (films: number, of: number) => void,
   visitId: string | null = null,
 ): Promise<Blob> {
-  const { index, unreadable } = await studioIndex();
+  const { index, unreadable } = await wholeIndex();
   const bundle: Bundle = { riders: [], bikes: [], sessions: [], tracks: new Map(), clips: new Map() };
   for (const { id } of index.riders) {
     if (riderId !== null && id !== riderId) continue;
@@ -98,8 +93,7 @@ export async function saveBundle(
   }
   onProgress(films.length, films.length);
   const zipped = await writeBundle(bundle);
-  // A full device can't note the day; the file is made all the same.
-  if (riderId === null) await settingsStore.setItem(LAST, new Date().toISOString()).catch(() => undefined);
+  if (riderId === null) await noteBackup(new Date().toISOString());
   return new Blob([zipped as Uint8Array<ArrayBuffer>], { type: 'application/zip' });
 }
 

@@ -66,3 +66,14 @@ it('stores that are first asked for all at once lose no write, and the database 
   ]);
   now.close();
 });
+
+it('every record of a store is read, some at a time, each with its key', async () => {
+  const s = await import('./stores.ts');
+  const { eachRecord } = await import('./database.ts');
+  for (let k = 0; k < 6; k += 1) await s.draftStore.setItem(`d${k}`, { k });
+  for (const at of [1, 3, 6, 100]) {
+    const seen: [string, unknown][] = [];
+    await eachRecord(s.draftStore, at, (stored, key) => seen.push([key, stored]));
+    expect(seen).toEqual([0, 1, 2, 3, 4, 5].map((k) => [`d${k}`, { k }]));
+  }
+});

@@ -46,3 +46,38 @@ export function store(storeName: string): LocalForage {
   };
   return instance;
 }
+
+const answered = <T>(asked: IDBRequest<T>): Promise<T> =>
+  new Promise((resolve, reject) => {
+    asked.onsuccess = () => resolve(asked.result);
+    asked.onerror = () => reject(asked.error ?? new Error('The database of this browser can’t be read.'));
+  });
+
+/**
+ * Every record of a store, some at a time: localForage’s own way, one by one, takes three times as long.
+ * @param at how many are held at once; the page has its turn between them
+ */
+export async function eachRecord(
+  kept: LocalForage,
+  at: number,
+  visit: (stored: unknown, key: string) => void,
+): Promise<void> {
+  await kept.ready();
+  const name = kept.config().storeName!;
+  const db = await opened(null);
+  try {
+    let range: IDBKeyRange | null = null;
+    for (;;) {
+      const records = db.transaction(name, 'readonly').objectStore(name);
+      const [keys, values]: [IDBValidKey[], unknown[]] = await Promise.all([
+        answered(records.getAllKeys(range, at)),
+        answered(records.getAll(range, at)),
+      ]);
+      keys.forEach((key, k) => visit(values[k], String(key)));
+      if (keys.length < at) return;
+      range = IDBKeyRange.lowerBound(keys.at(-1), true);
+    }
+  } finally {
+    db.close();
+  }
+}

@@ -5,6 +5,7 @@ import type { Part } from '../../core/bike/parts.ts';
 import { PROTOCOLS } from '../../core/protocol/protocols.ts';
 import { RECORD_VERSIONS } from '../../core/records/migrations.ts';
 import { emptyTracks } from '../../core/tracking/tracks.ts';
+import type { FitSession } from '../../core/records/types.ts';
 import { TRASH_DAYS } from '../../core/visit/visits.ts';
 import { CATALOGUE } from '../demo/catalogue.ts';
 import { DEMO_PARTS } from '../demo/parts.ts';
@@ -34,7 +35,7 @@ import {
   trackKeys,
 } from './stores.ts';
 import { loadStudio, saveStudio } from './studio.ts';
-import { studioIndex } from './studioIndex.ts';
+import { studioIndex, wholeIndex } from './studioIndex.ts';
 
 /** A browser's locks, as far as they are asked for here: one at a time by name, shared ones together. */
 function lockManager(): { request: (...args: unknown[]) => Promise<unknown>; held: Map<string, number> } {
@@ -257,6 +258,26 @@ describe('a visit that this version can’t read', () => {
     expect(await sessionStore.getItem('newer-1')).toBeNull();
     expect(await loadClip('newer-take')).toBeNull();
     expect((await studioIndex()).unreadable).toEqual([]);
+  });
+});
+
+describe('a visit that is damaged where no list looks', () => {
+  beforeEach(async () => {
+    const stored = (await sessionStore.getItem<FitSession>('maren-1'))!;
+    await sessionStore.setItem('maren-1', { ...stored, statics: { arch: 7 } });
+    await settingsStore.removeItem('studio-index');
+  });
+  const BROKEN = [expect.objectContaining({ kind: 'session', id: 'maren-1', riderId: 'maren' })];
+  it('stands in the lists, and is known as unreadable before anything is swept', async () => {
+    const atSight = await studioIndex();
+    expect(atSight.whole).toBe(false);
+    expect(atSight.index.visits.map((v) => v.id)).toContain('maren-1');
+    expect((await wholeIndex()).unreadable).toEqual(BROKEN);
+    expect(await studioIndex()).toMatchObject({ whole: true, unreadable: BROKEN });
+  });
+  it('goes along in a backup as it is', async () => {
+    const files = unzipSync(new Uint8Array(await (await saveBundle(null, () => undefined)).arrayBuffer()));
+    expect(JSON.parse(strFromU8(files['sessions/maren-1.json'])).statics).toEqual({ arch: 7 });
   });
 });
 

@@ -1,34 +1,48 @@
 import { RECORD_VERSIONS } from '../../core/records/migrations.ts';
 import { checkRecord } from '../../core/records/schemas.ts';
 import { unreadable, type Unreadable } from '../../core/records/unreadable.ts';
-import { summaryOfVisit, withRecords, type StudioIndex } from '../../core/visit/summaries.ts';
+import { summaryAtSight } from '../../core/visit/summaryAtSight.ts';
+import {
+  summaryOfVisit,
+  withRecords,
+  type StudioIndex,
+  type VisitSummary,
+} from '../../core/visit/summaries.ts';
 import type { FitSession, Rider } from '../../core/records/types.ts';
+import { eachRecord } from './database';
 import { alone } from './tabs';
 import { riderStore, sessionStore, settingsStore } from './stores';
-import { settleTouched, touched, type TouchedKind } from './touched';
+import { distrust, settleTouched, touched, type TouchedKind } from './touched';
 
 /** Kept as JSON text: a browser reads that several times faster than as many objects. */
 const KEY = 'studio-index';
 
 /** Counts up when what a summary holds changes; with newer record shapes the index is made anew as well. */
-const SHAPE = `6/${RECORD_VERSIONS.rider}/${RECORD_VERSIONS.session}`;
+const SHAPE = `7/${RECORD_VERSIONS.rider}/${RECORD_VERSIONS.session}`;
 
 interface StoredIndex extends StudioIndex {
   shape: string;
   unreadable: Unreadable[];
+  /** Whether every visit in it was checked to its last part; at sight only what a summary holds is. */
+  whole: boolean;
 }
 
-/** Reads every record: once after an update, or when the index does not fit what is stored. */
+function wholeSummary(stored: unknown): VisitSummary | null {
+  const checked = checkRecord('session', stored);
+  return checked.ok ? summaryOfVisit(checked.value) : null;
+}
+
+/** Reads every record at sight: once after an update, or when the index does not fit what is stored. */
 async function fromAllRecords(): Promise<StoredIndex> {
-  const index: StoredIndex = { shape: SHAPE, riders: [], visits: [], unreadable: [] };
-  await riderStore.iterate<unknown, void>((stored, key) => {
+  const index: StoredIndex = { shape: SHAPE, riders: [], visits: [], unreadable: [], whole: false };
+  await eachRecord(riderStore, 400, (stored, key) => {
     const checked = checkRecord('rider', stored);
     if (checked.ok) index.riders.push(checked.value);
     else index.unreadable.push(unreadable('rider', key, stored));
   });
-  await sessionStore.iterate<unknown, void>((stored, key) => {
-    const checked = checkRecord('session', stored);
-    if (checked.ok) index.visits.push(summaryOfVisit(checked.value));
+  await eachRecord(sessionStore, 400, (stored, key) => {
+    const summary = summaryAtSight(stored) ?? wholeSummary(stored);
+    if (summary) index.visits.push(summary);
     else index.unreadable.push(unreadable('session', key, stored));
   });
   return index;
@@ -77,6 +91,27 @@ function parsed(text: unknown): StoredIndex | null {
 export interface StudioNow {
   index: StudioIndex;
   unreadable: Unreadable[];
+  /** Whether every visit was checked to its last part. */
+  whole: boolean;
+}
+
+/**
+ * The studio’s index after every visit has been checked to its last part, which takes seconds in a studio of many years: asked
+ * for before anything is removed by what no visit names.
+ */
+export async function wholeIndex(): Promise<StudioNow> {
+  const now = await studioIndex();
+  if (now.whole) return now;
+  const broken: string[] = [];
+  await eachRecord(sessionStore, 10, (stored, key) => {
+    if (!checkRecord('session', stored).ok) broken.push(key);
+  });
+  for (const id of broken) await distrust('session', id);
+  await alone('studio-index', async () => {
+    const stored = parsed(await settingsStore.getItem(KEY));
+    if (stored) await settingsStore.setItem(KEY, JSON.stringify({ ...stored, whole: true }));
+  });
+  return studioIndex();
 }
 
 /** The studio’s index: one stored record, brought up to date when needed, made anew where it is damaged. */
@@ -101,6 +136,7 @@ export function studioIndex(): Promise<StudioNow> {
         .then(() => settleTouched(marks))
         .catch(() => undefined);
     }
-    return { index: { riders: index.riders, visits: index.visits }, unreadable: index.unreadable };
+    const { riders, visits, unreadable: unread, whole } = index;
+    return { index: { riders, visits }, unreadable: unread, whole };
   });
 }

@@ -16,6 +16,9 @@ interface Touch {
 const touch = (kind: TouchedKind, id: string): Promise<Touch> =>
   touchedStore.setItem<Touch>(`${kind}:${id}`, { kind, id, stamp: nanoid() });
 
+/** A record was found that can't be read: the index looks at it anew. */
+export const distrust = async (kind: TouchedKind, id: string): Promise<void> => void (await touch(kind, id));
+
 /** Runs a write of a record between two marks: whoever reads the index in between reads this record once more afterwards. */
 export async function touching<T>(kind: TouchedKind, id: string, write: () => Promise<T>): Promise<T> {
   await touch(kind, id);

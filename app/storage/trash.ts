@@ -8,12 +8,13 @@ import { dropPast, takesOfPast } from './past';
 import { storedBikes } from './bikes';
 import { bikeStore, dropTake, removeRider, removeSession, sessionStore } from './stores';
 import { studioIndex, type StudioNow } from './studioIndex';
+import { distrust } from './touched';
 
 /** What is said of something that is asked for and was put away. @param what “This visit” */
 export const liesInTrash = (what: string): string =>
   `${what} lies in the trash. Restore it there, then go on.`;
 
-/** A rider's visits, whole, the newest first; those in the trash too. What can't be read is left out. */
+/** A rider's visits, whole, the newest first; those in the trash too. What can't be read is left out, and told by the index. */
 export async function sessionsOf(riderId: string): Promise<FitSession[]> {
   const { index } = await studioIndex();
   const out: FitSession[] = [];
@@ -21,6 +22,7 @@ export async function sessionsOf(riderId: string): Promise<FitSession[]> {
     if (v.riderId !== riderId) continue;
     const checked = checkRecord('session', await sessionStore.getItem(v.id));
     if (checked.ok) out.push(checked.value);
+    else await distrust('session', v.id);
   }
   return out.sort((a, b) => b.startedIso.localeCompare(a.startedIso));
 }

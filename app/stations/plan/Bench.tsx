@@ -6,7 +6,7 @@ import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
 import Slider from '@mui/material/Slider';
 import Typography from '@mui/material/Typography';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { memo, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { both, cannot, effectsOf, tidy, type Moves } from '../../../core/plan/controls/controls.ts';
 import type { ControlKey } from '../../../core/plan/controls/controlTable.ts';
 import { asItIs, forecastOf, laidOut } from '../../../core/model/forecast.ts';
@@ -198,27 +198,7 @@ export function Bench({
                 trouble={refusal}
               />
             )}
-            <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.5 }}>
-              <IconButton
-                aria-label={playing ? 'Stop pedalling' : 'Pedal'}
-                onClick={() => setPlaying(!playing)}
-              >
-                {playing ? <Pause /> : <PlayArrow />}
-              </IconButton>
-              <Slider
-                aria-label="Crank angle"
-                size="small"
-                value={cursor}
-                min={0}
-                max={357.5}
-                step={2.5}
-                onChange={(_, v) => {
-                  setPlaying(false);
-                  setCursor(v as number);
-                }}
-              />
-              <Typography sx={{ width: 48, textAlign: 'right' }}>{cursor.toFixed(0)}°</Typography>
-            </Box>
+            <Pedals playing={playing} onPlaying={setPlaying} cursor={cursor} onCursor={setCursor} />
             <Typography variant="body2" color="textSecondary">
               filled: as filmed · dashed: predicted · {movesText(moves, lengthUnit)}
             </Typography>
@@ -298,6 +278,40 @@ export function Bench({
     </Box>
   );
 }
+
+/** Where the crank stands, by hand or turning. */
+const Pedals = memo(function Pedals({
+  playing,
+  onPlaying,
+  cursor,
+  onCursor,
+}: {
+  playing: boolean;
+  onPlaying: (playing: boolean) => void;
+  cursor: number;
+  onCursor: (deg: number) => void;
+}) {
+  return (
+    <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.5 }}>
+      <IconButton aria-label={playing ? 'Stop pedalling' : 'Pedal'} onClick={() => onPlaying(!playing)}>
+        {playing ? <Pause /> : <PlayArrow />}
+      </IconButton>
+      <Slider
+        aria-label="Crank angle"
+        size="small"
+        value={cursor}
+        min={0}
+        max={357.5}
+        step={2.5}
+        onChange={(_, v) => {
+          onPlaying(false);
+          onCursor(v as number);
+        }}
+      />
+      <Typography sx={{ width: 48, textAlign: 'right' }}>{cursor.toFixed(0)}°</Typography>
+    </Box>
+  );
+});
 
 /** The crank turns at the filmed cadence, a third of its speed so that the eye can follow. */
 function usePedalling(on: boolean, cadenceRpm: number, set: (update: (deg: number) => number) => void): void {

@@ -52,11 +52,13 @@ export function BenchControls({
     CONTROL_KEYS.filter((key) => CONTROLS[key].stage === s && (moves[key] ?? 0) !== 0).length;
   return (
     <Box component="section" aria-label="What can be moved">
-      <Tabs value={stage} onChange={(_, v: Stage) => setStage(v)} variant="fullWidth" sx={{ mb: 1 }}>
-        {STAGES.map(([key, name]) => (
-          <Tab key={key} value={key} label={touchedIn(key) ? `${name} (${touchedIn(key)})` : name} />
-        ))}
-      </Tabs>
+      <Stages
+        stage={stage}
+        feet={touchedIn('feet')}
+        saddle={touchedIn('saddle')}
+        cockpit={touchedIn('cockpit')}
+        onStage={setStage}
+      />
       {stage === 'saddle' && <SaddleModel bike={bike} parts={parts} moves={moves} onSettle={onSettle} />}
       {shown.map((key) => (
         <Row
@@ -71,6 +73,21 @@ export function BenchControls({
     </Box>
   );
 }
+
+/** Feet, saddle, cockpit, each with how many of its controls are moved. Tabs measure themselves whenever they are drawn. */
+const Stages = memo(function Stages({
+  stage,
+  onStage,
+  ...moved
+}: { stage: Stage; onStage: (stage: Stage) => void } & Record<Stage, number>) {
+  return (
+    <Tabs value={stage} onChange={(_, v: Stage) => onStage(v)} variant="fullWidth" sx={{ mb: 1 }}>
+      {STAGES.map(([key, name]) => (
+        <Tab key={key} value={key} label={moved[key] ? `${name} (${moved[key]})` : name} />
+      ))}
+    </Tabs>
+  );
+});
 
 /** A saddle from the parts bin: its width goes on the bench. Its own height and length are set on the bike, at its 80 mm width. */
 function SaddleModel({

@@ -1,11 +1,6 @@
-import Box from '@mui/material/Box';
-import Table from '@mui/material/Table';
-import TableBody from '@mui/material/TableBody';
-import TableCell from '@mui/material/TableCell';
-import TableHead from '@mui/material/TableHead';
-import TableRow from '@mui/material/TableRow';
-import Typography from '@mui/material/Typography';
-import { isOut } from '../../../core/protocol/judge.ts';
+import { styled } from '@mui/material/styles';
+import { memo } from 'react';
+import { isOut, type Band, type Verdict } from '../../../core/protocol/judge.ts';
 import type { PredictedMeasure } from '../../../core/model/forecast.ts';
 import type { MeasureReading } from '../../../core/protocol/measures.ts';
 import { measureName, verdictWords } from '../../../core/protocol/convention.ts';
@@ -20,6 +15,75 @@ export function predictedText(f: PredictedMeasure, unit: '°' | 'mm', convention
   return `${number(quoted(f.key, f.after, convention))}${unit === '°' ? '°' : ' mm'} (${number(ends[0])} to ${number(ends[1])})`;
 }
 
+/** A measure’s line in words and plain figures, so that one that stays is not drawn anew while a control is dragged. */
+interface Line {
+  measureKey: string;
+  name: string;
+  filmed: string;
+  /** What is predicted; null where nothing is (the set-up is impossible). */
+  predicted: string | null;
+  /** The prediction is news: heavier. */
+  moves: boolean;
+  verdict: Verdict;
+  verdictText: string;
+  value: number;
+  uncertainty: number;
+  band: Band;
+}
+
+function lineOf(
+  m: MeasureReading,
+  predicted: readonly PredictedMeasure[] | null,
+  convention: Convention,
+): Line {
+  const f = predicted?.find((q) => q.key === m.key);
+  const moves = f !== undefined && Math.abs(f.after - f.before) >= 0.5;
+  const shown = f ?? { after: m.value, low: m.value, high: m.value, verdict: m.verdict };
+  return {
+    measureKey: m.key,
+    name: measureName(m.key, convention),
+    filmed: `${number(quoted(m.key, m.value, convention))}${m.unit === '°' ? '°' : ' mm'}`,
+    predicted: predicted && (!f ? 'film again' : moves ? predictedText(f, m.unit, convention) : 'the same'),
+    moves,
+    verdict: shown.verdict,
+    verdictText: verdictWords(m.key, shown.verdict, convention),
+    value: shown.after,
+    uncertainty: (shown.high - shown.low) / 2,
+    band: m.band,
+  };
+}
+
+const LineRow = memo(function LineRow(line: Line) {
+  const { measureKey, name, filmed, predicted, moves, verdict, verdictText } = line;
+  return (
+    <tr data-testid={`predicted-${measureKey}`}>
+      <td>{name}</td>
+      <td className="figure">{filmed}</td>
+      <td className="figure">
+        <div className={moves ? 'news' : 'quiet'}>{predicted ?? '–'}</div>
+        {predicted && <div className={isOut(verdict) ? 'out' : 'quiet small'}>{verdictText}</div>}
+      </td>
+      <td className="gauge">{predicted && <BandGauge {...line} />}</td>
+    </tr>
+  );
+});
+
+/** Styled as a whole: every movement of a slider draws it. */
+const Lines = styled('table')(({ theme }) => ({
+  ...theme.typography.body1,
+  width: '100%',
+  borderCollapse: 'collapse',
+  '& th, & td': { padding: '6px', textAlign: 'left', borderBottom: `1px solid ${theme.palette.divider}` },
+  '& th': { ...theme.typography.body2, fontWeight: 600, verticalAlign: 'bottom' },
+  '& td': { lineHeight: 1.2 },
+  '& .figure': { textAlign: 'right', whiteSpace: 'nowrap' },
+  '& .quiet': { color: theme.palette.text.secondary },
+  '& .small, & .out': { ...theme.typography.body2, lineHeight: 1.2 },
+  '& .news': { fontWeight: 650 },
+  '& .out': { color: theme.palette.primary.main, fontWeight: 650 },
+  [theme.breakpoints.down('sm')]: { '& .gauge': { display: 'none' } },
+}));
+
 /** Every measure: as filmed, as predicted with its interval, and against its band. What does not change stands quietly. */
 export function ForecastTable({
   measures,
@@ -31,69 +95,26 @@ export function ForecastTable({
   convention: Convention;
 }) {
   return (
-    <Table size="small" aria-label="Filmed and predicted" sx={{ '& td, & th': { px: 0.75 } }}>
-      <TableHead>
-        <TableRow>
-          <TableCell>Measure</TableCell>
-          <TableCell align="right">Filmed</TableCell>
-          <TableCell align="right">Predicted, 95 %</TableCell>
-          <TableCell sx={{ display: { xs: 'none', sm: 'table-cell' } }}>Band</TableCell>
-        </TableRow>
-      </TableHead>
-      <TableBody>
-        {measures.map((m) => {
-          const f = predicted?.find((q) => q.key === m.key);
-          const moves = f !== undefined && Math.abs(f.after - f.before) >= 0.5;
-          const unit = m.unit === '°' ? '°' : ' mm';
-          const shown = f ?? { after: m.value, low: m.value, high: m.value, verdict: m.verdict };
-          return (
-            <TableRow key={m.key} data-testid={`predicted-${m.key}`}>
-              <TableCell sx={{ lineHeight: 1.2 }}>{measureName(m.key, convention)}</TableCell>
-              <TableCell align="right" sx={{ whiteSpace: 'nowrap' }}>
-                {number(quoted(m.key, m.value, convention))}
-                {unit}
-              </TableCell>
-              <TableCell align="right" sx={{ whiteSpace: 'nowrap', fontWeight: moves ? 650 : 400 }}>
-                {!predicted ? (
-                  '–'
-                ) : !f ? (
-                  <Box component="span" sx={{ color: 'text.secondary' }}>
-                    film again
-                  </Box>
-                ) : moves ? (
-                  predictedText(f, m.unit, convention)
-                ) : (
-                  <Box component="span" sx={{ color: 'text.secondary' }}>
-                    the same
-                  </Box>
-                )}
-                {predicted && (
-                  <Typography
-                    variant="body2"
-                    sx={{
-                      color: isOut(shown.verdict) ? 'primary.main' : 'text.secondary',
-                      fontWeight: isOut(shown.verdict) ? 650 : 400,
-                      lineHeight: 1.2,
-                    }}
-                  >
-                    {verdictWords(m.key, shown.verdict, convention)}
-                  </Typography>
-                )}
-              </TableCell>
-              <TableCell sx={{ display: { xs: 'none', sm: 'table-cell' } }}>
-                {predicted && (
-                  <BandGauge
-                    value={shown.after}
-                    uncertainty={(shown.high - shown.low) / 2}
-                    band={m.band}
-                    verdict={shown.verdict}
-                  />
-                )}
-              </TableCell>
-            </TableRow>
-          );
-        })}
-      </TableBody>
-    </Table>
+    <Lines aria-label="Filmed and predicted">
+      <thead>
+        <tr>
+          <th scope="col">Measure</th>
+          <th scope="col" className="figure">
+            Filmed
+          </th>
+          <th scope="col" className="figure">
+            Predicted, 95 %
+          </th>
+          <th scope="col" className="gauge">
+            Band
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {measures.map((m) => (
+          <LineRow key={m.key} {...lineOf(m, predicted, convention)} />
+        ))}
+      </tbody>
+    </Lines>
   );
 }

@@ -7,7 +7,7 @@ import { Link } from 'react-router';
 import { backupNudge, type StudioDesk } from '../../../core/visit/desk.ts';
 import { useStore } from 'zustand';
 import { offlineStore } from '../../offline/register';
-import { lastBackupIso } from '../../jobs/backup';
+import { lastBackupIso } from '../../storage/lastBackup';
 import { bytesText } from '../../ui/words/bytesText';
 import { dueText } from '../../ui/words/dueText';
 

@@ -5,8 +5,8 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import dayjs from 'dayjs';
 import { nanoid } from 'nanoid';
-import { Suspense, useDeferredValue, useEffect, useMemo, useState } from 'react';
-import { Await, Link, redirect, useSearchParams, type ShouldRevalidateFunctionArgs } from 'react-router';
+import { useDeferredValue, useEffect, useMemo, useState } from 'react';
+import { Link, redirect, useSearchParams, type ShouldRevalidateFunctionArgs } from 'react-router';
 import { RECORD_VERSIONS } from '../../../core/records/migrations.ts';
 import { riderName } from '../../../core/records/schemas.ts';
 import {
@@ -27,6 +27,7 @@ import { answering } from '../../session/answering';
 import { RouteTrouble } from '../../ui/RouteTrouble';
 import { TodayDesk } from './TodayDesk';
 import { TopBar } from '../../ui/TopBar';
+import { useArrived } from '../../ui/useArrived';
 import { useStudio } from '../../session/useStudio';
 import { CATALOGUE } from '../../demo/catalogue';
 import { studioWithoutOld } from '../../session/erase';
@@ -56,7 +57,7 @@ async function readStudio(): Promise<Studio> {
     // What a browser's first visit will find is known before it is laid out; who opens one of them waits for that.
     seedDemo(CATALOGUE).catch(() => undefined);
     const index = { riders: CATALOGUE.riders, visits: CATALOGUE.sessions.map(summaryOfVisit) };
-    return listed({ index, unreadable: [] });
+    return listed({ index, unreadable: [], whole: true });
   }
   await seedDemo(CATALOGUE);
   return listed(await studioWithoutOld(new Date().toISOString()));
@@ -114,6 +115,7 @@ export const clientAction = answering(async ({ request }: Route.ClientActionArgs
 export default function Riders({ loaderData, actionData }: Route.ComponentProps) {
   const [adding, setAdding] = useState(false);
   const { name: studioName } = useStudio();
+  const studio = useArrived(loaderData.studio);
   return (
     <Box sx={{ minHeight: '100vh' }}>
       <TopBar>
@@ -137,9 +139,7 @@ export default function Riders({ loaderData, actionData }: Route.ComponentProps)
             New rider…
           </Button>
         </Box>
-        <Suspense fallback={<Typography role="status">Reading the studio…</Typography>}>
-          <Await resolve={loaderData.studio}>{(studio) => <List {...studio} />}</Await>
-        </Suspense>
+        {studio ? <List {...studio} /> : <Typography role="status">Reading the studio…</Typography>}
       </Box>
       <NewRider open={adding} onClose={() => setAdding(false)} refused={actionData?.message ?? null} />
     </Box>

@@ -1,5 +1,5 @@
 import { useTheme } from '@mui/material/styles';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { Circle, Group, Layer, Line, Rect, Stage, Text } from 'react-konva';
 import type { ImagePoint, Vec2 } from '../../../core/math/vec.ts';
 import type { ViewSize } from './ClipView';
@@ -31,6 +31,59 @@ const LABEL_SIDE: Record<string, { left: boolean; up: boolean }> = {
   wrist: { left: false, up: true },
 };
 
+const ARMS = [
+  [-13, 0, -4, 0],
+  [4, 0, 13, 0],
+  [0, -13, 0, -4],
+  [0, 4, 0, 13],
+];
+
+/** One point’s cross with its name; the layer hears what is done to it, by its id, so that the others need not be drawn anew. */
+const Cross = memo(function Cross({
+  id,
+  name,
+  quiet,
+  x,
+  y,
+  on,
+  left,
+  up,
+  reach,
+}: {
+  id: string;
+  name: string;
+  /** Without its name. */
+  quiet: boolean;
+  x: number;
+  y: number;
+  on: boolean;
+  left: boolean;
+  up: boolean;
+  /** How near a pointer takes hold of it, screen px. */
+  reach: number;
+}) {
+  const { palette } = useTheme();
+  const width = name.length * 7.2 + 10;
+  const colour = on ? palette.primary.main : palette.ink.line;
+  return (
+    <Group id={id} name="cross" x={x} y={y} draggable>
+      <Circle radius={reach} fill="transparent" />
+      {ARMS.map((l) => (
+        <Group key={l.join()} listening={false}>
+          <Line points={l} stroke={palette.ink.plate} strokeWidth={4} />
+          <Line points={l} stroke={colour} strokeWidth={on ? 2.2 : 1.5} />
+        </Group>
+      ))}
+      {!quiet && (
+        <Group x={left ? -width - 9 : 9} y={up ? -25 : 7} listening={false}>
+          <Rect width={width} height={18} fill={palette.ink.plate} />
+          <Text x={5} y={3} text={name} fontSize={13} fontFamily="Archivo Variable" fill={colour} />
+        </Group>
+      )}
+    </Group>
+  );
+});
+
 /** Points over the film: fine crosses with their names, joined by dash-dot centre lines as on a drawing. */
 export function BoardOverlay({
   size,
@@ -50,7 +103,6 @@ export function BoardOverlay({
   const [dragged, setDragged] = useState<{ key: string; at: ImagePoint } | null>(null);
   const held = dragged && settled[dragged.key];
   const points = dragged && held ? { ...settled, [dragged.key]: { ...held, ...dragged.at } } : settled;
-  // While a point is asked for, the ones that stand give way: ankle and heel are a finger's width apart.
   const placing = selected !== null && !settled[selected];
   const k = size.scale;
   // Behind is on the other side of a rider who faces left.
@@ -78,7 +130,23 @@ export function BoardOverlay({
         if (p && e.target === stage) onPlace(toFilm(p));
       }}
     >
-      <Layer opacity={faded ? 0.35 : 1}>
+      <Layer
+        opacity={faded ? 0.35 : 1}
+        onPointerDown={(e) => {
+          const cross = e.target.findAncestor('.cross', true);
+          if (cross) onSelect(cross.id());
+        }}
+        onDragStart={(e) => onSelect(e.target.id())}
+        onDragMove={(e) => {
+          const at = toFilm(e.target.position());
+          setDragged({ key: e.target.id(), at });
+          onDrag(at);
+        }}
+        onDragEnd={(e) => {
+          setDragged(null);
+          onDrop(e.target.id(), toFilm(e.target.position()));
+        }}
+      >
         {lines.map(([a, b]) => {
           const p = points[a];
           const q = points[b];
@@ -99,81 +167,53 @@ export function BoardOverlay({
         {items.map((item) => {
           const point = points[item.key];
           if (!point) return null;
-          const p = toScreen(point);
-          const on = item.key === selected;
-          const width = item.plain.length * 7.2 + 10;
           const side = sideOf(item.key);
-          const label = { x: side.left ? -width - 9 : 9, y: side.up ? -25 : 7 };
-          const colour = on ? palette.primary.main : palette.ink.line;
           return (
-            <Group
+            <Cross
               key={item.key}
-              x={p.x}
-              y={p.y}
-              draggable
-              onPointerDown={() => onSelect(item.key)}
-              onDragStart={() => onSelect(item.key)}
-              onDragMove={(e) => {
-                const to = toFilm(e.target.position());
-                setDragged({ key: item.key, at: to });
-                onDrag(to);
-              }}
-              onDragEnd={(e) => {
-                setDragged(null);
-                onDrop(item.key, toFilm(e.target.position()));
-              }}
-            >
-              <Circle radius={placing ? 9 : 22} fill="transparent" />
-              {[
-                [-13, 0, -4, 0],
-                [4, 0, 13, 0],
-                [0, -13, 0, -4],
-                [0, 4, 0, 13],
-              ].map((l) => (
-                <Group key={l.join()} listening={false}>
-                  <Line points={l} stroke={palette.ink.plate} strokeWidth={4} />
-                  <Line points={l} stroke={colour} strokeWidth={on ? 2.2 : 1.5} />
-                </Group>
-              ))}
-              {!item.quiet && (
-                <Group x={label.x} y={label.y} listening={false}>
-                  <Rect width={width} height={18} fill={palette.ink.plate} />
-                  <Text
-                    x={5}
-                    y={3}
-                    text={item.plain}
-                    fontSize={13}
-                    fontFamily="Archivo Variable"
-                    fill={colour}
-                  />
-                </Group>
-              )}
-            </Group>
+              name={item.plain}
+              id={item.key}
+              quiet={item.quiet ?? false}
+              {...toScreen(point)}
+              on={item.key === selected}
+              left={side.left}
+              up={side.up}
+              // While a point is asked for, the ones that stand give way: ankle and heel are a finger's width apart.
+              reach={placing ? 9 : 22}
+            />
           );
         })}
       </Layer>
-      <Layer listening={false}>
-        {Object.entries(ghosts ?? {}).map(([key, g]) => {
-          const p = toScreen(g);
-          const width = g.name.length * 7.2 + 10;
-          const { left } = sideOf(key);
-          return (
-            <Group key={`ghost-${key}`} x={p.x} y={p.y} listening={false}>
-              <Circle radius={11} stroke={palette.ink.plate} strokeWidth={4} />
-              <Circle radius={11} stroke={palette.primary.main} strokeWidth={1.8} dash={[4, 3]} />
-              <Rect x={left ? -width - 14 : 14} y={-10} width={width} height={20} fill={palette.ink.plate} />
-              <Text
-                x={left ? -width - 9 : 19}
-                y={-6}
-                text={g.name}
-                fontSize={13}
-                fontFamily="Archivo Variable"
-                fill={palette.primary.main}
-              />
-            </Group>
-          );
-        })}
-      </Layer>
+      {ghosts && (
+        <Layer listening={false}>
+          {Object.entries(ghosts).map(([key, g]) => {
+            const p = toScreen(g);
+            const width = g.name.length * 7.2 + 10;
+            const { left } = sideOf(key);
+            return (
+              <Group key={`ghost-${key}`} x={p.x} y={p.y} listening={false}>
+                <Circle radius={11} stroke={palette.ink.plate} strokeWidth={4} />
+                <Circle radius={11} stroke={palette.primary.main} strokeWidth={1.8} dash={[4, 3]} />
+                <Rect
+                  x={left ? -width - 14 : 14}
+                  y={-10}
+                  width={width}
+                  height={20}
+                  fill={palette.ink.plate}
+                />
+                <Text
+                  x={left ? -width - 9 : 19}
+                  y={-6}
+                  text={g.name}
+                  fontSize={13}
+                  fontFamily="Archivo Variable"
+                  fill={palette.primary.main}
+                />
+              </Group>
+            );
+          })}
+        </Layer>
+      )}
     </Stage>
   );
 }
