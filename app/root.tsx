@@ -1,7 +1,16 @@
 import '@fontsource-variable/archivo/wdth.css';
 import './shell.css';
 import type { ReactNode } from 'react';
-import { data, Links, Meta, Outlet, Scripts, ScrollRestoration, useRevalidator } from 'react-router';
+import {
+  data,
+  Links,
+  Meta,
+  Outlet,
+  Scripts,
+  ScrollRestoration,
+  useLocation,
+  useRevalidator,
+} from 'react-router';
 import type { Route } from './+types/root';
 import { RouteTrouble } from './ui/RouteTrouble';
 import { StudioTheme } from './ui/StudioTheme';
@@ -19,6 +28,7 @@ import { anythingUnsaved } from './session/visits';
 import { loadDrafts } from './storage/drafts';
 import { PlainHttp } from './ui/PlainHttp';
 import { NoticeBar } from './ui/NoticeBar';
+import { writeDaysAs } from './ui/words/dates';
 
 export const meta: Route.MetaFunction = () => [
   { title: 'Deep Angle' },
@@ -51,14 +61,16 @@ export function Layout({ children }: { children: ReactNode }) {
 export async function clientLoader() {
   if (await newerWasHere())
     throw data(
-      'A newer version of Deep Angle has worked on this device; this page is of an older one, which would not understand what is stored. Draw the page anew with a network, and the newer version comes. Nothing was changed.',
+      'A newer version of Deep Angle has worked on this device; this page is of an older one, which would not understand what is stored. Reload it with a network connection to get the newer version. Nothing was changed.',
       { status: 409 },
     );
   // On a first visit there is nothing to sweep, and the demo studio is just being laid out.
   await loadDrafts();
-  if (!(await isSeeded())) return { studio: CATALOGUE.studio };
+  if (!(await isSeeded())) return { studio: CATALOGUE.studio, firstVisit: true };
   void sweepFilms(wholeIndex);
-  return { studio: await loadStudio() };
+  const studio = await loadStudio();
+  writeDaysAs(studio.dayFormat);
+  return { studio, firstVisit: false };
 }
 clientLoader.hydrate = true as const;
 
@@ -73,7 +85,12 @@ export function HydrateFallback() {
 }
 
 export default function Root({ loaderData }: Route.ComponentProps) {
-  useEffect(keepOffline, []);
+  const { pathname } = useLocation();
+  // Who only looks in on a first visit need not load all that works without a network.
+  const lookingIn = loaderData.firstVisit && pathname === '/';
+  useEffect(() => {
+    if (!lookingIn) keepOffline();
+  }, [lookingIn]);
   const { revalidate } = useRevalidator();
   useEffect(() => followStudio(() => void revalidate()), [revalidate]);
   useEffect(() => {

@@ -22,7 +22,7 @@ test('a take is recorded here: countdown, self-stop, kept as a file that opens a
   await page.getByLabel('Strokes', { exact: true }).press('Enter');
   await page.getByRole('button', { name: 'Record in 5 s' }).click();
   await expect(page.getByRole('status').filter({ hasText: /^[1-5]$/ })).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Stop, and keep it' })).toBeVisible({ timeout: 10_000 });
+  await expect(page.getByRole('button', { name: 'Stop and keep it' })).toBeVisible({ timeout: 10_000 });
   await expect(page.getByTestId('frame-readout')).toBeVisible({ timeout: 20_000 });
   const take = page.getByRole('region', { name: 'Takes' });
   await expect(take).toContainText(/recorded .*\.webm, [23]\.\d s/);

@@ -58,7 +58,7 @@ test('files that are no clip are told what they are, and nothing is stored', asy
       }),
   );
   expect(stored).toBe(0);
-  await expect(page.getByRole('heading', { name: 'Bring in the film' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Add a film' })).toBeVisible();
 });
 
 /** The frame's number, written into the fixture as eight black or white columns, read off the canvas. */
@@ -93,9 +93,7 @@ test('every frame is reached by its own stamp: uneven times, frames stored out o
     );
     return data;
   }, bytes);
-  await page
-    .getByRole('heading', { name: 'Bring in the film' })
-    .dispatchEvent('drop', { dataTransfer: transfer });
+  await page.getByRole('heading', { name: 'Add a film' }).dispatchEvent('drop', { dataTransfer: transfer });
   const readout = page.getByTestId('frame-readout');
   await readout.waitFor();
   await expect(page.getByText(/uneven: each frame/)).toBeVisible();
@@ -141,6 +139,6 @@ test('a very long name, a lost address and a missing film are borne', async ({ p
   await expect(page.getByRole('alert')).toContainText('not on this device');
   await page.goto('/nowhere');
   await expect(page.getByRole('alert')).toContainText('nothing at this address');
-  await page.getByRole('link', { name: 'Go to the riders' }).click();
+  await page.getByRole('link', { name: 'All riders' }).click();
   await expect(page.getByRole('heading', { name: 'Maren Toft' })).toBeVisible();
 });

@@ -31,7 +31,7 @@ test('a film from the front, worked through: view, crank, stickers found by them
   await expect(page.getByTestId('point-kneeR')).toContainText('sticker');
   await page.getByRole('link', { name: /^7 Track/ }).click();
   await page.getByRole('button', { name: 'Track', exact: true }).click();
-  await expect(page.getByRole('heading', { name: 'Followed through the whole film' })).toBeVisible({
+  await expect(page.getByRole('heading', { name: 'Tracked through the whole film' })).toBeVisible({
     timeout: 90_000,
   });
   await page.getByRole('link', { name: /^8 Read/ }).click();
@@ -83,7 +83,7 @@ test('front beside side: one visit, one set of findings; width and crank check e
     mimeType: 'text/csv',
     buffer: readFileSync((await (await tracks).path())!),
   });
-  await expect(page.getByText('Tracks read in from rear.csv.')).toBeVisible();
+  await expect(page.getByText('Tracks imported from rear.csv.')).toBeVisible();
   const lay = (content: string): Promise<void> =>
     page
       .getByTestId('curves-file')

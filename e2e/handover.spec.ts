@@ -64,7 +64,7 @@ test('the rider’s report: words edited, a part left out, pictures from the fil
   page,
 }) => {
   await page.goto('/sessions/maren-1/handover');
-  await expect(page.getByTestId('handover-state')).toHaveText('Handed over as it stands');
+  await expect(page.getByTestId('handover-state')).toHaveText('Handed over as it is now');
   const figures = page.getByRole('region', { name: 'Figures in the report' });
   await expect(
     figures.getByRole('img', { name: /^Knee at its straightest, (before: 48°|after: 46°)$/ }),
@@ -99,7 +99,7 @@ test('the rider’s report: words edited, a part left out, pictures from the fil
   expect(pictures.every((l) => / 1000 /.test(l))).toBe(true);
   await page
     .getByRole('region', { name: 'What to expect' })
-    .getByRole('button', { name: 'Proposed words again' })
+    .getByRole('button', { name: 'Reset to the proposed text' })
     .click();
   await expect(words).toHaveValue(/strange for two or three rides/);
 });
@@ -157,7 +157,7 @@ test('the transfer sheet fits one page on either paper, the work order ticks', a
 
 test('the position on a smaller and on a larger frame: reached, or missed and said', async ({ page }) => {
   await page.goto('/sessions/maren-1/handover?view=other');
-  await page.getByRole('button', { name: 'Type in a frame' }).click();
+  await page.getByRole('button', { name: 'Enter a frame' }).click();
   const put = async (label: string, value: number): Promise<void> => {
     const field = page.getByLabel(label, { exact: true });
     await field.fill(String(value));
@@ -221,7 +221,7 @@ test('follow-ups as a calendar; the visit as files that come back', async ({ pag
   expect(read.markers.labels).toContain('knee');
   expect(read.markers.events.length).toBeGreaterThan(5);
   await page.getByTestId('markers-file').setInputFiles(c3d.path);
-  await expect(page.getByRole('alert')).toContainText('Tracks read in from');
+  await expect(page.getByRole('alert')).toContainText('Tracks imported from');
   const log = await caught(page, () => page.getByRole('button', { name: 'Plan and log (JSON)' }).click());
   await page.getByRole('link', { name: /^10 Trial/ }).click();
   await page.getByRole('button', { name: 'Undo this change', exact: true }).click();
@@ -229,7 +229,7 @@ test('follow-ups as a calendar; the visit as files that come back', async ({ pag
   await page.getByRole('link', { name: /^11 Hand over/ }).click();
   await page.getByRole('tab', { name: 'Files' }).click();
   await page.getByTestId('plan-file').setInputFiles(log.path);
-  await expect(page.getByRole('alert')).toContainText('1 plans and 1 changes read in');
+  await expect(page.getByRole('alert')).toContainText('1 plans and 1 changes imported');
   await page.getByRole('link', { name: /^10 Trial/ }).click();
   await expect(page.getByRole('list', { name: 'What was moved' })).not.toContainText('undone');
   await page.getByRole('link', { name: /^11 Hand over/ }).click();
@@ -241,9 +241,9 @@ test('follow-ups as a calendar; the visit as files that come back', async ({ pag
   const zip = await caught(page, () => page.getByRole('button', { name: 'Visit as zip' }).click());
   await page.goto('/backup');
   await page.getByTestId('backup-file').setInputFiles(zip.path);
-  await expect(page.getByTestId('backup-seen')).toContainText('1 rider and 1 visit can be brought back.');
+  await expect(page.getByTestId('backup-seen')).toContainText('1 rider and 1 visit can be restored.');
   // Put over what is here it takes the place of this one visit: the rider's other one stays.
-  await page.getByRole('button', { name: 'put it over what is here' }).click();
+  await page.getByRole('button', { name: 'replace what is here' }).click();
   await page.getByRole('button', { name: 'Bring back', exact: true }).click();
   await expect(page.getByRole('alert')).toContainText('1 rider, 1 visit');
   await page.goto('/sessions/maren-1/plan');

@@ -122,7 +122,7 @@ async function ready(page: Page, path: string): Promise<void> {
     .getByText(/^Saved/)
     .first()
     .waitFor({ timeout: 60_000 });
-  const failed = page.getByText('This page could not go on');
+  const failed = page.getByText('Something went wrong on this page');
   if (await failed.isVisible())
     throw new Error(`${path}: ${await page.getByRole('alert').first().innerText()}`);
 }
@@ -207,7 +207,7 @@ async function erase(page: Page): Promise<void> {
     await page.locator('header').getByRole('link', { name: 'Idris Bellweather' }).click();
   if (/riders\/idris$/.test(page.url())) return;
   await page.getByRole('button', { name: 'Delete this rider…' }).click();
-  await page.getByRole('button', { name: 'To the trash' }).click();
+  await page.getByRole('button', { name: 'Move to trash' }).click();
   await page.goto('/trash');
   await page.getByRole('button', { name: 'Erase now…' }).first().click();
   await page.getByRole('button', { name: 'Erase', exact: true }).click();

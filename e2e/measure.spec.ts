@@ -30,7 +30,7 @@ test('a new rider’s film: dropped, looked at by itself, measured with one pres
   await page.goto('/');
   await page.getByRole('button', { name: 'New rider…' }).click();
   await page.getByLabel('Name').fill('Anselm Rook');
-  await page.getByRole('button', { name: 'Begin a session' }).click();
+  await page.getByRole('button', { name: 'Start the visit' }).click();
   await page.waitForURL(/sessions/);
   await page.getByRole('link', { name: /^4 Film/ }).click();
   // Consent is given where it is asked for.
@@ -82,7 +82,7 @@ test('a film that faces left is the other side; what is dragged and what is aske
   await page.goto('/');
   await page.getByRole('button', { name: 'New rider…' }).click();
   await page.getByLabel('Name').fill('Una Whitlock');
-  await page.getByRole('button', { name: 'Begin a session' }).click();
+  await page.getByRole('button', { name: 'Start the visit' }).click();
   await page.waitForURL(/sessions/);
   await page.getByRole('link', { name: /^4 Film/ }).click();
   await page.getByRole('button', { name: 'Record the consent' }).click();

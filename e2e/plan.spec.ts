@@ -37,12 +37,12 @@ test('a line is accepted, edited, rejected with a reason, moved up; what follows
   const field = page.getByLabel('Crank length, to');
   await field.fill('100');
   await field.press('Enter');
-  await expect(page.getByText('At the least 150.')).toBeVisible();
+  await expect(page.getByText('At least 150.')).toBeVisible();
   await field.fill('167.5');
   await field.press('Enter');
   await page.getByRole('button', { name: 'Use these' }).click();
   // What it changes in other lines is told before it is taken.
-  const told = page.getByRole('button', { name: 'Take it so' });
+  const told = page.getByRole('button', { name: 'Accept the change' });
   await told.or(crank.getByText('edited')).first().waitFor();
   if (await told.isVisible()) await told.click();
   await expect(crank).toContainText('175 mm → 167.5 mm');
@@ -114,7 +114,7 @@ test('the bench: coupled moves, one key to compensate, the impossible said, vari
 test('a red flag heads the plan, a conflict is said, serious cautions are acknowledged', async ({ page }) => {
   await openSession(page, 'Juno Achterberg');
   await page.getByRole('link', { name: /^1 Intake/ }).click();
-  await page.getByText('Ask: anything that stops a fit?').click();
+  await page.getByText('Red flags: anything that stops a fit?').click();
   await page.getByLabel('Weakness in an arm or a leg').check();
   await page.getByRole('link', { name: /^2 Body/ }).click();
   for (const test of ['Malleoli, legs pulled', 'Malleoli, sitting up']) {

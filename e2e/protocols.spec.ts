@@ -9,7 +9,7 @@ test('a protocol is changed, kept as a version, and a visit goes on with its own
   await page.getByRole('link', { name: /^8 Read/ }).click();
   const range = page.getByTestId('measure-ankleRangeDeg');
   await expect(range).toContainText('15 to 35°');
-  await page.getByRole('link', { name: 'Look into it' }).click();
+  await page.getByRole('link', { name: 'See its bands' }).click();
   await expect(page).toHaveURL(/protocols\/long-distance/);
   const low = page.getByLabel('Ankle range, from');
   await low.fill('sixty');
@@ -63,7 +63,7 @@ test('goniometer readings stand beside the filmed ones and stay', async ({ page 
   await openSession(page, 'Pilar Quist');
   await page.getByRole('link', { name: /^8 Read/ }).click();
   const statics = page.getByRole('region', { name: 'Goniometer readings' });
-  await page.getByRole('button', { name: 'Type readings in' }).click();
+  await page.getByRole('button', { name: 'Enter readings' }).click();
   await statics.getByLabel('Knee, right').fill('300');
   await statics.getByLabel('Knee, right').press('Enter');
   await expect(statics).toContainText('Degrees, from −20 to 180.');

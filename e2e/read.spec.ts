@@ -107,7 +107,7 @@ test('angles and the visit come back from their files; broken ones are told wher
   await expect(
     beside.getByRole('table', { name: 'bent.csv, differences' }).getByRole('row', { name: /^Knee/ }),
   ).toContainText(/−5\.0°−5\.0°/);
-  await beside.getByRole('button', { name: 'Take own.csv off' }).click();
+  await beside.getByRole('button', { name: 'Remove own.csv' }).click();
   await expect(beside.getByTestId('laid-table')).toHaveCount(1);
 
   await page.goto('/backup');
@@ -124,7 +124,7 @@ test('angles and the visit come back from their files; broken ones are told wher
   );
   await expect(page.getByRole('alert')).toContainText('The rider of this visit is not on this device');
   await bring(visit);
-  await expect(page.getByTestId('backup-seen')).toContainText('1 rider and 1 visit can be brought back.');
+  await expect(page.getByTestId('backup-seen')).toContainText('1 rider and 1 visit can be restored.');
   await page.getByRole('button', { name: 'have both' }).click();
   await page.getByRole('button', { name: 'Bring back', exact: true }).click();
   await expect(page.getByRole('alert')).toContainText('1 rider, 1 visit');
@@ -139,7 +139,7 @@ test('another take is laid beside: its curve, its differences, real or within no
   await expect(page.getByText(/stickers found again/)).toBeVisible({ timeout: 60_000 });
   await page.getByRole('link', { name: /^7 Track/ }).click();
   await page.getByRole('button', { name: 'Track', exact: true }).click();
-  await expect(page.getByRole('heading', { name: 'Followed through the whole film' })).toBeVisible({
+  await expect(page.getByRole('heading', { name: 'Tracked through the whole film' })).toBeVisible({
     timeout: 60_000,
   });
   await page.getByRole('link', { name: /^8 Read/ }).click();
@@ -151,6 +151,6 @@ test('another take is laid beside: its curve, its differences, real or within no
   await beside.getByRole('button', { name: 'All figures' }).click();
   await expect(beside.getByRole('table').getByRole('row')).toHaveCount(25);
   await expect(beside.getByRole('table')).not.toContainText('real');
-  await beside.getByLabel('Stickered anew in between').check();
+  await beside.getByLabel('Stickers reapplied in between').check();
   await expect(beside).toContainText('Other stickers: where they sit counts fully.');
 });

@@ -18,7 +18,7 @@ async function readIn(page: Page, tracks: Tracks): Promise<void> {
     mimeType: 'text/csv',
     buffer: Buffer.from(writeTracksCsv(tracks)),
   });
-  await expect(page.getByText('Tracks read in from tracks.csv.')).toBeVisible();
+  await expect(page.getByText('Tracks imported from tracks.csv.')).toBeVisible();
   await page.keyboard.press('Escape');
   await page.getByRole('link', { name: /^7 Track/ }).click();
   await page.getByTestId('frame-readout').waitFor();
@@ -61,11 +61,11 @@ test('the correction loop by keyboard alone: next doubt, put right, followed aga
   const dy = Math.round(2 * (truth.landmarks.toe.yPx[100] - truth.landmarks.toe.yPx[99]));
   for (let k = 0; k < Math.abs(dx); k += 1) await page.keyboard.press(dx > 0 ? 'ArrowRight' : 'ArrowLeft');
   for (let k = 0; k < Math.abs(dy); k += 1) await page.keyboard.press(dy > 0 ? 'ArrowDown' : 'ArrowUp');
-  await expect(page.getByRole('button', { name: 'Put it right here (Enter)' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Correct it here (Enter)' })).toBeVisible();
   await page.keyboard.press('Enter');
-  await expect(page.getByText('toe put right on frame 100')).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText('toe corrected on frame 100')).toBeVisible({ timeout: 60_000 });
   await expect(page.getByTestId('doubts')).toHaveText('Nothing doubtful');
-  await expect(page.getByText('1 place put right by hand.')).toBeVisible();
+  await expect(page.getByText('1 place corrected by hand.')).toBeVisible();
   const mended = await stored(page);
   let worst = 0;
   for (let i = 0; i < mended.tS.length; i += 1)
@@ -107,7 +107,7 @@ test('two crossed points are swapped, a stretch is said to be hidden, both undon
   await expect(page.getByTestId('doubts')).toHaveText('Nothing doubtful');
   await page.keyboard.press('h');
   await expect(page.getByText('heel is taken for hidden on frames 200 to 200.')).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Not hidden after all' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Not hidden' })).toBeVisible();
   await page.keyboard.press('Control+z');
   await expect(page.getByRole('button', { name: 'Hidden here (h)' })).toBeVisible();
   await page.keyboard.press('Control+z');

@@ -47,7 +47,7 @@ test('a newer version on the server is told to an old page; a part of the old on
   await page.route('**/version', (route) => route.fulfill({ body: 'another', contentType: 'text/plain' }));
   await page.route(/\/assets\/body-.*\.js/, (route) => route.abort());
   await page.evaluate(() => document.dispatchEvent(new Event('visibilitychange')));
-  await expect(page.getByRole('button', { name: 'Newer version: use it' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'New version: reload' })).toBeVisible();
   // Typed and not left, then a page whose file went with the old version.
   await hours.fill('7');
   await page.evaluate(() => ((window as { stays?: boolean }).stays = true));

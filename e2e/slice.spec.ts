@@ -117,7 +117,7 @@ test('from an empty browser to a saddle height, through a reload, out to files a
   });
   await expect(page.getByText(/Row 3, column hip_x_px/)).toBeVisible();
   await input.setInputFiles({ name: 'good.csv', mimeType: 'text/csv', buffer: Buffer.from(tracksCsv) });
-  await expect(page.getByText('Tracks read in from good.csv.')).toBeVisible();
+  await expect(page.getByText('Tracks imported from good.csv.')).toBeVisible();
   await expect(page.getByTestId('strokes')).toContainText('8');
 
   expect(troubles).toEqual([]);
@@ -266,12 +266,12 @@ test('Stop keeps what is tracked, and it can be tracked again', async ({ page })
   await page.getByRole('button', { name: 'Track', exact: true }).click();
   await expect(page.getByText(/[1-9]\d* of 420 frames/)).toBeVisible();
   await page.getByRole('button', { name: /^Stop/ }).click();
-  await expect(page.getByRole('heading', { name: 'Followed in part' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Tracked in part' })).toBeVisible();
   await page.reload();
   await expect(page.getByText(/[1-9]\d* of 420 frames are followed and kept/)).toBeVisible();
   // Tracked again, it goes on while the fitter is elsewhere, and tells its end there.
   await page.getByRole('button', { name: 'Track again' }).click();
-  await expect(page.getByRole('heading', { name: 'Following the joints' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Tracking the joints' })).toBeVisible();
   await page.getByRole('link', { name: /^3 Bike/ }).click();
   await expect(page.getByText(/^Tracking .*: done\.$/)).toBeVisible({ timeout: 120_000 });
   await expect(page.getByRole('link', { name: /^7 Track/ })).toContainText('whole clip');

@@ -6,7 +6,7 @@ async function begin(page: Page, name = 'Desk rider'): Promise<void> {
   await page.goto('/');
   await page.getByRole('button', { name: 'New rider…' }).click();
   await page.getByLabel('Name').fill(name);
-  await page.getByRole('button', { name: 'Begin a session' }).click();
+  await page.getByRole('button', { name: 'Start the visit' }).click();
   await page.getByRole('heading', { name: 'Where it hurts' }).waitFor();
 }
 
@@ -46,7 +46,7 @@ test('intake: complaints on the outlines, suspects at the side, a red flag that 
   await expect(page.getByText('Whole years, please.')).toBeVisible();
   await fill(page, 'Age', '47');
 
-  await page.getByText('Ask: anything that stops a fit?').click();
+  await page.getByText('Red flags: anything that stops a fit?').click();
   await page.getByLabel('Pain at rest or at night').check();
   const card = page.getByRole('alert').filter({ hasText: 'Stop: refer first' });
   await expect(card).toContainText('makes no diagnosis');
@@ -93,7 +93,7 @@ test('body: estimates as they are typed, in any unit; bands move and are switche
   await file.setInputFiles({ name: 'a.png', mimeType: 'image/png', buffer: Buffer.from('no') });
   await expect(dialog.getByRole('alert')).toContainText('a.png is no picture');
   await file.setInputFiles(fileURLToPath(new URL('../docs/screenshots/film.png', import.meta.url)));
-  await fill(page, 'Piece of ruler', '25cm');
+  await fill(page, 'Length on the ruler', '25cm');
   const photo = dialog.getByRole('img', { name: 'The impression' });
   await expect(dialog.getByRole('status')).toContainText('Point out 1 of 4');
   const box = (await photo.boundingBox())!;
@@ -150,7 +150,8 @@ test('body: estimates as they are typed, in any unit; bands move and are switche
   await expect(on).not.toBeChecked();
 
   // In inches everywhere, once the studio says so.
-  await page.getByRole('link', { name: 'Settings' }).click();
+  await page.getByRole('button', { name: 'Studio' }).click();
+  await page.getByRole('menuitem', { name: 'Settings' }).click();
   await page.getByRole('button', { name: 'inches' }).click();
   await expect(page.getByText('28.94 in')).toBeVisible();
   await page.goBack();

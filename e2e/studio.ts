@@ -73,7 +73,7 @@ export async function beforeFilming(page: Page): Promise<void> {
     NOTHING_DONE,
   );
   await page.goto('/sessions/maren-1/film');
-  await page.getByRole('heading', { name: 'Bring in the film' }).waitFor();
+  await page.getByRole('heading', { name: 'Add a film' }).waitFor();
 }
 
 /** A new rider who has agreed to be filmed, at the Film station. */
@@ -81,11 +81,11 @@ export async function newSession(page: Page, name: string): Promise<void> {
   await page.goto('/');
   await page.getByRole('button', { name: 'New rider…' }).click();
   await page.getByLabel('Name').fill(name);
-  await page.getByRole('button', { name: 'Begin a session' }).click();
+  await page.getByRole('button', { name: 'Start the visit' }).click();
   await page.getByRole('button', { name: 'Record the consent' }).click();
   await page.getByRole('button', { name: 'Withdraw' }).waitFor();
   await page.getByRole('link', { name: /^4 Film/ }).click();
-  await page.getByRole('heading', { name: 'Bring in the film' }).waitFor();
+  await page.getByRole('heading', { name: 'Add a film' }).waitFor();
 }
 
 export async function takeDemoFilm(page: Page): Promise<void> {
@@ -129,7 +129,7 @@ export async function markAll(page: Page, truth: Truth, frame = 0, missPx = 2): 
 export async function track(page: Page): Promise<void> {
   await page.getByRole('link', { name: /^7 Track/ }).click();
   await page.getByRole('button', { name: /^Track/ }).click();
-  await page.getByRole('heading', { name: 'Followed through the whole film' }).waitFor({ timeout: 200_000 });
+  await page.getByRole('heading', { name: 'Tracked through the whole film' }).waitFor({ timeout: 200_000 });
 }
 
 /** Types a day into a field of days, part by part as a fitter would. */

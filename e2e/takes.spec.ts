@@ -9,7 +9,7 @@ test('a camera that is refused is said plainly, with what to do', async ({ page 
   );
   await expect(page.getByRole('button', { name: 'Record in 5 s' })).toBeDisabled();
   await page.getByRole('button', { name: 'Cancel' }).click();
-  await expect(page.getByRole('heading', { name: 'Bring in the film' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Add a film' })).toBeVisible();
 });
 
 test('several takes: each with its own words and part of the film; the unmoved camera gives scale and marks', async ({
@@ -53,7 +53,7 @@ test('several takes: each with its own words and part of the film; the unmoved c
   await expect(page.getByText('Read from frame 60 to 180 of 419')).toBeVisible();
   await page.getByRole('link', { name: /^7 Track/ }).click();
   await page.getByRole('button', { name: 'Track', exact: true }).click();
-  await expect(page.getByRole('heading', { name: 'Followed through the whole film' })).toBeVisible({
+  await expect(page.getByRole('heading', { name: 'Tracked through the whole film' })).toBeVisible({
     timeout: 60_000,
   });
   await page.getByRole('link', { name: /^8 Read/ }).click();

@@ -7,7 +7,7 @@ test('the change log by keyboard alone: step, word, undo, all of it back', async
   await page.goto('/sessions/idris-1/plan');
   await page.getByRole('button', { name: 'Keep this plan' }).click();
   await expect(page.getByTestId('kept-plan')).toContainText('cleat fore-aft');
-  await page.getByRole('link', { name: 'On to the trial' }).click();
+  await page.getByRole('link', { name: 'Next: Trial' }).click();
   await expect(page.getByTestId('next-step')).toHaveText(
     'Cleat across, left 0.5 mm in: foot out, cleat across, right 0.5 mm in: foot out',
   );
@@ -65,7 +65,7 @@ test('the change log by keyboard alone: step, word, undo, all of it back', async
   const back = page.getByRole('dialog', { name: 'Restore as found' });
   await expect(back.getByRole('list', { name: 'To restore' }).getByRole('listitem')).toHaveCount(3);
   await expect(back).toContainText('Spacers: 20 mm → 30 mm');
-  await back.getByRole('button', { name: 'It is all back' }).click();
+  await back.getByRole('button', { name: 'The bike is as found again' }).click();
   await expect(page.getByRole('button', { name: 'Restore as found…' })).toBeDisabled();
   await saved(page);
   await page.reload();
@@ -81,11 +81,11 @@ test('the step ladder marks the plateau and where it turns, beside any measure',
   await page.getByLabel('Compare with').click();
   await page.getByRole('option', { name: 'Saddle, peak' }).click();
   await expect(page.getByText('Saddle, peak, kPa')).toBeVisible();
-  await page.getByLabel('What was stepped').click();
+  await page.getByLabel('Which setting').click();
   await page.getByRole('option', { name: 'Tilt (saddle)' }).click();
   await expect(page.getByTestId('ladder-answer')).toHaveText('Best from −1.5° to −1°');
   await page.goto('/sessions/juno-1/trial?view=ladder');
-  await expect(page.getByRole('heading', { name: 'No ladder yet' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'No steps yet' })).toBeVisible();
 });
 
 test('filmed again: both films in crank phase, real changes, forecasts, the rider’s own answer', async ({
@@ -108,7 +108,7 @@ test('filmed again: both films in crank phase, real changes, forecasts, the ride
   // Stickers taken off in between: the ± grows, and less of it is real.
   const real = page.getByRole('table', { name: 'Before and after' }).getByText('real', { exact: true });
   const before = await real.count();
-  await page.getByLabel('Stickered anew in between').check();
+  await page.getByLabel('Stickers reapplied in between').check();
   expect(await real.count()).toBeLessThan(before);
 
   // One cursor: at every crank angle both films stand alike.
@@ -132,7 +132,7 @@ test('filmed again: both films in crank phase, real changes, forecasts, the ride
   await expect(page.getByTestId('advice')).toBeVisible();
   // The visit after six weeks is laid beside the one before.
   await page.goto('/sessions/maren-2/trial?view=compare');
-  await expect(page.getByLabel('Stickered anew in between')).toBeChecked();
+  await expect(page.getByLabel('Stickers reapplied in between')).toBeChecked();
   await expect(page.getByTestId('moved-between')).toContainText('saddle height 18 mm up');
 });
 

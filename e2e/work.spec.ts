@@ -30,7 +30,7 @@ test('what is moved on the bike is logged, judged, put back and handed over; the
   await expect(page.getByLabel('Spacers', { exact: true })).toHaveValue('5');
 
   await page.getByRole('button', { name: 'handed over' }).click();
-  await page.getByRole('button', { name: 'Hand over as it stands' }).click();
+  await page.getByRole('button', { name: 'Hand over as it is now' }).click();
   const side = page.getByRole('complementary', { name: 'What follows' });
   await expect(side).toContainText('From as found to handed over');
   await expect(side).toContainText('Spacers');
@@ -38,7 +38,7 @@ test('what is moved on the bike is logged, judged, put back and handed over; the
   await expect(height).toHaveValue(String(found));
   await saved(page);
   await page.getByRole('link', { name: 'Pilar Quist' }).click();
-  await page.getByRole('button', { name: 'Next visit with it' }).click();
+  await page.getByRole('button', { name: 'New visit with this bike' }).click();
   await page.getByRole('link', { name: /^3 Bike/ }).click();
   await expect(height).toHaveValue(String(found - 6));
 });
@@ -52,7 +52,7 @@ test('a rider has several bikes, each with its visits', async ({ page }) => {
   await fresh.fill('Winter bike');
   await fresh.press('Enter');
   await saved(page);
-  await page.getByRole('button', { name: 'First visit with it' }).click();
+  await page.getByRole('button', { name: 'First visit with this bike' }).click();
   await page.getByRole('link', { name: /^3 Bike/ }).click();
   await page.getByLabel('Which bike').fill('Winter bike, fixed');
   await page.getByLabel('Which bike').press('Enter');
@@ -187,7 +187,7 @@ test('a full device is said at once; what is big is listed, moved out, and comes
   await saved(page);
   await page.goto('/backup');
   await page.getByRole('button', { name: 'Move out pilar.webm of Idris Bellweather' }).click();
-  const off = page.getByRole('button', { name: 'Take it off this device' });
+  const off = page.getByRole('button', { name: 'Remove from this device' });
   await expect(off).toBeDisabled();
   const coming = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Save the file' }).click();

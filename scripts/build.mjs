@@ -28,10 +28,6 @@ const precache = [
   // The page itself comes from the server and carries the names of its scripts.
   { url: '/', revision: shell },
 ];
-const demo = readdirSync(`${client}/demo`)
-  .filter((name) => !name.endsWith('.truth.json'))
-  .map((name) => `/demo/${name}`);
-
 await build({
   root,
   configFile: false,
@@ -39,7 +35,6 @@ await build({
   publicDir: false,
   define: {
     'self.__WB_MANIFEST': JSON.stringify(precache),
-    'self.__DEMO': JSON.stringify(demo),
     'process.env.NODE_ENV': '"production"',
   },
   build: {

@@ -58,7 +58,7 @@ await page.getByRole('link', { name: /^8 Read/ }).click();
 await page.getByTestId('path-left').waitFor();
 await shot(page, 'read-front');
 await beforeFilming(page);
-await page.getByRole('heading', { name: 'Bring in the film' }).waitFor();
+await page.getByRole('heading', { name: 'Add a film' }).waitFor();
 await takeDemoFilm(page);
 // Looked at, with what was found drawn over it.
 await page.getByTestId('film-verdict').waitFor({ timeout: 60_000 });
@@ -97,7 +97,7 @@ await story.goto('/sessions/maren-1/handover');
 await story.getByTestId('preview-pages').waitFor({ timeout: 60_000 });
 await shot(story, 'report');
 await story.goto('/sessions/maren-1/handover?view=other');
-await story.getByRole('button', { name: 'Type in a frame' }).click();
+await story.getByRole('button', { name: 'Enter a frame' }).click();
 for (const [label, value] of [
   ['Stack', '560'],
   ['Reach', '375'],
@@ -112,7 +112,7 @@ await story.getByRole('table', { name: 'Cockpit builds for it' }).waitFor();
 await shot(story, 'other-bike');
 await story.goto('/sessions/idris-1/plan');
 await story.getByRole('button', { name: 'Keep this plan' }).click();
-await story.getByRole('link', { name: 'On to the trial' }).click();
+await story.getByRole('link', { name: 'Next: Trial' }).click();
 await story.getByTestId('next-step').waitFor();
 await story.keyboard.press('n');
 await story.keyboard.press('b');

@@ -104,9 +104,7 @@ async function asBackup(file: Blob): Promise<Blob> {
   if (!session.ok) throw new Error(session.message);
   const rider = checkRecord('rider', await riderStore.getItem(session.value.riderId));
   if (!rider.ok)
-    throw new Error(
-      'The rider of this visit is not on this device: bring the rider back first, from a backup.',
-    );
+    throw new Error('The rider of this visit is not on this device: restore the rider first, from a backup.');
   const bikes = (await storedBikes(rider.value.id)).filter((b) => b.id === session.value.bikeId);
   const bundle = {
     riders: [rider.value],

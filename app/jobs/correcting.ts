@@ -72,7 +72,7 @@ export function putRight(
           ],
           hidden: take.hidden,
         });
-        return `${plainName(landmark)} put right on frame ${frame}, followed again from ${part.from} to ${part.to}.`;
+        return `${plainName(landmark)} corrected on frame ${frame}, followed again from ${part.from} to ${part.to}.`;
       }),
   });
 }

@@ -54,7 +54,7 @@ export async function readFile<K extends Kind>(kind: K, file: Blob): Promise<Rea
 
 /** What is in a backup. @throws with a sentence when it is stopped */
 export const readBackup = (file: Blob): Promise<Inspection> =>
-  inWorker('Looking through the backup', PATIENCE_MS.backup, (api) => api.backup(file));
+  inWorker('Checking the backup', PATIENCE_MS.backup, (api) => api.backup(file));
 
 /** The films of some takes out of a backup. @returns those that are damaged, and why  @throws with a sentence when it is stopped */
 export const readFilms = (

@@ -63,9 +63,8 @@ async function register(): Promise<void> {
   });
   await wb.register();
   setInterval(() => void wb.update().catch(() => undefined), LOOK_AGAIN_MS);
-  const { active } = await navigator.serviceWorker.ready;
+  await navigator.serviceWorker.ready;
   change({ ready: true });
-  active?.postMessage({ type: 'KEEP_DEMO' });
 }
 
 /** Takes the newer version, and draws the page anew from it: only when the fitter says so. */

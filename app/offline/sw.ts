@@ -4,13 +4,12 @@ import { createHandlerBoundToURL, precacheAndRoute, type PrecacheEntry } from 'w
 import { NavigationRoute, registerRoute } from 'workbox-routing';
 import { CacheFirst, NetworkFirst } from 'workbox-strategies';
 
-declare const self: ServiceWorkerGlobalScope & { __WB_MANIFEST: PrecacheEntry[]; __DEMO: string[] };
+declare const self: ServiceWorkerGlobalScope & { __WB_MANIFEST: PrecacheEntry[] };
 
 // A new version waits until it is asked for: nobody is thrown out of a session.
 self.addEventListener('message', (event) => {
   const { type } = (event.data ?? {}) as { type?: string };
   if (type === 'SKIP_WAITING') void self.skipWaiting();
-  if (type === 'KEEP_DEMO') event.waitUntil(keepDemo());
 });
 clientsClaim();
 precacheAndRoute(self.__WB_MANIFEST, { cleanURLs: false });
@@ -36,8 +35,8 @@ registerRoute(
   ),
 );
 
-const DEMO = 'demo-films';
-registerRoute(({ url }) => url.pathname.startsWith('/demo/'), new CacheFirst({ cacheName: DEMO }));
+// A demo film that was opened once is of use without a network too.
+registerRoute(({ url }) => url.pathname.startsWith('/demo/'), new CacheFirst({ cacheName: 'demo-films' }));
 // Once asked for, the pose model is of use without a network too. Its own two files are small, and follow the version; the model is one.
 const POSE = 'pose-model';
 registerRoute(({ url }) => url.pathname.startsWith('/pose/model/'), new CacheFirst({ cacheName: POSE }));
@@ -45,13 +44,3 @@ registerRoute(
   ({ url }) => url.pathname.startsWith('/pose/'),
   new NetworkFirst({ cacheName: POSE, networkTimeoutSeconds: 4 }),
 );
-
-/** The demo's films are fetched when the page asks for it, after everything else: they are of use without a network too. */
-async function keepDemo(): Promise<void> {
-  const cache = await caches.open(DEMO);
-  for (const url of self.__DEMO) {
-    if (await cache.match(url)) continue;
-    // One after another; what is missing comes when it is asked for.
-    await cache.add(url).catch(() => undefined);
-  }
-}

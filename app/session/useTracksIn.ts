@@ -61,6 +61,6 @@ export function useTracksIn(
       tracking: { state: 'done', framesDone: got.tracks.tS.length, revision },
     });
     if (!kept.ok) return { ok: false, text: `${file.name}: ${kept.message}` };
-    return { ok: true, text: `Tracks read in from ${file.name}.` };
+    return { ok: true, text: `Tracks imported from ${file.name}.` };
   };
 }

@@ -265,7 +265,7 @@ function step(
     return {
       ...none(
         which === 'undo'
-          ? 'That was changed again since, in another tab or by a later step: it stays as it is now.'
+          ? 'That was changed again since, in another tab or by a later step: it stays as it is.'
           : 'What this would do again was changed since: it stays as it is now.',
       ),
       past: stepped(past, which, next, false),

@@ -2,18 +2,12 @@ import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { useEffect, useRef } from 'react';
 import { NavLink, useLocation } from 'react-router';
-import { useStore } from 'zustand';
-import { stationsOf } from '../../core/visit/stations.ts';
-import { openTake, type FitSession } from '../../core/records/types.ts';
-import { readingKey, readsStore } from '../jobs/readings';
+import type { Station } from '../../core/visit/stations.ts';
 
 /** The stations as graduations on a rule: a long tick where one has what the next needs, a short one where it has not. */
-export function StationRuler({ session }: { session: FitSession }) {
+export function StationRuler({ stations, visitId }: { stations: readonly Station[]; visitId: string }) {
   const rule = useRef<HTMLElement | null>(null);
   const { pathname } = useLocation();
-  const take = openTake(session);
-  const key = take ? readingKey(session, take) : '';
-  const reads = useStore(readsStore, (s) => s.reads[key] ?? null);
   // On a narrow screen the open station may lie beyond the edge.
   useEffect(() => {
     rule.current?.querySelector('.active')?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
@@ -28,16 +22,16 @@ export function StationRuler({ session }: { session: FitSession }) {
         display: 'flex',
         borderBottom: 1,
         borderColor: 'text.primary',
-        pl: 2,
+        px: { xs: 1, md: 2 },
         overflowX: 'auto',
         flexShrink: 0,
       }}
     >
-      {stationsOf(session, reads).map((s, i) => (
+      {stations.map((s, i) => (
         <Box
           key={s.path}
           component={NavLink}
-          to={`/sessions/${session.id}/${s.path}`}
+          to={`/sessions/${visitId}/${s.path}`}
           sx={{
             position: 'relative',
             flex: '1 1 0',

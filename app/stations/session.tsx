@@ -15,9 +15,13 @@ import {
   type ShouldRevalidateFunctionArgs,
 } from 'react-router';
 import { useStore } from 'zustand';
-import dayjs from 'dayjs';
 import { RouteTrouble } from '../ui/RouteTrouble';
+import { NextBar } from './NextBar';
 import { StationRuler } from './StationRuler';
+import { NextPlace } from '../ui/NextAction';
+import { readingKey, readsStore } from '../jobs/readings';
+import { stationsOf } from '../../core/visit/stations.ts';
+import { openTake } from '../../core/records/types.ts';
 import { TopBar } from '../ui/TopBar';
 import { CATALOGUE } from '../demo/catalogue';
 import { liesInTrash } from '../storage/trash';
@@ -31,13 +35,12 @@ import { openVisit, refreshVisit, stepVisit, visitStore } from '../session/visit
 import { loadRider } from '../storage/sessions';
 import type { Route } from './+types/session';
 import { notify } from '../session/notices';
+import { dayText } from '../ui/words/dates';
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   // Titles stay in the browser’s history: no rider’s name.
   {
-    title: loaderData
-      ? `Visit of ${dayjs(loaderData.session.startedIso).format('D MMM YYYY')} · Deep Angle`
-      : 'Deep Angle',
+    title: loaderData ? `Visit of ${dayText(loaderData.session.startedIso)} · Deep Angle` : 'Deep Angle',
   },
 ];
 
@@ -123,6 +126,11 @@ export default function Session({ loaderData }: Route.ComponentProps) {
   const { rider } = loaderData;
   const { session } = useSession();
   const [company, setCompany] = useState(false);
+  const [place, setPlace] = useState<HTMLElement | null>(null);
+  const take = openTake(session);
+  const key = take ? readingKey(session, take) : '';
+  const reads = useStore(readsStore, (s) => s.reads[key] ?? null);
+  const stations = stationsOf(session, reads);
   useEffect(() => followSession(session.id, () => void refreshVisit(session.id), setCompany), [session.id]);
   return (
     <Box sx={{ height: { md: '100vh' }, minHeight: '100vh', display: 'flex', flexDirection: 'column' }}>
@@ -146,7 +154,7 @@ export default function Session({ loaderData }: Route.ComponentProps) {
           follows.
         </Alert>
       )}
-      <StationRuler session={session} />
+      <StationRuler stations={stations} visitId={session.id} />
       <Box component="main" sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: 'column' }}>
         {/* For those who hear the page: the stations have no heading of their own over everything. */}
         <Box
@@ -161,8 +169,11 @@ export default function Session({ loaderData }: Route.ComponentProps) {
         >
           {rider?.name ?? 'Rider not found'}, visit
         </Box>
-        <Outlet />
+        <NextPlace value={place}>
+          <Outlet />
+        </NextPlace>
       </Box>
+      <NextBar stations={stations} visitId={session.id} place={setPlace} />
     </Box>
   );
 }

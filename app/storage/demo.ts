@@ -8,6 +8,13 @@ const SEEDED = 'demo-seeded';
 /** Whether this browser has been here before. */
 export const isSeeded = async (): Promise<boolean> => Boolean(await settingsStore.getItem(SEEDED));
 
+const WELCOMED = 'welcomed';
+
+/** Whether somebody who was asked to set the studio up has put it off. */
+export const isWelcomed = async (): Promise<boolean> => Boolean(await settingsStore.getItem(WELCOMED));
+export const welcomed = async (): Promise<void> =>
+  void (await settingsStore.setItem(WELCOMED, true).catch(() => undefined));
+
 /** Whether nothing has been stored in this browser yet: no demo studio, and no rider of anybody's. */
 export const isUntouched = async (): Promise<boolean> =>
   !(await isSeeded()) && (await riderStore.length()) === 0;

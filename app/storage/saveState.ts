@@ -48,7 +48,7 @@ const FULL = 'this device has no room left for it. Move films out, then try agai
 export function whyNot(error: unknown): string {
   if (isFull(error)) return FULL;
   const words = error instanceof Error ? error.message : typeof error === 'string' ? error : '';
-  return words || 'this browser’s storage refused it without a reason. Try again, or draw the page anew.';
+  return words || 'this browser’s storage refused it without a reason. Try again, or reload the page.';
 }
 
 /** How long until what could not be stored is tried again by itself, ms. */

@@ -6,7 +6,7 @@ import { parseTracksCsv } from '../../core/formats/tracksCsv.ts';
 import { checkRecord, type Checked } from '../../core/records/schemas.ts';
 import { NOTHING_DONE } from '../../core/visit/visits.ts';
 import { NO_STATICS } from '../../core/body/statics.ts';
-import type { Bike, FitSession, Rider, Take } from '../../core/records/types.ts';
+import type { Bike, FitSession, Rider, Studio, Take } from '../../core/records/types.ts';
 import type { Tracks } from '../../core/tracking/tracks.ts';
 import { saving } from './saveState';
 import { alone } from './tabs';
@@ -33,7 +33,11 @@ export const loadRider = async (id: string): Promise<Rider | null> => {
 };
 
 /** A visit of which nothing is known yet. */
-export function blankSession(riderId: string, bikeId: string, id: string, nowIso: string): FitSession {
+export function blankSession(
+  { riderId, bikeId, id }: Pick<FitSession, 'riderId' | 'bikeId' | 'id'>,
+  studio: Pick<Studio, 'paper' | 'protocolId'>,
+  nowIso: string,
+): FitSession {
   return {
     version: RECORD_VERSIONS.session,
     id,
@@ -42,13 +46,14 @@ export function blankSession(riderId: string, bikeId: string, id: string, nowIso
     deletedIso: null,
     bikeId,
     followsId: null,
-    protocolId: 'long-distance',
+    protocolId: studio.protocolId,
     protocol: null,
     statics: NO_STATICS,
     intake: BLANK_INTAKE,
     body: UNTESTED_BODY,
     asFound: UNMEASURED_BIKE,
     ...NOTHING_DONE,
+    handOver: { ...NOTHING_DONE.handOver, paper: studio.paper },
   };
 }
 

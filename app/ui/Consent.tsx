@@ -2,10 +2,10 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import dayjs from 'dayjs';
 import { useState } from 'react';
 import { isMinor, type Intake } from '../../core/intake/intake.ts';
 import type { FitSession } from '../../core/records/types.ts';
+import { dayText, momentText } from './words/dates';
 
 /** Consent to being filmed: who gave it and when; a guardian's for a rider under 18. */
 export function Consent({
@@ -22,12 +22,13 @@ export function Consent({
   const [by, setBy] = useState(minor ? '' : name);
   if (intake.filmConsent) {
     return (
-      <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', flexWrap: 'wrap' }}>
-        <Typography>
-          Given by {intake.filmConsent.by} on{' '}
-          {dayjs(intake.filmConsent.givenIso).format('D MMMM YYYY, HH:mm')}.
+      <Box sx={{ display: 'flex', gap: 1, alignItems: 'center', flexWrap: 'wrap' }}>
+        <Typography title={momentText(intake.filmConsent.givenIso)} sx={{ fontWeight: 600 }}>
+          Consent to filming: {intake.filmConsent.by}, {dayText(intake.filmConsent.givenIso)}
         </Typography>
-        <Button onClick={() => onChange(null)}>Withdraw</Button>
+        <Button size="small" onClick={() => onChange(null)}>
+          Withdraw
+        </Button>
       </Box>
     );
   }

@@ -9,7 +9,7 @@ const within = (least: number, most: number): Joi.NumberSchema =>
   Joi.number()
     .min(least)
     .max(most)
-    .messages({ 'number.min': `At the least ${least}.`, 'number.max': `At the most ${most}.` });
+    .messages({ 'number.min': `At least ${least}.`, 'number.max': `At most ${most}.` });
 
 /** A control's value typed in, within what it can be moved by; the change alone where it was never measured. */
 export function ControlField({

@@ -1,3 +1,4 @@
+import { dayPattern } from './words/dates';
 import { DatePicker } from '@mui/x-date-pickers/DatePicker';
 import { LocalizationProvider } from '@mui/x-date-pickers/LocalizationProvider';
 import { AdapterDayjs } from '@mui/x-date-pickers/AdapterDayjs';
@@ -32,7 +33,7 @@ export function DayField({ label, value, onChange, error = null }: DayFieldProps
           setTyped({ over: now, day: next });
           if (now !== value) onChange(now);
         }}
-        format="D MMM YYYY"
+        format={dayPattern()}
         minDate={dayjs('1900-01-01')}
         maxDate={dayjs('2199-12-31')}
         slotProps={{

@@ -14,6 +14,7 @@ import { daySchema } from '../../core/records/daySchema.ts';
 import { DayField } from './DayField';
 import type { FollowUp } from '../../core/records/followUp.ts';
 import { dueText } from './words/dueText';
+import { dayText } from './words/dates';
 
 /** When a fit is looked at again (handbook: the job): after a few rides, after six to eight weeks, then yearly. */
 const USUAL = [
@@ -87,7 +88,7 @@ export function FollowUps({
                 <>
                   <strong>{due.day}</strong> {f.why}{' '}
                   <Typography component="span" color="textSecondary">
-                    {f.doneIso ? `done ${dayjs(f.doneIso).format('D MMM YYYY')}` : due.words}
+                    {f.doneIso ? `done ${dayText(f.doneIso)}` : due.words}
                   </Typography>
                 </>
               }

@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import dayjs from 'dayjs';
+import { momentText } from './words/dates';
 import { fieldName, fieldUnit } from '../../core/bike/fields.ts';
 import type { Change, ChangedValue, RiderWord } from '../../core/plan/terms/change.ts';
 import { lengthWithUnit, type LengthUnit } from '../../core/units/length.ts';
@@ -93,7 +93,7 @@ export function Moves({
             <Box sx={{ flex: 1 }} />
             {c.putBackIso ? (
               <Typography variant="body2" color="textSecondary">
-                undone {dayjs(c.putBackIso).format('D MMM, HH:mm')}
+                undone {momentText(c.putBackIso)}
               </Typography>
             ) : (
               <Button size="small" onClick={() => onPutBack(c.id)}>

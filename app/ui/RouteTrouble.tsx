@@ -18,12 +18,12 @@ export function RouteTrouble({ error, bare = false }: { error: unknown; bare?: b
       role="alert"
     >
       <h1 style={{ fontSize: '1.5rem' }}>
-        {lost ? 'There is nothing at this address' : 'This page could not go on'}
+        {lost ? 'There is nothing at this address' : 'Something went wrong on this page'}
       </h1>
       <p>{said}</p>
       <p>What you have entered and filmed is kept on this device; this page has changed nothing in it.</p>
       <p style={{ display: 'flex', gap: 24 }}>
-        <a href="/">Go to the riders</a>
+        <a href="/">All riders</a>
         {trashed && <a href="/trash">Go to the trash</a>}
         {!lost && (
           <a href="" onClick={() => location.reload()}>

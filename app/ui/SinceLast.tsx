@@ -5,7 +5,6 @@ import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
-import dayjs from 'dayjs';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { measureName } from '../../core/protocol/convention.ts';
@@ -17,6 +16,7 @@ import { quoted } from './words/angleText';
 import { Sheet } from './Desk';
 import { useStudio } from '../session/useStudio';
 import { sideTake, useReading } from '../session/useTakeResults';
+import { dayText } from './words/dates';
 
 /** A follow-up against the visit before: what hurt then and now, which figures really changed. Stickered anew, so the larger ±. */
 export function SinceLast({ session, earlier }: { session: FitSession; earlier: FitSession }) {
@@ -37,7 +37,7 @@ export function SinceLast({ session, earlier }: { session: FitSession; earlier: 
   const figure = (key: string, v: number, unit: string): string =>
     `${quoted(key, v, jointConvention).toFixed(0).replace('-', '−')}${unit === '°' ? '°' : ' mm'}`;
   return (
-    <Sheet title="Since last time" note={dayjs(earlier.startedIso).format('D MMMM YYYY')}>
+    <Sheet title="Since last time" note={dayText(earlier.startedIso)}>
       <Table size="small" aria-label="Complaints then and now" sx={{ '& td, & th': { px: 0.75 } }}>
         <TableHead>
           <TableRow>
@@ -92,7 +92,7 @@ export function SinceLast({ session, earlier }: { session: FitSession; earlier: 
         <Typography color="textSecondary" sx={{ mt: 1 }}>
           {earlier.handOver.findings.length === 0
             ? 'No figures were handed over last time.'
-            : 'Film and track, and the figures stand here beside the last visit’s.'}
+            : 'Film and track, and the figures stand here next to the last visit’s.'}
         </Typography>
       )}
       <Box sx={{ mt: 1 }}>

@@ -1,6 +1,5 @@
 import DarkMode from '@mui/icons-material/DarkModeOutlined';
 import LightMode from '@mui/icons-material/LightModeOutlined';
-import Tune from '@mui/icons-material/Tune';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
@@ -12,6 +11,7 @@ import { useStore } from 'zustand';
 import { Link, useFetcher } from 'react-router';
 import { offlineStore, takeNewer } from '../offline/register';
 import { JobsLine } from './JobsLine';
+import { StudioMenu } from './StudioMenu';
 import { saveAgain, saveStore } from '../storage/saveState';
 
 function SaveNote() {
@@ -65,9 +65,9 @@ function OfflineNote() {
         </Typography>
       )}
       {s.newer && (
-        <Tooltip describeChild title="Draws the page anew; what is stored stays">
+        <Tooltip describeChild title="Reloads the page; nothing stored is lost">
           <Button size="small" variant="outlined" onClick={takeNewer}>
-            Newer version: use it
+            New version: reload
           </Button>
         </Tooltip>
       )}
@@ -79,6 +79,11 @@ function OfflineNote() {
 export function TopBar({ children, tools }: { children?: ReactNode; tools?: ReactNode }) {
   const fetcher = useFetcher();
   const dark = useTheme().palette.mode === 'dark';
+  const turn = (): void =>
+    void fetcher.submit(
+      { theme: dark ? 'light' : 'dark' },
+      { method: 'post', action: '/settings', encType: 'application/json' },
+    );
   return (
     <>
       <Box
@@ -87,8 +92,8 @@ export function TopBar({ children, tools }: { children?: ReactNode; tools?: Reac
         sx={{
           display: 'flex',
           alignItems: 'center',
-          gap: 2,
-          px: 2.5,
+          gap: { xs: 0.5, sm: 2 },
+          px: { xs: 1.5, sm: 2.5 },
           minHeight: 56,
           borderBottom: 1,
           borderColor: 'divider',
@@ -121,32 +126,41 @@ export function TopBar({ children, tools }: { children?: ReactNode; tools?: Reac
               sx={{ stroke: (t) => t.palette.primary.main, strokeWidth: 2 }}
             />
           </Box>
-          <Typography component="span" sx={{ fontWeight: 640, fontStretch: '90%', fontSize: '1.05rem' }}>
+          <Typography
+            component="span"
+            sx={{
+              fontWeight: 640,
+              fontStretch: '90%',
+              fontSize: '1.05rem',
+              // On a phone the rider's name has the room.
+              display: tools ? { xs: 'none', sm: 'inline' } : 'inline',
+            }}
+          >
             Deep Angle
           </Typography>
         </Box>
-        <Box sx={{ flex: 1, minWidth: 0 }}>{children}</Box>
+        <Box
+          sx={{
+            flex: 1,
+            minWidth: 0,
+            '& > p': { overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' },
+          }}
+        >
+          {children}
+        </Box>
         {tools}
         <OfflineNote />
         <SaveNote />
-        <Tooltip title="Settings">
-          <IconButton component={Link} to="/settings" aria-label="Settings">
-            <Tune />
-          </IconButton>
-        </Tooltip>
-        <Tooltip title={dark ? 'Light paper' : 'Dark room'}>
+        <Tooltip title={dark ? 'Light theme' : 'Dark theme'}>
           <IconButton
+            sx={{ display: { xs: 'none', sm: 'inline-flex' } }}
             aria-label={dark ? 'Use the light theme' : 'Use the dark theme'}
-            onClick={() =>
-              void fetcher.submit(
-                { theme: dark ? 'light' : 'dark' },
-                { method: 'post', action: '/settings', encType: 'application/json' },
-              )
-            }
+            onClick={turn}
           >
             {dark ? <LightMode /> : <DarkMode />}
           </IconButton>
         </Tooltip>
+        <StudioMenu dark={dark} onTheme={turn} />
       </Box>
       <JobsLine />
     </>

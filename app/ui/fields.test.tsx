@@ -12,7 +12,7 @@ import { WordsField } from './WordsField';
 
 afterEach(cleanup);
 
-const HEIGHT = Joi.number().min(400).max(900).messages({ 'number.max': 'At the most 900 mm.' });
+const HEIGHT = Joi.number().min(400).max(900).messages({ 'number.max': 'At most 900 mm.' });
 
 /** A field that is given back what it hands over, as a page does. */
 function Kept<V>({
@@ -71,7 +71,7 @@ describe('a length', () => {
     await userEvent.clear(box);
     await userEvent.type(box, '1200');
     await userEvent.tab();
-    expect(await screen.findByText('At the most 900 mm.')).toBeTruthy();
+    expect(await screen.findByText('At most 900 mm.')).toBeTruthy();
     expect(box.getAttribute('aria-invalid')).toBe('true');
     expect(box.value).toBe('1200');
     expect(heard.mock.calls.flat()).not.toContain(1200);
@@ -146,7 +146,7 @@ describe('other fields', () => {
     expect(heard).toHaveBeenLastCalledWith(12.5);
     await userEvent.clear(box);
     await userEvent.type(box, '790{Enter}');
-    expect(await screen.findByText('At the most 760.')).toBeTruthy();
+    expect(await screen.findByText('At most 760.')).toBeTruthy();
     expect(heard).toHaveBeenLastCalledWith(12.5);
   });
   it('words are handed over as they are, line breaks and all', async () => {

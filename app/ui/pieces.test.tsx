@@ -11,7 +11,12 @@ import { CATALOGUE } from '../demo/catalogue';
 import { BandGauge } from '../charts/BandGauge';
 import { jobStore, runJob } from '../jobs/jobs';
 import { noticeStore, notify } from '../session/notices';
+import { NextBar } from '../stations/NextBar';
 import { StationRuler } from '../stations/StationRuler';
+import { Welcome } from '../studio/riders/Welcome';
+import { stationsOf } from '../../core/visit/stations.ts';
+import { NEW_STUDIO } from '../../core/records/types.ts';
+import { NextAction, NextPlace } from './NextAction';
 import { NewRider } from '../studio/riders/NewRider';
 import { Choice } from './Choice';
 import { drawn } from './drawn.fixture';
@@ -104,6 +109,22 @@ describe('a new rider', () => {
     expect(screen.getByText('The device is full.')).toBeTruthy();
     await userEvent.click(screen.getByRole('button', { name: 'Cancel' }));
     expect(close).toHaveBeenCalled();
+  });
+});
+
+describe('a first visit', () => {
+  it('sets the studio up, under a name at the least, or is put off', async () => {
+    const later = vi.fn();
+    drawn(<Welcome studio={NEW_STUDIO} onLater={later} />, { at: '/riders' });
+    await userEvent.click(screen.getByRole('button', { name: 'Look around first' }));
+    expect(later).toHaveBeenCalledTimes(1);
+    await userEvent.click(screen.getByRole('button', { name: 'Set up your studio…' }));
+    await userEvent.click(screen.getByRole('button', { name: 'US Letter' }));
+    await userEvent.click(screen.getByRole('button', { name: 'Open the studio' }));
+    expect(await screen.findByText('Type the studio’s name.')).toBeTruthy();
+    await userEvent.type(screen.getByLabelText('Studio'), 'Mill Lane');
+    await userEvent.click(screen.getByRole('button', { name: 'Open the studio' }));
+    await vi.waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());
   });
 });
 
@@ -219,13 +240,43 @@ describe('small parts', () => {
 
 describe('a visit in parts', () => {
   it('the ruler leads to every station, in working order, and marks the open one', () => {
-    drawn(<StationRuler session={maren} />, { at: '/sessions/maren-1/read' });
+    drawn(<StationRuler stations={stationsOf(maren)} visitId="maren-1" />, {
+      at: '/sessions/maren-1/read',
+    });
     const links = within(screen.getByRole('navigation', { name: 'Stations' })).getAllByRole('link');
     const names = 'Intake Body Bike Film Scale Mark Track Read Plan Trial Hand'.split(' ');
     expect(links).toHaveLength(names.length);
     links.forEach((link, i) => expect(link.textContent).toMatch(new RegExp(`^${i + 1} ${names[i]}`)));
     expect(links.filter((l) => l.getAttribute('aria-current') === 'page')).toHaveLength(1);
     expect(links[7].getAttribute('aria-current')).toBe('page');
+  });
+  it('what is next stands under every station: what is missing there, its own act, the way on', () => {
+    const Bar = ({ act: own }: { act: string | null }) => {
+      const [place, setPlace] = useState<HTMLElement | null>(null);
+      return (
+        <NextPlace value={place}>
+          {own && (
+            <NextAction>
+              <button>{own}</button>
+            </NextAction>
+          )}
+          <NextBar
+            stations={stationsOf({ ...maren, plan: null, final: null })}
+            visitId="maren-1"
+            place={setPlace}
+          />
+        </NextPlace>
+      );
+    };
+    drawn(<Bar act="Keep this plan" />, { at: '/sessions/maren-1/plan' });
+    const bar = screen.getByRole('region', { name: 'What is next' });
+    expect(bar.textContent).toContain('The plan is not kept yet.');
+    expect(within(bar).getByRole('button', { name: 'Keep this plan' })).toBeTruthy();
+    expect(within(bar).getByRole('link').getAttribute('href')).toBe('/sessions/maren-1/trial');
+    cleanup();
+    drawn(<Bar act={null} />, { at: '/sessions/maren-1/handover' });
+    expect(screen.getByTestId('lacks').textContent).toBe('Not handed over yet.');
+    expect(screen.queryByRole('link')).toBeNull();
   });
   it('what was moved stands newest first, with the rider’s word and the way back', async () => {
     const change = (id: string, to: number, putBackIso: string | null = null): Change => ({

@@ -14,7 +14,7 @@ export interface Spawned<T> {
 
 /** A worker's file may be gone: a newer version of the application lies on the server, and this page is of the one before. */
 const NOT_LOADED =
-  'A part of the application could not be loaded, perhaps because a newer version was put up meanwhile. What you typed is kept: draw the page anew.';
+  'A part of the application could not be loaded, perhaps because a newer version was released meanwhile. What you typed is kept: reload the page.';
 
 const ENDED = 'It was stopped before it was done.';
 

@@ -69,6 +69,25 @@ export const BIKE_PARTS = [
   },
 ] as const;
 
+/** What a plan needs of every bike: where saddle and bar stand, and what the leg's model and the scale rest on. */
+export const ESSENTIAL_FIELDS = [
+  ['saddle.heightMm', 'Height to bottom bracket', 'saddle, along the seat tube'],
+  ['saddle.setback80Mm', 'Setback at 80 mm width', 'plumb line, behind is plus'],
+  ['saddle.tiltDeg', 'Saddle tilt', 'nose-up is plus'],
+  ['saddle.widthMm', 'Saddle width', 'overall'],
+  ['crank.lengthMm', 'Crank length', 'stamped on the arm'],
+  ['frame.wheelbaseMm', 'Wheelbase', 'axle to axle'],
+  ['frame.seatAngleDeg', 'Seat tube angle'],
+  ['stem.lengthMm', 'Stem length'],
+  ['bar.fromNoseMm', 'Nose to bar, by tape'],
+  ['bar.belowSaddleMm', 'Saddle to bar top', 'bar lower is plus'],
+] as const;
+
+const ESSENTIAL: ReadonlySet<string> = new Set(ESSENTIAL_FIELDS.map(([at]) => at));
+
+/** Whether a place of a set-up is among the essentials. */
+export const isEssential = (at: string): boolean => ESSENTIAL.has(at);
+
 export const EXTENSION_FIELDS = [
   ['extensions.padRiseMm', 'Pads above clamp'],
   ['extensions.padAheadMm', 'Pads ahead of clamp'],

@@ -9,6 +9,10 @@ export interface TestResult {
 
 export const NOT_TESTED: TestResult = { left: null, right: null, both: null, skipped: null };
 
+/** Whether a test was done, or left out on purpose. */
+export const isAnswered = (r: TestResult | undefined): boolean =>
+  r !== undefined && (r.skipped !== null || r.left !== null || r.right !== null || r.both !== null);
+
 export type TestGroup =
   'Lengths' | 'Feet' | 'Leg length' | 'Hips and hamstrings' | 'Control' | 'Back and shoulders';
 
@@ -301,7 +305,7 @@ export const BODY_TESTS = [
     group: 'Control',
     sides: 'two',
     number: { unit: 'of 10', min: 0, max: 10 },
-    howTo: ['Ten seconds; score 0 to 10. Someone stands beside.'],
+    howTo: ['Ten seconds; score 0 to 10. Someone stands by.'],
   },
   {
     key: 'standClosed',
@@ -309,7 +313,7 @@ export const BODY_TESTS = [
     group: 'Control',
     sides: 'two',
     number: { unit: 'of 10', min: 0, max: 10 },
-    howTo: ['Ten seconds; score 0 to 10. Someone stands beside.'],
+    howTo: ['Ten seconds; score 0 to 10. Someone stands by.'],
   },
   {
     key: 'hinge',

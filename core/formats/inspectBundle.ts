@@ -81,7 +81,7 @@ export async function inspectBundle(file: FileBytes): Promise<Inspection> {
   if (nothing && films > 0)
     found.push({
       name: 'the file',
-      why: `It holds ${films} ${films === 1 ? 'film' : 'films'} and no rider or visit that ${films === 1 ? 'it belongs' : 'they belong'} to: nothing of it can be brought back.`,
+      why: `It holds ${films} ${films === 1 ? 'film' : 'films'} and no rider or visit that ${films === 1 ? 'it belongs' : 'they belong'} to: nothing of it can be restored.`,
     });
   const records = { riders, bikes: good(bikes), sessions: good(sessions), studio, parts, protocols, tracks };
   return { ...records, faults: [...faults, ...found] };

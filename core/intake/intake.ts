@@ -52,6 +52,8 @@ export interface Complaint {
   eases: string;
   /** When the rider said that it is gone; null while it is open. */
   goneIso: string | null;
+  /** Stands as it was at the visit before, and was not asked about at this one yet. */
+  carried: boolean;
 }
 
 /** A complaint of which only the place was said. */
@@ -62,6 +64,7 @@ export const NEW_COMPLAINT = {
   since: '',
   eases: '',
   goneIso: null,
+  carried: false,
 } satisfies Partial<Complaint>;
 
 /** What still hurts. */
@@ -128,6 +131,8 @@ export interface Intake {
   changed: string;
   complaints: Complaint[];
   redFlags: { key: RedFlagKey; acknowledgedIso: string | null }[];
+  /** When the rider was asked about red flags; null for not yet. */
+  flagsAskedIso: string | null;
   /** Without it no filming; under 18 the guardian's. */
   filmConsent: { givenIso: string; by: string } | null;
 }
@@ -147,6 +152,7 @@ export const BLANK_INTAKE: Intake = {
   changed: '',
   complaints: [],
   redFlags: [],
+  flagsAskedIso: null,
   filmConsent: null,
 };
 

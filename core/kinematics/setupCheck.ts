@@ -123,7 +123,7 @@ function square(f: SetUpFacts): SetUpCheck {
     effect: effects
       ? `Untouched: ${worst(effects(f.yawDeg))}. The shrinking to one side is taken out; of the rest less than ${(100 * (1 - Math.cos(off * RAD_PER_DEG)) + 0.05).toFixed(1)} % of a length stays.`
       : 'The shrinking to one side is taken out.',
-    cure: off > 2 ? 'Stand the camera where both wheels look of one size.' : '',
+    cure: off > 2 ? 'Move the camera until both wheels look the same size.' : '',
   };
 }
 
@@ -235,7 +235,7 @@ function stickers({ sticker }: SetUpFacts): SetUpCheck {
       found: `no sticker found on ${without.join(', ')}`,
       effect:
         'Followed by the look of the spot, which may drift by some pixels: about 1° at the knee for each 7 mm.',
-      cure: 'A round, dull sticker of 15 to 25 mm on each joint, of a colour that nothing beside it has.',
+      cure: 'A round, dull sticker of 15 to 25 mm on each joint, of a colour that nothing near it has.',
     };
   const weak = contrast < 30 || radiusPx < 3;
   return {

@@ -86,7 +86,7 @@ export function cautionsFor(
     say(
       'trial',
       false,
-      'Trainer fixed and level; someone beside the rider in hands-off tests; the rider may decline any test.',
+      'Trainer fixed and level; someone next to the rider in hands-off tests; the rider may decline any test.',
     );
   return out;
 }

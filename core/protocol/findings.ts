@@ -84,3 +84,13 @@ export const asFindings = (measures: readonly MeasureReading[]): Finding[] =>
     band,
     verdict,
   }));
+
+const SURENESS_ORDER: readonly Sureness[] = ['beyond-doubt', 'sure', 'open', 'inside'];
+
+/** Findings with what is out of its band first: the surest, then the furthest for its uncertainty. */
+export const byUrgency = (findings: readonly WorkedFinding[]): WorkedFinding[] =>
+  [...findings].sort(
+    (a, b) =>
+      SURENESS_ORDER.indexOf(a.sureness) - SURENESS_ORDER.indexOf(b.sureness) ||
+      Math.abs(b.off / b.uncertainty) - Math.abs(a.off / a.uncertainty),
+  );

@@ -53,7 +53,7 @@ export interface Protocol {
   /** Counts up with every change that is kept. */
   revision: number;
   name: string;
-  /** Where the hands are. */
+  /** Hand position. */
   position: string;
   /** Where both ends are open nothing is asked of the measure. */
   bands: Record<MeasureKey, Band>;

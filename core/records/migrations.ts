@@ -6,10 +6,10 @@ export type RecordKind = 'rider' | 'bike' | 'session' | 'studio' | 'parts' | 'pr
 
 /** The shape each kind has today. */
 export const RECORD_VERSIONS: Record<RecordKind, number> = {
-  rider: 3,
+  rider: 4,
   bike: 1,
-  session: 12,
-  studio: 4,
+  session: 13,
+  studio: 5,
   parts: 2,
   protocols: 1,
 };
@@ -50,6 +50,11 @@ export const MIGRATIONS: Record<RecordKind, readonly Migration[]> = {
       name: 'how this rider answers a change is learned, and kept',
       change: (r) => ({ ...r, habits: null }),
     },
+    {
+      to: 4,
+      name: 'a rider can be reached',
+      change: (r) => ({ ...r, email: '', phone: '' }),
+    },
   ],
   studio: [
     {
@@ -69,6 +74,11 @@ export const MIGRATIONS: Record<RecordKind, readonly Migration[]> = {
         ...s,
         glance: ['kneeFlexionMinDeg', 'hipAngleMinDeg', 'backAngleDeg', 'footPitch180Deg'],
       }),
+    },
+    {
+      to: 5,
+      name: 'the studio has its paper, its way to write a day, and the protocol that new visits begin with',
+      change: (s) => ({ ...s, paper: 'A4', dayFormat: 'month-name', protocolId: 'long-distance' }),
     },
   ],
   session: [
@@ -267,6 +277,25 @@ export const MIGRATIONS: Record<RecordKind, readonly Migration[]> = {
         followUps: eachObject(s.followUps, (f) => ({ ...f, due: realDay(f.due) ?? f.due })),
         intake: isObject(s.intake) ? { ...s.intake, eventDate: realDay(s.intake.eventDate) } : s.intake,
       }),
+    },
+    {
+      to: 13,
+      name: 'red flags are asked about, and a complaint of the last visit is asked about anew',
+      change: (session) => {
+        if (!isObject(session.intake)) return session;
+        const { intake } = session;
+        const flags = Array.isArray(intake.redFlags) && intake.redFlags.length > 0;
+        // Where a plan was kept or a bike handed over they had been asked about.
+        const asked = flags || Boolean(session.plan) || Boolean(session.final);
+        return {
+          ...session,
+          intake: {
+            ...intake,
+            flagsAskedIso: asked ? session.startedIso : null,
+            complaints: eachObject(intake.complaints, (c) => ({ ...c, carried: false })),
+          },
+        };
+      },
     },
   ],
 };

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { CATALOGUE } from '../../app/demo/catalogue.ts';
 import { patchesBetween, reversed, withPatches } from '../visit/patches.ts';
 import { applyEdit, type SessionEdit } from '../visit/edits.ts';
-import { MIGRATIONS, RECORD_VERSIONS, type RecordKind } from './migrations.ts';
+import { MIGRATIONS, RECORD_VERSIONS, type RecordKind, upToDate } from './migrations.ts';
 import { withValue } from '../visit/withValue.ts';
 import { checkRecord } from './schemas.ts';
 import { openTake, type FitSession } from './types.ts';
@@ -137,6 +137,36 @@ describe('migrations', () => {
       },
     });
   });
+  it('session 13: red flags count as asked where something came of the visit; complaints stand as asked', () => {
+    const intake = without(idris.intake, 'flagsAskedIso');
+    const complaints = idris.intake.complaints.map((c) => without(c, 'carried'));
+    const old = (more: object, redFlags: unknown[] = []) =>
+      upToDate('session', {
+        ...idris,
+        plan: null,
+        final: null,
+        version: 12,
+        intake: { ...intake, redFlags, complaints },
+        ...more,
+      }) as unknown as FitSession;
+    expect(old({}).intake.flagsAskedIso).toBeNull();
+    expect(old({ final: idris.asFound }).intake.flagsAskedIso).toBe(idris.startedIso);
+    expect(old({}, [{ key: 'chest', acknowledgedIso: null }]).intake.flagsAskedIso).toBe(idris.startedIso);
+    expect(old({}).intake.complaints.every((c) => !c.carried)).toBe(true);
+    expect(checkRecord('session', old({}))).toMatchObject({ ok: true });
+  });
+  it('rider 4: a rider can be reached; studio 5: paper, days and the usual protocol', () => {
+    const rider = without(CATALOGUE.riders[0], 'email', 'phone');
+    expect(checkRecord('rider', { ...rider, version: 3 })).toMatchObject({
+      ok: true,
+      value: { email: '', phone: '' },
+    });
+    const studio = without(CATALOGUE.studio, 'paper', 'dayFormat', 'protocolId');
+    expect(checkRecord('studio', { ...studio, version: 4 })).toMatchObject({
+      ok: true,
+      value: { paper: 'A4', dayFormat: 'month-name', protocolId: 'long-distance' },
+    });
+  });
   it('session 12: a follow-up on the 31st of February is on the month’s last day, and no new one comes in', () => {
     const followUps = [{ id: 'f', due: '2027-02-31', why: 'call', doneIso: null }];
     const old = { ...idris, version: 11, followUps, intake: { ...idris.intake, eventDate: '2027-06-31' } };
@@ -212,7 +242,9 @@ describe('visits and the trash', () => {
     });
     expect(next.asFound).toEqual(idris.asFound);
     expect(next.bikeId).toBe(idris.bikeId);
-    expect(next.intake.complaints).toEqual(idris.intake.complaints);
+    // They are asked about anew.
+    expect(next.intake.complaints).toEqual(idris.intake.complaints.map((c) => ({ ...c, carried: true })));
+    expect(next.intake.flagsAskedIso).toBeNull();
     next.asFound.saddle.heightMm = 1;
     expect(idris).toEqual(before);
   });

@@ -4,22 +4,23 @@ import { LANDMARKS } from '../landmarks/landmarks.ts';
 import { RECORD_VERSIONS, upToDate, type RecordKind } from './migrations.ts';
 import { bikeSchema, bodySchema, intakeSchema } from './stationSchemas.ts';
 import { devicesSchema } from '../kinematics/devices.ts';
-import { handOverSchema } from './handOver.ts';
+import { handOverSchema, PAPERS } from './handOver.ts';
 import { planningSchema } from '../plan/terms/planning.ts';
 import { staticsSchema } from '../body/statics.ts';
-import type {
-  Bike,
-  Correction,
-  FitSession,
-  Hidden,
-  Mark,
-  PartsBin,
-  ProtocolShelf,
-  Rider,
-  Studio,
-  Take,
-  TrackingState,
-  VideoInfo,
+import {
+  DAY_FORMATS,
+  type Bike,
+  type Correction,
+  type FitSession,
+  type Hidden,
+  type Mark,
+  type PartsBin,
+  type ProtocolShelf,
+  type Rider,
+  type Studio,
+  type Take,
+  type TrackingState,
+  type VideoInfo,
 } from './types.ts';
 import { changeSchema } from '../plan/terms/change.ts';
 import { followUpSchema } from './followUp.ts';
@@ -46,11 +47,21 @@ export const riderName = Joi.string().trim().min(1).max(120).messages({
   'string.max': 'A name of at most 120 characters, please.',
 });
 
+export const riderEmail = Joi.string()
+  .trim()
+  .allow('')
+  .max(200)
+  .pattern(/^[^\s@]+@[^\s@]+$/)
+  .messages({ 'string.pattern.base': 'An address has one @ and no space.' });
+export const riderPhone = Joi.string().trim().allow('').max(60);
+
 const riderSchema = Joi.object<Rider, true>({
   version: version('rider'),
   id,
   name: riderName.required(),
   note: Joi.string().allow('').max(2000).required(),
+  email: riderEmail.required(),
+  phone: riderPhone.required(),
   createdIso: iso,
   deletedIso: Joi.string().isoDate().allow(null).required(),
   habits: Joi.object({ kappa: shareSchema, rho: shareSchema, learnedIso: iso }).allow(null).required(),
@@ -247,6 +258,13 @@ const studioSchema = Joi.object<Studio, true>({
   jointConvention: Joi.string().valid('bend', 'inside').required(),
   lengthUnit: Joi.string().valid('mm', 'cm', 'in').required(),
   massUnit: Joi.string().valid('kg', 'lb').required(),
+  paper: Joi.string()
+    .valid(...PAPERS)
+    .required(),
+  dayFormat: Joi.string()
+    .valid(...DAY_FORMATS)
+    .required(),
+  protocolId: Joi.string().max(60).required(),
 });
 
 export type Checked<T> = { ok: true; value: T } | { ok: false; reason: 'newer' | 'broken'; message: string };

@@ -190,6 +190,7 @@ export const intakeSchema = Joi.object<Intake, true>({
         since: text(200),
         eases: text(500),
         goneIso: Joi.string().isoDate().allow(null).required(),
+        carried: Joi.boolean().required(),
       }),
     )
     .max(40)
@@ -205,6 +206,7 @@ export const intakeSchema = Joi.object<Intake, true>({
     )
     .unique('key')
     .required(),
+  flagsAskedIso: Joi.string().isoDate().allow(null).required(),
   filmConsent: Joi.object({
     givenIso: Joi.string().isoDate().required(),
     by: Joi.string().min(1).max(120).required(),

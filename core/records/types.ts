@@ -11,7 +11,7 @@ import type { WidthReference } from '../camera/frontalScale.ts';
 import type { MeasureKey, Protocol } from '../protocol/protocols.ts';
 import type { Habits } from '../model/bodyModel.ts';
 import type { TakeDevices } from '../kinematics/devices.ts';
-import type { HandOver } from './handOver.ts';
+import type { HandOver, Paper } from './handOver.ts';
 import type { Planning } from '../plan/terms/planning.ts';
 import type { Statics } from '../body/statics.ts';
 import { RECORD_VERSIONS } from './migrations.ts';
@@ -26,6 +26,9 @@ export interface Rider {
   name: string;
   /** One line on who this is and why they came. */
   note: string;
+  /** Empty where it was not given. */
+  email: string;
+  phone: string;
   createdIso: string;
   /** Since when it lies in the trash; null while it does not. */
   deletedIso: string | null;
@@ -64,7 +67,7 @@ export interface VideoInfo {
 /** Where the camera stands: beside the bike on the chain's side (right leg near) or the other, ahead of it or behind. */
 export type TakeView = View;
 
-/** Where the hands are. */
+/** Hand position. */
 export type TakePosition = 'tops' | 'hoods' | 'drops' | 'extensions' | 'grips';
 export type TakeEffort = 'easy' | 'working' | 'hard';
 
@@ -102,7 +105,7 @@ export interface Take {
   rims: Partial<WheelRims>;
   markedFrame: number;
   marks: Partial<Record<Landmark, Mark>>;
-  /** Places put right by hand on other frames; tracks between them are made anew. */
+  /** Places corrected by hand on other frames; tracks between them are made anew. */
   corrections: Correction[];
   /** Stretches of frames on which a landmark can't be seen: nothing is followed there. */
   hidden: Hidden[];
@@ -201,7 +204,16 @@ export interface Studio {
   jointConvention: 'bend' | 'inside';
   lengthUnit: LengthUnit;
   massUnit: MassUnit;
+  /** What is printed on. */
+  paper: Paper;
+  dayFormat: DayFormat;
+  /** The protocol that a new rider's first visit begins with. */
+  protocolId: string;
 }
+
+/** How a day is written: 22 Nov 2027, 22/11/2027, 11/22/2027, 2027-11-22. */
+export const DAY_FORMATS = ['month-name', 'day-first', 'month-first', 'iso'] as const;
+export type DayFormat = (typeof DAY_FORMATS)[number];
 
 export const NEW_STUDIO: Studio = {
   version: RECORD_VERSIONS.studio,
@@ -213,6 +225,9 @@ export const NEW_STUDIO: Studio = {
   jointConvention: 'bend',
   lengthUnit: 'mm',
   massUnit: 'kg',
+  paper: 'A4',
+  dayFormat: 'month-name',
+  protocolId: 'long-distance',
 };
 
 /** The take that the stations work on. */

@@ -168,8 +168,8 @@ export function reportTexts(c: ReportCase): Record<ReportPartKey, string> {
     home,
     stop,
     dates: dates.length
-      ? points(dates.map((f) => `${c.day(f.due)}: ${f.why || 'a look at how it goes'}`))
-      : 'No day is set. Come back after a crash, an injury, long time off, or with new shoes, saddle, pedals or cranks.',
+      ? points(dates.map((f) => `${c.day(f.due)}: ${f.why || 'a check of how it goes'}`))
+      : 'No date is set. Come back after a crash, an injury, long time off, or with new shoes, saddle, pedals or cranks.',
   };
 }
 

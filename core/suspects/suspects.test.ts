@@ -21,6 +21,7 @@ const aching = (region: RegionKey, severity = 5): Intake => ({
       since: '',
       eases: '',
       goneIso: null,
+      carried: false,
     },
   ],
 });

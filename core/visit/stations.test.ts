@@ -41,6 +41,17 @@ describe('stations', () => {
     expect(stationsOf(blank).some((s) => s.ready)).toBe(false);
     expect(stationsOf(whole).filter((s) => !s.ready)).toEqual([]);
   });
+  it('each that is not ready says in one sentence what is missing, each that is ready says nothing', () => {
+    for (const visit of [blank, whole])
+      for (const s of stationsOf(visit)) {
+        if (s.ready) expect(s.lacks).toBeNull();
+        else expect(s.lacks).toMatch(/^[A-Z][^.]*[^ ]\.$/);
+      }
+    const { heel } = openTake(whole)!.marks;
+    expect(at(withTake({ marks: { heel } }), 'mark').lacks).toContain('knee');
+    expect(at({ ...whole, plan: null }, 'plan').lacks).toBe('The plan is not kept yet.');
+    expect(stationsOf(whole, false).find((s) => s.path === 'read')!.lacks).toBe('The tracks give no stroke.');
+  });
   it('Read and Plan have figures only where the tracks gave some', () => {
     const open = { ...whole, plan: null };
     const ofRead = (reads: boolean | null): Station[] =>
@@ -57,7 +68,12 @@ describe('stations', () => {
   });
   it('Intake is ready once consent is given and no red flag is open', () => {
     expect(at(blank, 'intake').note).toBe('no consent');
-    const asked = { ...blank, intake: { ...BLANK_INTAKE, filmConsent: consent } };
+    const consented = { ...BLANK_INTAKE, filmConsent: consent };
+    expect(at({ ...blank, intake: consented }, 'intake')).toMatchObject({
+      ready: false,
+      lacks: 'Red flags were not asked about yet.',
+    });
+    const asked = { ...blank, intake: { ...consented, flagsAskedIso: '2026-11-20T09:00:00.000Z' } };
     expect(at(asked, 'intake')).toMatchObject({ note: 'nothing hurts', ready: true });
     const flag = (acknowledgedIso: string | null): Station =>
       at({ ...asked, intake: { ...asked.intake, redFlags: [{ key: 'chest', acknowledgedIso }] } }, 'intake');

@@ -1,6 +1,6 @@
-import { BODY_TESTS, single } from '../body/bodyTests.ts';
+import { BODY_TESTS, isAnswered, single } from '../body/bodyTests.ts';
 import { filmingHeldBack, openComplaints } from '../intake/intake.ts';
-import { isFrontal, needed } from '../landmarks/landmarks.ts';
+import { isFrontal, needed, plainName } from '../landmarks/landmarks.ts';
 import { enoughFor } from '../kinematics/standIns.ts';
 import { openTake, type FitSession } from '../records/types.ts';
 
@@ -11,6 +11,8 @@ export interface Station {
   note: string;
   /** Whether it has what the next one needs. */
   ready: boolean;
+  /** What is still missing here, in one sentence; null for nothing. */
+  lacks: string | null;
 }
 
 const complaintsNote = (n: number): string =>
@@ -34,11 +36,18 @@ export function stationsOf(session: FitSession, reads: boolean | null = null): S
   const enough = take !== null && enoughFor(take.view, (k) => Boolean(take.marks[k]));
   const tracked = take?.tracking.state ?? 'none';
   const { intake, body } = session;
-  const done = Object.values(body.results).filter(
-    (r) => r.skipped !== null || r.left !== null || r.right !== null || r.both !== null,
-  ).length;
+  const done = Object.values(body.results).filter(isAnswered).length;
   const stop = intake.redFlags.some((f) => !f.acknowledgedIso);
   const held = filmingHeldBack(intake);
+  const unasked = intake.flagsAskedIso === null && intake.redFlags.length === 0;
+  const noFigures =
+    tracked === 'none'
+      ? 'No figures yet: the film is not tracked.'
+      : !axles
+        ? 'No figures yet: the scale is missing.'
+        : reads === false
+          ? 'The tracks give no stroke.'
+          : null;
   const measured = asFound.saddle.heightMm !== null || asFound.saddle.heightToSpindleMm !== null;
   return [
     {
@@ -49,38 +58,61 @@ export function stationsOf(session: FitSession, reads: boolean | null = null): S
         : held
           ? 'no consent'
           : complaintsNote(openComplaints(intake.complaints).length),
-      ready: held === null && !stop,
+      ready: held === null && !stop && !unasked,
+      lacks: stop
+        ? 'A red flag: tell the rider to see a clinician first.'
+        : (held ?? (unasked ? 'Red flags were not asked about yet.' : null)),
     },
     {
       path: 'body',
       name: 'Body',
       note: done === 0 ? 'open' : `${done} of ${BODY_TESTS.length}`,
       ready: single(body, 'inseam') !== null,
+      lacks: single(body, 'inseam') === null ? 'Inseam is missing: the starting heights need it.' : null,
     },
     {
       path: 'bike',
       name: 'Bike',
       note: session.current ? 'moved' : measured ? 'as found' : 'open',
       ready: measured,
+      lacks: measured ? null : 'Saddle height is missing.',
     },
     {
       path: 'film',
       name: 'Film',
       note: takes.length > 1 ? `${takes.length} takes` : take ? `${take.video.frames} frames` : 'no clip',
       ready: Boolean(take),
+      lacks: take ? null : 'No film yet.',
     },
     {
       path: 'scale',
       name: 'Scale',
       note: !axles ? 'open' : !ahead ? 'axles set' : across ? 'width set' : 'by the crank',
       ready: axles,
+      lacks: axles
+        ? null
+        : ahead
+          ? 'A width or the crank’s length is missing.'
+          : 'Axles or wheelbase are missing.',
     },
-    { path: 'mark', name: 'Mark', note: `${marks} of ${wanted.length}`, ready: enough },
+    {
+      path: 'mark',
+      name: 'Mark',
+      note: `${marks} of ${wanted.length}`,
+      ready: enough,
+      lacks: enough
+        ? null
+        : `Still to mark: ${wanted
+            .filter((k) => !take?.marks[k])
+            .map(plainName)
+            .join(', ')}.`,
+    },
     {
       path: 'track',
       name: 'Track',
       note: tracked === 'done' ? 'whole clip' : tracked === 'stopped' ? 'a part' : 'open',
       ready: tracked !== 'none',
+      lacks: tracked === 'none' ? 'Not tracked yet.' : null,
     },
     {
       path: 'read',
@@ -94,6 +126,7 @@ export function stationsOf(session: FitSession, reads: boolean | null = null): S
               ? 'no stroke'
               : 'figures',
       ready: tracked !== 'none' && axles && reads !== false,
+      lacks: noFigures,
     },
     {
       path: 'plan',
@@ -104,6 +137,7 @@ export function stationsOf(session: FitSession, reads: boolean | null = null): S
           ? 'proposed'
           : 'waits for figures',
       ready: tracked !== 'none' && axles && reads !== false,
+      lacks: noFigures ?? (session.plan ? null : 'The plan is not kept yet.'),
     },
     {
       path: 'trial',
@@ -116,12 +150,17 @@ export function stationsOf(session: FitSession, reads: boolean | null = null): S
             : 'waits for a plan',
       // A plan that moves nothing has nothing to try.
       ready: session.changes.some((c) => c.word !== null) || session.plan?.lines.length === 0,
+      lacks:
+        session.changes.some((c) => c.word !== null) || session.plan?.lines.length === 0
+          ? null
+          : 'No change has been ridden and judged yet.',
     },
     {
       path: 'handover',
       name: 'Hand over',
       note: session.final ? 'handed over' : 'open',
       ready: session.final !== null,
+      lacks: session.final ? null : 'Not handed over yet.',
     },
   ];
 }

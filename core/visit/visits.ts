@@ -34,8 +34,12 @@ export function nextVisit(last: FitSession, id: string, nowIso: string): FitSess
     deletedIso: null,
     intake: {
       ...structuredCopy(last.intake),
-      complaints: openComplaints(structuredCopy(last.intake.complaints)),
+      complaints: openComplaints(structuredCopy(last.intake.complaints)).map((c) => ({
+        ...c,
+        carried: true,
+      })),
       redFlags: [],
+      flagsAskedIso: null,
       filmConsent: null,
     },
     followsId: last.id,

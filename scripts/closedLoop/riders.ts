@@ -110,6 +110,7 @@ const ache = (region: RegionKey, severity: number): Complaint => ({
   since: '',
   eases: '',
   goneIso: null,
+  carried: false,
 });
 
 /** What a misfit makes riders complain of, and what tests on the bike show of it; three in five complain. */

@@ -17,7 +17,11 @@ describe.each(CATALOGUE.sessions.filter((s) => s.followsId === null).map((s) => 
     const resolved = resolveBike(session.asFound);
     it('is what the script writes', () => {
       expect({
-        intake: { ...session.intake, filmConsent: DOSSIERS[id].intake.filmConsent },
+        intake: {
+          ...session.intake,
+          filmConsent: DOSSIERS[id].intake.filmConsent,
+          flagsAskedIso: DOSSIERS[id].intake.flagsAskedIso,
+        },
         body: session.body,
         asFound: session.asFound,
       }).toEqual(DOSSIERS[id]);

@@ -121,15 +121,16 @@ function bodyOf(
   return { results, adjustmentsOff: [] };
 }
 
-const complaint = (id: string, c: Omit<Complaint, 'id' | 'goneIso' | 'words'>): Complaint => ({
+const complaint = (id: string, c: Omit<Complaint, 'id' | 'goneIso' | 'words' | 'carried'>): Complaint => ({
   id,
   words: '',
   ...c,
   goneIso: null,
+  carried: false,
 });
 
 function intake(c: Partial<Intake>): Intake {
-  return { ...BLANK_INTAKE, ...c };
+  return { ...BLANK_INTAKE, flagsAskedIso: '2026-11-16T09:00:00.000Z', ...c };
 }
 
 const maren = bikeUnder('maren', {

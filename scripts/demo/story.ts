@@ -103,7 +103,11 @@ export function marenStory(takes: Record<string, Take[]>): Story {
     followsId: null,
     protocolId: 'long-distance',
     protocol: null,
-    intake: { ...dossier.intake, filmConsent: { givenIso: at(FIRST, 12), by: 'Maren Toft' } },
+    intake: {
+      ...dossier.intake,
+      flagsAskedIso: at(FIRST, 11),
+      filmConsent: { givenIso: at(FIRST, 12), by: 'Maren Toft' },
+    },
     body: dossier.body,
     asFound: dossier.asFound,
     ...NOTHING_DONE,
@@ -317,9 +321,12 @@ export function marenStory(takes: Record<string, Take[]>): Story {
       ...begun.intake,
       changed: 'Nothing since October; some 600 km ridden on it.',
       filmConsent: { givenIso: at(SECOND, 6), by: 'Maren Toft' },
-      complaints: begun.intake.complaints.map((c) =>
-        c.id === 'm2' ? { ...c, severity: 1, onset: 'after' as const } : { ...c, goneIso: at(SECOND, 4) },
-      ),
+      flagsAskedIso: at(SECOND, 3),
+      complaints: begun.intake.complaints.map((c) => ({
+        ...c,
+        carried: false,
+        ...(c.id === 'm2' ? { severity: 1, onset: 'after' as const } : { goneIso: at(SECOND, 4) }),
+      })),
     },
     takes: [take({ ...third, setup: null }, devicesFor({ ...riding(2, -1), powerW: 112 }))],
     takeId: third.id,

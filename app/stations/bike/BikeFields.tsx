@@ -2,13 +2,21 @@ import Box from '@mui/material/Box';
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import Typography from '@mui/material/Typography';
-import { BIKE_PARTS, EXTENSION_FIELDS, FOOT_FIELDS } from '../../../core/bike/fields.ts';
+import {
+  BIKE_PARTS,
+  ESSENTIAL_FIELDS,
+  EXTENSION_FIELDS,
+  FOOT_FIELDS,
+  isEssential,
+} from '../../../core/bike/fields.ts';
 import type { Figured, ResolvedBike } from '../../../core/bike/resolve.ts';
 import type { BikeSetup } from '../../../core/bike/setup.ts';
 import { BIKE_BOUNDS, FOOT_BOUNDS, UNDER_CLEAT } from '../../../core/records/stationSchemas.ts';
 import { lengthWithUnit } from '../../../core/units/length.ts';
 import { Choice } from '../../ui/Choice';
-import { Fields, Sheet } from '../../ui/Desk';
+import { Fields, FoldedSheet, Sheet } from '../../ui/Desk';
+import { ShowAll } from '../../ui/ShowAll';
+import { useUnfolded } from '../../session/useUnfolded';
 import { LengthField, NumberField } from '../../ui/NumberField';
 import { useStudio } from '../../session/useStudio';
 import { WordsField } from '../../ui/WordsField';
@@ -21,7 +29,14 @@ const valueAt = (bike: BikeSetup, key: BoundKey): number | null => {
   return (bike[part] as unknown as Record<string, number | null> | null)?.[name] ?? null;
 };
 
-/** Every measurement of a set-up, part by part. */
+/** What is measured of each part beside the essentials. */
+const PARTS = BIKE_PARTS.map((part) => ({
+  title: part.title,
+  rows: (part.rows as readonly (readonly [BoundKey, string, string?])[]).filter(([key]) => !isEssential(key)),
+}));
+const ALL = [...PARTS.map((part) => part.title), 'Feet', 'Extensions'];
+
+/** The measurements of a set-up: the essentials, and the others folded part by part. */
 export function BikeFields({
   bike,
   resolved,
@@ -31,6 +46,7 @@ export function BikeFields({
   resolved: ResolvedBike;
   put: (at: string) => (value: unknown) => void;
 }) {
+  const { isOpen, unfold } = useUnfolded('bike');
   const computed: Partial<Record<BoundKey, Figured | null>> = {
     'saddle.heightMm': resolved.heightMm,
     'saddle.heightToSpindleMm': resolved.heightToSpindleMm,
@@ -53,10 +69,29 @@ export function BikeFields({
         onChange={put(key)}
       />
     ));
+  const isMeasured = (key: BoundKey): boolean => valueAt(bike, key) !== null;
+  const feet = (['left', 'right'] as const).flatMap((side) =>
+    FOOT_FIELDS.map(([key]) => bike.feet[side][key]),
+  );
+  const folded = (title: string, note: string) => ({
+    title,
+    note,
+    open: isOpen(title),
+    onOpen: (open: boolean) => unfold([title], open),
+  });
   return (
     <>
-      {BIKE_PARTS.map((part) => (
-        <Sheet key={part.title} title={part.title} note={part.note}>
+      <Sheet title="Essentials" note="what the plan needs; any other way to measure is under its part">
+        <Fields>{rows(ESSENTIAL_FIELDS)}</Fields>
+      </Sheet>
+      {PARTS.map((part) => (
+        <FoldedSheet
+          key={part.title}
+          {...folded(
+            part.title,
+            `${part.rows.filter(([key]) => isMeasured(key)).length} of ${part.rows.length} measured`,
+          )}
+        >
           <Fields>
             {part.title === 'Saddle' && (
               <WordsField
@@ -101,9 +136,9 @@ export function BikeFields({
               />
             )}
           </Fields>
-        </Sheet>
+        </FoldedSheet>
       ))}
-      <Sheet title="Feet" note="each for itself">
+      <FoldedSheet {...folded('Feet', `${feet.filter((v) => v !== null).length} of ${feet.length} measured`)}>
         <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr' }, gap: 3 }}>
           {(['left', 'right'] as const).map((side) => (
             <FieldPlace key={side} value={side}>
@@ -160,8 +195,8 @@ export function BikeFields({
             </FieldPlace>
           ))}
         </Box>
-      </Sheet>
-      <Sheet title="Extensions" note="time trial and pursuit">
+      </FoldedSheet>
+      <FoldedSheet {...folded('Extensions', bike.extensions ? 'fitted' : 'none')}>
         <FormControlLabel
           control={
             <Checkbox
@@ -178,7 +213,8 @@ export function BikeFields({
           label="This bike has extensions"
         />
         {bike.extensions && <Fields>{rows(EXTENSION_FIELDS)}</Fields>}
-      </Sheet>
+      </FoldedSheet>
+      <ShowAll all={ALL} isOpen={isOpen} unfold={unfold} />
     </>
   );
 }

@@ -63,7 +63,7 @@ export function BikeFollows({
         {title}
       </Typography>
       {faults.length === 0 ? (
-        <Typography color="textSecondary">Nothing plainly wrong in what is measured so far.</Typography>
+        <Typography color="textSecondary">No faults in what is measured so far.</Typography>
       ) : (
         <Box component="ul" sx={{ m: 0, pl: 2.5 }}>
           {faults.map((f) => (

@@ -10,7 +10,8 @@ import { BikeDrawing } from '../../ui/drawings/BikeDrawing';
 import { BikeFields } from './BikeFields';
 import { BikeFollows } from './BikeFollows';
 import { Choice } from '../../ui/Choice';
-import { Desk, Sheet } from '../../ui/Desk';
+import { CopyBike } from './CopyBike';
+import { Desk } from '../../ui/Desk';
 import { Moves, ValueMove } from '../../ui/Moves';
 import { useSet } from '../../session/useSet';
 import { FieldPlace } from '../../session/useTyped';
@@ -21,13 +22,13 @@ type Which = 'asFound' | 'current' | 'final';
 
 const WHICH: readonly (readonly [Which, string])[] = [
   ['asFound', 'as found'],
-  ['current', 'as it stands'],
+  ['current', 'as it is now'],
   ['final', 'handed over'],
 ];
-const TITLES: Record<Which, [title: string, note: string, side: string]> = {
-  asFound: ['As found', 'measured before anyone touches it', 'As it came in'],
-  current: ['As it stands', 'what you change here is logged as moved', 'As it stands'],
-  final: ['Handed over', 'how the bike left: what rebuilds it', 'As handed over'],
+const TITLES: Record<Which, [note: string, side: string]> = {
+  asFound: ['measured before anyone touches it', 'As it came in'],
+  current: ['what you change here is logged as moved', 'As it is now'],
+  final: ['how the bike left: what rebuilds it', 'As handed over'],
 };
 
 export default function Bike() {
@@ -39,12 +40,18 @@ export default function Bike() {
   const resolved = useMemo(() => (bike ? resolveBike(bike) : null), [bike]);
   const put = (at: string) => (value: unknown) =>
     which === 'current' ? move([{ at, value }]) : set(`${which}.${at}`, value);
-  const [title, note, sideTitle] = TITLES[which];
+  const [note, sideTitle] = TITLES[which];
   return (
     <Desk
       sideLabel="What follows"
+      sideWidth={520}
       side={
         <>
+          {bike && resolved && (
+            <Box sx={{ mb: 2.5 }}>
+              <BikeDrawing bike={bike} resolved={resolved} />
+            </Box>
+          )}
           {which === 'current' && (
             <Box sx={{ mb: 3 }}>
               <Typography variant="h2" gutterBottom>
@@ -66,7 +73,7 @@ export default function Bike() {
       }
     >
       {refused && <Alert severity="error">{refused}</Alert>}
-      <Box sx={{ mb: 2.5 }}>
+      <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 2, alignItems: 'center', mb: 1.5 }}>
         <Choice
           label="The set-up"
           hideLabel
@@ -74,32 +81,26 @@ export default function Bike() {
           value={which}
           onChange={(v) => v && setWhich(v)}
         />
+        <Typography variant="body2" color="textSecondary" sx={{ flex: 1 }}>
+          {note}
+        </Typography>
+        {which === 'asFound' && <CopyBike session={session} onCopy={(copy) => set('asFound', copy)} />}
       </Box>
-      <Sheet title={title} note={note}>
-        {bike && resolved ? (
-          <>
-            <Box sx={{ maxWidth: 760 }}>
-              <BikeDrawing bike={bike} resolved={resolved} />
-            </Box>
-            {which === 'asFound' && (
-              <Box sx={{ mt: 1, maxWidth: 420, display: 'grid' }}>
-                <WordsField label="Which bike" most={200} value={bike.name} onChange={put('name')} />
-              </Box>
-            )}
-          </>
-        ) : (
-          <Typography>Not handed over yet.</Typography>
-        )}
-        {which === 'final' && (
-          <Button
-            sx={{ mt: 1 }}
-            variant={session.final ? 'outlined' : 'contained'}
-            onClick={() => set('final', setupNow(session))}
-          >
-            {session.final ? 'Hand over anew, as it stands' : 'Hand over as it stands'}
-          </Button>
-        )}
-      </Sheet>
+      {which === 'asFound' && bike && (
+        <Box sx={{ mb: 2, maxWidth: 420, display: 'grid' }}>
+          <WordsField label="Which bike" most={200} value={bike.name} onChange={put('name')} />
+        </Box>
+      )}
+      {!bike && <Typography>Not handed over yet.</Typography>}
+      {which === 'final' && (
+        <Button
+          sx={{ mb: 2 }}
+          variant={session.final ? 'outlined' : 'contained'}
+          onClick={() => set('final', setupNow(session))}
+        >
+          {session.final ? 'Hand over again, as it is now' : 'Hand over as it is now'}
+        </Button>
+      )}
       {bike && resolved && (
         // What is half typed into one of the three is not the others’.
         <FieldPlace value={which}>

@@ -24,15 +24,15 @@ const ASKED: readonly { key: keyof ImpressionPoints; text: string; mark: string 
 ];
 
 const TROUBLE = {
-  'ruler-missing': 'Type how long the piece of ruler between the two points is.',
-  'ruler-too-short': 'The two points on the ruler are too close: take a longer piece of it.',
+  'ruler-missing': 'Type the length of ruler between the two points.',
+  'ruler-too-short': 'The two points on the ruler are too close together: use a longer piece.',
   'not-sit-bones':
-    'That is no spacing of sit bones (60 to 220 mm): look at the points and the ruler’s length.',
+    'That can’t be a sit-bone spacing (60 to 220 mm): check the points and the ruler’s length.',
 };
 
 const RULER = Joi.number().min(10).max(1000).messages({
   'number.min': 'At least 10 mm of the ruler, please.',
-  'number.max': 'At most a metre.',
+  'number.max': 'At most one metre.',
 });
 
 /** Reads the sit-bone spacing from a photo of the impression. The photo is only looked at; it is not kept. */
@@ -89,7 +89,7 @@ export function ImpressionDialog({ onClose, onTake }: { onClose: () => void; onT
             {photo ? 'Another photo…' : 'Choose the photo…'}
             <FileField accept="image/*" testId="impression-file" onFile={(file) => open(file)} />
           </Button>
-          <LengthField label="Piece of ruler" value={rulerMm} schema={RULER} onChange={setRulerMm} />
+          <LengthField label="Length on the ruler" value={rulerMm} schema={RULER} onChange={setRulerMm} />
           {photo && <Button onClick={() => setPoints({})}>Start over</Button>}
         </Box>
         {photo && (

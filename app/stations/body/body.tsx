@@ -8,6 +8,7 @@ import { useState } from 'react';
 import { meaningOf } from '../../../core/body/meaning.ts';
 import {
   BODY_TESTS,
+  isAnswered,
   NOT_TESTED,
   type BodyTest,
   type TestGroup,
@@ -17,7 +18,9 @@ import {
 import { testValue } from '../../../core/records/stationSchemas.ts';
 import { BodyMeaning } from './BodyMeaning';
 import { Choice } from '../../ui/Choice';
-import { Desk, Sheet } from '../../ui/Desk';
+import { Desk, FoldedSheet, Sheet } from '../../ui/Desk';
+import { ShowAll } from '../../ui/ShowAll';
+import { useUnfolded } from '../../session/useUnfolded';
 import { ImpressionDialog } from './ImpressionDialog';
 import { LengthField, MassField, NumberField } from '../../ui/NumberField';
 import { PoseDrawing } from './PoseDrawing';
@@ -34,32 +37,59 @@ const GROUPS: readonly TestGroup[] = [
   'Back and shoulders',
 ];
 
+/** What starting heights, widths, crank and the bands are adjusted by: measured on every rider. */
+const ESSENTIALS: readonly TestKey[] = [
+  'height',
+  'inseam',
+  'sitBones',
+  'shoulderWidth',
+  'straightLegRaise',
+  'hipFlexion',
+  'hinge',
+];
+
+/** The others, by kind. */
+const groups = GROUPS.map((group) => ({
+  group,
+  tests: (BODY_TESTS as readonly BodyTest[]).filter(
+    (t) => t.group === group && !ESSENTIALS.includes(t.key as TestKey),
+  ),
+}));
+
 export default function Body() {
   const { session } = useSession();
   const { set, refused } = useSet();
   const { body } = session;
-  const tests: readonly BodyTest[] = BODY_TESTS;
+  const { isOpen, unfold } = useUnfolded('body');
+  const row = (test: BodyTest) => (
+    <FieldPlace key={test.key} value={test.key}>
+      <TestRow
+        test={test}
+        result={body.results[test.key as TestKey] ?? NOT_TESTED}
+        meaning={meaningOf(test.key as TestKey, body)}
+        onAnswer={(side, v) => set(`body.results.${test.key}.${side}`, v)}
+        onSkip={(why) => set(`body.results.${test.key}`, { ...NOT_TESTED, skipped: why })}
+      />
+    </FieldPlace>
+  );
   return (
     <Desk sideLabel="What it means" side={<BodyMeaning session={session} set={set} />}>
       {refused && <Alert severity="error">{refused}</Alert>}
-      {GROUPS.map((group) => (
-        <Sheet key={group} title={group}>
-          {tests
-            .filter((t) => t.group === group)
-            .map((test) => (
-              <FieldPlace key={test.key} value={test.key}>
-                {' '}
-                <TestRow
-                  test={test}
-                  result={body.results[test.key as TestKey] ?? NOT_TESTED}
-                  meaning={meaningOf(test.key as TestKey, body)}
-                  onAnswer={(side, v) => set(`body.results.${test.key}.${side}`, v)}
-                  onSkip={(why) => set(`body.results.${test.key}`, { ...NOT_TESTED, skipped: why })}
-                />
-              </FieldPlace>
-            ))}
-        </Sheet>
+      <Sheet title="Essentials" note="what the plan needs">
+        {ESSENTIALS.map((key) => row(BODY_TESTS.find((t) => t.key === key)!))}
+      </Sheet>
+      {groups.map(({ group, tests }) => (
+        <FoldedSheet
+          key={group}
+          title={group}
+          note={`${tests.filter((t) => isAnswered(body.results[t.key as TestKey])).length} of ${tests.length}`}
+          open={isOpen(group)}
+          onOpen={(open) => unfold([group], open)}
+        >
+          {tests.map(row)}
+        </FoldedSheet>
       ))}
+      <ShowAll all={groups.map((g) => g.group)} isOpen={isOpen} unfold={unfold} />
     </Desk>
   );
 }
@@ -97,7 +127,7 @@ function TestRow({ test, result, meaning, onAnswer, onSkip }: RowProps) {
           <Box sx={{ display: 'flex', gap: 2, alignItems: 'center' }}>
             <Typography color="textSecondary">Skipped: {result.skipped || 'no reason given'}</Typography>
             <Button size="small" onClick={() => onSkip(null)}>
-              Do it after all
+              Measure it after all
             </Button>
           </Box>
         ) : (

@@ -108,7 +108,7 @@ function Recorder({ onClose, onRecorded }: { onClose: () => void; onRecorded: (f
         setTrouble(null);
         setStream(current);
         current.getVideoTracks()[0].addEventListener('ended', () => {
-          setTrouble('The camera was unplugged or switched off. What was recorded up to there is kept.');
+          setTrouble('The camera was unplugged or switched off. What was recorded until then is kept.');
           if (recorder.current?.state === 'recording') recorder.current.stop();
           setStream(null);
         });
@@ -137,7 +137,7 @@ function Recorder({ onClose, onRecorded }: { onClose: () => void; onRecorded: (f
     const r = new MediaRecorder(stream, { mimeType, videoBitsPerSecond: BITS_PER_S });
     recorder.current = r;
     r.ondataavailable = (e) => pieces.push(e.data);
-    r.onerror = () => setTrouble('The recording broke off. Try again, or a lower rate.');
+    r.onerror = () => setTrouble('The recording failed. Try again, or a lower rate.');
     r.onstop = () => onRecorded(new Blob(pieces, { type: mimeType?.split(';')[0] ?? 'video/webm' }));
     r.start(1000);
     setPhase({ at: 'recording', doneS: 0 });
@@ -263,7 +263,7 @@ function Recorder({ onClose, onRecorded }: { onClose: () => void; onRecorded: (f
       <DialogActions>
         {phase.at === 'recording' ? (
           <Button variant="contained" onClick={() => recorder.current?.stop()}>
-            Stop, and keep it
+            Stop and keep it
           </Button>
         ) : phase.at === 'counting' ? (
           <Button onClick={() => setPhase({ at: 'ready' })}>Not yet</Button>

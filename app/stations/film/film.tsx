@@ -3,7 +3,6 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useEffect, useEffectEvent, useState } from 'react';
-import { Link } from 'react-router';
 import { useStore } from 'zustand';
 import { filmingHeldBack } from '../../../core/intake/intake.ts';
 import { isFrontal } from '../../../core/landmarks/landmarks.ts';
@@ -81,7 +80,7 @@ function Empty({ session }: { session: FitSession }) {
         }}
       >
         <Typography variant="h1" component="h2" gutterBottom>
-          Bring in the film
+          Add a film
         </Typography>
         <Typography sx={{ mb: 2 }}>
           A side view of at least five turns of the crank. Drop the file here, choose it, or record it with
@@ -171,7 +170,7 @@ function Filmed({ session, take, onReturned }: FilmedProps) {
       <FilmWhole take={take} blob={clip.blob} onChange={(trim) => set(`takes.#${take.id}.trim`, trim)} />
       {held ? (
         <Alert severity="warning" variant="outlined">
-          {held} No further film is taken in.
+          {held} No more films can be added.
         </Alert>
       ) : (
         <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
@@ -187,15 +186,6 @@ function Filmed({ session, take, onReturned }: FilmedProps) {
       <OnceMore session={session} take={take} />
       <Trim take={take} frame={clip.shown} onChange={(trim) => set(`takes.#${take.id}.trim`, trim)} />
       <CameraStood session={session} take={take} blob={clip.blob} />
-      <Button
-        variant={proposed ? 'outlined' : 'contained'}
-        fullWidth
-        component={Link}
-        to="../scale"
-        relative="path"
-      >
-        On to the scale
-      </Button>
       <FilmCheck session={session} take={take} blob={clip.blob} />
       <Facts take={take} />
       <Typography variant="body2" color="textSecondary">

@@ -30,7 +30,7 @@ export function HandOverBar({ session, ends }: { session: FitSession; ends: Film
           {!final
             ? 'Not handed over yet'
             : since === 0
-              ? 'Handed over as it stands'
+              ? 'Handed over as it is now'
               : `Moved since it was handed over: ${since} ${since === 1 ? 'value' : 'values'}`}
         </Typography>
         <Typography variant="body2" color="textSecondary">
@@ -45,7 +45,7 @@ export function HandOverBar({ session, ends }: { session: FitSession; ends: Film
         disabled={final !== null && since === 0}
         onClick={handOver}
       >
-        {final ? 'Hand over anew, as it stands' : 'Hand over as it stands'}
+        {final ? 'Hand over again, as it is now' : 'Hand over as it is now'}
       </Button>
     </Box>
   );

@@ -61,7 +61,7 @@ export function HandOverFiles({ session }: { session: FitSession }) {
     }
     setSaid({
       ok: true,
-      text: `${parsed.log.plans.length} plans and ${parsed.log.changes.length} changes read in from ${file.name}; Undo takes them back.`,
+      text: `${parsed.log.plans.length} plans and ${parsed.log.changes.length} changes imported from ${file.name}; Undo takes them back.`,
     });
   };
   return (
@@ -104,7 +104,7 @@ export function HandOverFiles({ session }: { session: FitSession }) {
           >
             Its JSON Schema
           </Button>
-          <Button onClick={() => planFile.current?.click()}>Read one in…</Button>
+          <Button onClick={() => planFile.current?.click()}>Import one…</Button>
         </Line>
       </Sheet>
       <Sheet title="Measurements" note={take ? take.clipName : 'no film yet'}>
@@ -118,7 +118,7 @@ export function HandOverFiles({ session }: { session: FitSession }) {
                 Tracks (CSV)
               </Button>
             </Line>
-            <Line text="Angles of every counted stroke against the crank; a table like it is laid beside on Read.">
+            <Line text="Angles of every counted stroke against the crank; a table like it can be compared on Read.">
               <Button
                 variant="outlined"
                 onClick={() => download(`${stem}-angles.csv`, writeAnglesCsv(read.reading), 'text/csv')}
@@ -138,7 +138,7 @@ export function HandOverFiles({ session }: { session: FitSession }) {
               >
                 Markers (C3D)
               </Button>
-              <Button onClick={() => tracksFile.current?.click()}>Read tracks or C3D in…</Button>
+              <Button onClick={() => tracksFile.current?.click()}>Import tracks or C3D…</Button>
             </Line>
             <Typography variant="body2" color="textSecondary">
               Charts go out as SVG and PNG under each chart on Read and on Trial.

@@ -117,14 +117,14 @@ export function OtherBike({ session }: { session: FitSession }) {
   if (!other)
     return (
       <Box sx={{ p: { xs: 2, md: 3 }, maxWidth: 760, mx: 'auto' }}>
-        <Sheet title="Carry the position over" note="to another frame of this rider">
+        <Sheet title="Transfer the position" note="to another frame of this rider">
           <Typography sx={{ mb: 2 }}>
             From the other frame’s sheet come seatpost, rails, stem and spacers, and what can’t be reached,
             with the miss.
           </Typography>
           <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
             <Button variant="contained" onClick={() => begin(null)}>
-              Type in a frame
+              Enter a frame
             </Button>
             {others.map((b) => (
               <Button key={b.id} variant="outlined" onClick={() => begin(b.setup)}>
@@ -179,7 +179,7 @@ export function OtherBike({ session }: { session: FitSession }) {
         />
         <Box sx={{ mt: 1.5, display: 'flex', gap: 2, alignItems: 'flex-end', flexWrap: 'wrap' }}>
           <Choice<Priority>
-            label="What comes first where both can’t be had"
+            label="Priority where both can’t be had"
             options={[
               ['saddle', 'the hands’ distance to the saddle'],
               ['hands', 'the hands’ place on the bike'],
@@ -223,7 +223,7 @@ function Result({ t, other }: { t: Transfer; other: BikeSetup }) {
   }, [t, other, best]);
   return (
     <Box sx={{ minWidth: 0 }}>
-      <Sheet title="On it" note="the same place for saddle and hands">
+      <Sheet title="On it" note="same place for saddle and hands">
         {t.misses.length > 0 ? (
           <Alert severity="warning" variant="outlined" sx={{ mb: 1.5 }} data-testid="misses">
             Can’t be reached:{' '}

@@ -6,6 +6,8 @@ import { PAPERS, type Paper } from '../../../core/records/handOver.ts';
 import { Choice } from '../../ui/Choice';
 import { download } from '../../ui/download';
 import type { PaperState } from './usePaper';
+import { ShareFile } from '../../ui/ShareFile';
+import { useSession } from '../session';
 import { useSet } from '../../session/useSet';
 
 const NAMES: Record<Paper, string> = { A4: 'A4', LETTER: 'Letter' };
@@ -13,6 +15,7 @@ const NAMES: Record<Paper, string> = { A4: 'A4', LETTER: 'Letter' };
 /** Paper size and Save, over a preview. */
 export function PaperBar({ paper, state, name }: { paper: Paper; state: PaperState; name: string }) {
   const { set } = useSet();
+  const { rider } = useSession();
   return (
     <Box sx={{ mb: 1.5 }}>
       <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', flexWrap: 'wrap' }}>
@@ -30,6 +33,12 @@ export function PaperBar({ paper, state, name }: { paper: Paper; state: PaperSta
         >
           Save as PDF
         </Button>
+        <ShareFile
+          name={name}
+          blob={state.making ? null : state.blob}
+          subject={name.replace(/-/g, ' ').replace(/\.pdf$/, '')}
+          email={rider?.email ?? ''}
+        />
         {state.making && (
           <Typography variant="body2" color="textSecondary" role="status">
             Being made…

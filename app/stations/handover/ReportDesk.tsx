@@ -7,7 +7,6 @@ import TextField from '@mui/material/TextField';
 import Link from '@mui/material/Link';
 import Typography from '@mui/material/Typography';
 import { Link as RouterLink } from 'react-router';
-import dayjs from 'dayjs';
 import { useCallback, useMemo, useRef, useState } from 'react';
 import { reportTexts } from '../../../core/report/report.ts';
 import { RED_FLAGS } from '../../../core/intake/intake.ts';
@@ -29,6 +28,7 @@ import { usePaper } from './usePaper';
 import { useSet } from '../../session/useSet';
 import { useSignature } from '../../session/useStudio';
 import { useTyped } from '../../session/useTyped';
+import { dayText } from '../../ui/words/dates';
 
 /** The rider's report: proposed words to edit or leave out, figures from the film, and the paper as it will be saved. */
 export function ReportDesk({ session, ends }: { session: FitSession; ends: FilmedEnds | null }) {
@@ -72,7 +72,7 @@ function Desk({ session, ends }: { session: FitSession; ends: FilmedEnds }) {
       redFlags: intake.redFlags.map((f) => RED_FLAGS.find((r) => r.key === f.key)!.text),
       halfSteps: protocolOf(session).halfSteps,
       studio,
-      day: (iso) => dayjs(iso).format('D MMMM YYYY'),
+      day: dayText,
       length: (mm) => lengthWithUnit(mm, studio.lengthUnit),
     });
   }, [session, ends, earlier, rider, intake, leaves, studio]);
@@ -85,7 +85,7 @@ function Desk({ session, ends }: { session: FitSession; ends: FilmedEnds }) {
       reportPaper({
         paper: handOver.paper,
         riderName: rider?.name ?? 'Rider',
-        day: dayjs(session.startedIso).format('D MMMM YYYY'),
+        day: dayText(session.startedIso),
         studio,
         bikeName: leaves.name,
         texts,
@@ -112,11 +112,11 @@ function Desk({ session, ends }: { session: FitSession; ends: FilmedEnds }) {
       label="The rider’s report"
     >
       <Typography color="textSecondary" sx={{ mb: 1 }}>
-        The words are proposed from the visit. Edit them, or leave a part out; the paper beside follows.
+        The text is proposed from the visit. Edit it, or leave a part out; the preview follows.
       </Typography>
       {!studio.name && !studio.fitter && (
         <Typography color="textSecondary" sx={{ mb: 1 }}>
-          Not signed yet: your studio’s name and yours are put in under{' '}
+          Not signed yet: enter your studio’s name and yours under{' '}
           <Link component={RouterLink} to="/settings">
             Settings
           </Link>
@@ -173,7 +173,7 @@ function PartText({
         </Typography>
         {own !== undefined && (
           <Button size="small" onClick={() => onText(null)}>
-            Proposed words again
+            Reset to the proposed text
           </Button>
         )}
         <FormControlLabel

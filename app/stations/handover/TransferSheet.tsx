@@ -4,7 +4,6 @@ import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
-import dayjs from 'dayjs';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { resolveBike } from '../../../core/bike/resolve.ts';
 import { coordinatesOf, type Coordinate } from '../../../core/report/position.ts';
@@ -20,6 +19,7 @@ import { fileName } from './PaperBar';
 import { PaperDesk } from './PaperDesk';
 import { usePaper } from './usePaper';
 import { useSignature } from '../../session/useStudio';
+import { dayText } from '../../ui/words/dates';
 
 /** Everything that rebuilds the position, drawn to scale with its dimensions, on one page. */
 export function TransferSheet({ session }: { session: FitSession }) {
@@ -51,7 +51,7 @@ export function TransferSheet({ session }: { session: FitSession }) {
         paper: session.handOver.paper,
         riderName: rider?.name ?? 'Rider',
         bikeName: bike.name,
-        day: dayjs(session.startedIso).format('D MMMM YYYY'),
+        day: dayText(session.startedIso),
         studio,
         drawing: svg,
         coordinates: rows,

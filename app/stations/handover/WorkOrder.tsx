@@ -7,7 +7,6 @@ import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
-import dayjs from 'dayjs';
 import { useMemo } from 'react';
 import { fieldName } from '../../../core/bike/fields.ts';
 import { boughtMoves, partsBetween, RETORQUE, totalOf } from '../../../core/report/orders.ts';
@@ -27,6 +26,7 @@ import { PaperDesk } from './PaperDesk';
 import { usePaper } from './usePaper';
 import { useSet } from '../../session/useSet';
 import { useSignature } from '../../session/useStudio';
+import { dayText } from '../../ui/words/dates';
 
 /** Parts with their prices, and the mechanic's jobs with a tick for each torque. */
 export function WorkOrder({ session }: { session: FitSession }) {
@@ -57,7 +57,7 @@ export function WorkOrder({ session }: { session: FitSession }) {
         paper,
         riderName: rider?.name ?? 'Rider',
         bikeName: leaves.name,
-        day: dayjs(session.startedIso).format('D MMMM YYYY'),
+        day: dayText(session.startedIso),
         studio,
         parts: [...lists.used, ...lists.open],
         jobs: lists.jobs,

@@ -33,7 +33,7 @@ export function usePaper(
             setState((s) => ({
               ...s,
               making: false,
-              trouble: `The paper could not be made: ${error instanceof Error ? error.message : String(error)}`,
+              trouble: `The document could not be made: ${error instanceof Error ? error.message : String(error)}`,
             }));
         }
       })();

@@ -6,7 +6,6 @@ import MenuItem from '@mui/material/MenuItem';
 import Slider from '@mui/material/Slider';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import dayjs from 'dayjs';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import {
@@ -23,6 +22,7 @@ import { BodyMap } from './BodyMap';
 import { Choice } from '../../ui/Choice';
 import { WordsField } from '../../ui/WordsField';
 import { FieldPlace } from '../../session/useTyped';
+import { dayText } from '../../ui/words/dates';
 
 /** Where it hurts: tapped on the outlines or chosen from the list, each with how bad, when and what eases it. */
 export function Complaints({
@@ -60,7 +60,7 @@ export function Complaints({
     setSelected(fresh.id);
   };
   const change = (by: Partial<Complaint>): void =>
-    onChange(complaints.map((c) => (c.id === selected ? { ...c, ...by } : c)));
+    onChange(complaints.map((c) => (c.id === selected ? { ...c, carried: false, ...by } : c)));
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', lg: '1.15fr 1fr' }, gap: 3 }}>
       <BodyMap complaints={complaints} selected={selected} onTap={tap} />
@@ -91,7 +91,8 @@ export function Complaints({
               variant={c.id === selected ? 'contained' : 'outlined'}
               onClick={() => setSelected(c.id)}
             >
-              {complaintName(c)} · {c.goneIso === null ? c.severity : 'gone'}
+              {complaintName(c)} ·{' '}
+              {c.goneIso !== null ? 'resolved' : c.carried ? `${c.severity} last time` : c.severity}
             </Button>
           ))}
         </Box>
@@ -137,6 +138,21 @@ function OneComplaint({
         <Typography variant="h3" component="p">
           {complaintName(complaint)}
         </Typography>
+        {complaint.carried && (
+          <Box sx={{ display: 'flex', gap: 1, alignItems: 'center', flexWrap: 'wrap', my: 0.5 }}>
+            <Typography>{complaint.severity} of 10 last time. How is it now?</Typography>
+            <Button size="small" variant="outlined" onClick={() => onChange({})}>
+              As last time
+            </Button>
+            <Button
+              size="small"
+              variant="outlined"
+              onClick={() => onChange({ goneIso: new Date().toISOString() })}
+            >
+              Resolved
+            </Button>
+          </Box>
+        )}
         <Box sx={{ display: 'flex', alignItems: 'center', gap: 2 }}>
           <Typography sx={{ fontSize: '2rem', fontWeight: 620, minWidth: 48 }} data-testid="severity">
             {severity}
@@ -194,11 +210,7 @@ function OneComplaint({
             onChange={(e) => onChange({ goneIso: e.target.checked ? new Date().toISOString() : null })}
           />
         }
-        label={
-          complaint.goneIso === null
-            ? 'Resolved'
-            : `Gone since ${dayjs(complaint.goneIso).format('D MMMM YYYY')}`
-        }
+        label={complaint.goneIso === null ? 'Resolved' : `Resolved on ${dayText(complaint.goneIso)}`}
       />
       <Button onClick={onRemove} sx={{ justifySelf: 'start' }}>
         Remove this complaint

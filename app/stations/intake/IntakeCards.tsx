@@ -3,9 +3,10 @@ import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import Typography from '@mui/material/Typography';
-import dayjs from 'dayjs';
 import { RED_FLAGS } from '../../../core/intake/intake.ts';
 import type { FitSession } from '../../../core/records/types.ts';
+import { useState } from 'react';
+import { dayText, momentText } from '../../ui/words/dates';
 
 /** What stops the fit: the card stays until it is acknowledged, and after that as a reminder. */
 export function RedFlags({
@@ -15,11 +16,12 @@ export function RedFlags({
   session: FitSession;
   set: (at: string, value: unknown) => void;
 }) {
-  const flags = session.intake.redFlags;
+  const { redFlags: flags, flagsAskedIso } = session.intake;
+  const [listed, setListed] = useState(flags.length > 0);
   const has = (key: string): boolean => flags.some((f) => f.key === key);
   const open = flags.filter((f) => !f.acknowledgedIso);
   return (
-    <Box sx={{ mb: 3 }}>
+    <Box>
       {flags.length > 0 && (
         <Box role="alert" sx={{ border: 2, borderColor: 'error.main', p: 2, mb: 2 }}>
           <Typography variant="h2" sx={{ color: 'error.main' }}>
@@ -53,13 +55,33 @@ export function RedFlags({
             </Button>
           ) : (
             <Typography variant="body2" sx={{ mt: 1 }}>
-              Told on {dayjs(flags[0].acknowledgedIso).format('D MMMM YYYY, HH:mm')}.
+              Told on {momentText(flags[0].acknowledgedIso!)}.
             </Typography>
           )}
         </Box>
       )}
-      <details open={flags.length > 0}>
-        <summary>Ask: anything that stops a fit? {flags.length === 0 && '(none so far)'}</summary>
+      <Box sx={{ display: 'flex', gap: 1, alignItems: 'center', flexWrap: 'wrap' }}>
+        <Typography sx={{ fontWeight: 600 }}>
+          {flags.length > 0
+            ? 'Red flags'
+            : flagsAskedIso === null
+              ? 'Ask about red flags'
+              : `No red flags, asked ${dayText(flagsAskedIso)}`}
+        </Typography>
+        <Button size="small" aria-expanded={listed} onClick={() => setListed(!listed)}>
+          {listed ? 'Hide the list' : 'The list…'}
+        </Button>
+        {flags.length === 0 && flagsAskedIso === null && (
+          <Button
+            size="small"
+            variant="outlined"
+            onClick={() => set('intake.flagsAskedIso', new Date().toISOString())}
+          >
+            Asked: none of them
+          </Button>
+        )}
+      </Box>
+      <Box sx={{ display: listed ? 'block' : 'none' }}>
         {RED_FLAGS.map((r) => (
           <FormControlLabel
             key={r.key}
@@ -81,7 +103,7 @@ export function RedFlags({
             label={r.text}
           />
         ))}
-      </details>
+      </Box>
     </Box>
   );
 }

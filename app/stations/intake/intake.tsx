@@ -56,7 +56,6 @@ export default function Intake() {
       sideLabel="What it means"
       side={
         <>
-          <RedFlags session={session} set={set} />
           {earlier && (
             <Box sx={{ mb: 3 }}>
               <SinceLast session={session} earlier={earlier} />
@@ -70,6 +69,35 @@ export default function Intake() {
       }
     >
       {refused && <Alert severity="error">{refused}</Alert>}
+      <Box
+        component="section"
+        aria-label="First"
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: { xs: '1fr', lg: '1fr 1fr' },
+          columnGap: 3,
+          rowGap: 1.5,
+          mb: 3,
+          alignItems: 'start',
+        }}
+      >
+        <RedFlags session={session} set={set} />
+        <Consent
+          key={String(intake.filmConsent?.givenIso)}
+          session={session}
+          name={rider?.name ?? ''}
+          onChange={put('filmConsent')}
+        />
+        <Box sx={{ gridColumn: '1 / -1', display: 'grid' }}>
+          <WordsField
+            label="What changed before the trouble began"
+            lines={1}
+            most={2000}
+            value={intake.changed}
+            onChange={put('changed')}
+          />
+        </Box>
+      </Box>
       <Sheet title="Where it hurts" note="tap a place; tap it again to change it">
         <Complaints complaints={intake.complaints} onChange={put('complaints')} />
       </Sheet>
@@ -144,7 +172,7 @@ export default function Intake() {
           <NumberField
             optional
             label="Riding"
-            unit="h a week"
+            unit="hours a week"
             schema={HOURS}
             value={intake.hoursAWeek}
             onChange={put('hoursAWeek')}
@@ -182,22 +210,7 @@ export default function Intake() {
             value={intake.work}
             onChange={put('work')}
           />
-          <WordsField
-            label="What changed lately"
-            lines={2}
-            most={2000}
-            value={intake.changed}
-            onChange={put('changed')}
-          />
         </Fields>
-      </Sheet>
-      <Sheet title="Consent to being filmed">
-        <Consent
-          key={String(intake.filmConsent?.givenIso)}
-          session={session}
-          name={rider?.name ?? ''}
-          onChange={put('filmConsent')}
-        />
       </Sheet>
     </Desk>
   );

@@ -1,7 +1,5 @@
 import Alert from '@mui/material/Alert';
-import Button from '@mui/material/Button';
 import { useCallback, useMemo } from 'react';
-import { Link } from 'react-router';
 import { useStore } from 'zustand';
 import { openTake, type FitSession } from '../../../core/records/types.ts';
 import { GUIDES, LINES, plainName } from '../../../core/landmarks/landmarks.ts';
@@ -23,7 +21,7 @@ export default function Mark() {
     return (
       <NeedsFirst
         title="No film yet"
-        text="The joints are pointed out on one frame of the film: bring it in first."
+        text="The joints are marked on one frame of the film: bring it in first."
         to="../film"
         action="Go to Film"
       />
@@ -43,7 +41,7 @@ function Marking({ session }: { session: FitSession }) {
       void edit({ kind: 'marks', takeId: take.id, frame, marks: points });
       if (take.tracking.state !== 'none')
         notify(
-          'The tracks of this take went with the mark they were made from.',
+          'The tracks made from this mark were removed with it.',
           () => void stepVisit(session.id, 'undo').then((r) => r.ok || notify(r.message)),
         );
     },
@@ -93,16 +91,11 @@ function Marking({ session }: { session: FitSession }) {
         />
       }
       done={
-        <>
-          {take.tracking.state !== 'none' && (
-            <Alert severity="info" variant="outlined">
-              These marks are tracked. Moving one makes the tracks void: they are then made again from here.
-            </Alert>
-          )}
-          <Button variant="contained" component={Link} to="../track" relative="path">
-            On to tracking
-          </Button>
-        </>
+        take.tracking.state !== 'none' && (
+          <Alert severity="info" variant="outlined">
+            These marks are tracked. Moving one discards the tracks; track again afterwards.
+          </Alert>
+        )
       }
     >
       {refused && <Alert severity="error">{refused}</Alert>}

@@ -69,7 +69,7 @@ export function EditLine({
       )}
       {told && (
         <Box role="status" sx={{ mb: 1.5 }}>
-          <Typography>With this, other lines change as well:</Typography>
+          <Typography>Other lines change with it:</Typography>
           {told.map((t) => (
             <Typography key={t.key} variant="body2">
               {t.kind === 'new'
@@ -82,7 +82,7 @@ export function EditLine({
         </Box>
       )}
       <Button variant="contained" onClick={() => (told ? onDecide(decision) : void take())} sx={{ mr: 1 }}>
-        {told ? 'Take it so' : 'Use these'}
+        {told ? 'Accept the change' : 'Use these'}
       </Button>
       <Button onClick={onCancel}>Cancel</Button>
     </Box>

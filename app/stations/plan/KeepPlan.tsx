@@ -1,7 +1,6 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import dayjs from 'dayjs';
 import { asFindings } from '../../../core/protocol/findings.ts';
 import type { MeasureReading } from '../../../core/protocol/measures.ts';
 import { keptLines, type Prescription } from '../../../core/plan/terms/plan.ts';
@@ -9,8 +8,10 @@ import type { FitSession } from '../../../core/records/types.ts';
 import { roundNow } from '../../../core/visit/setups.ts';
 import type { Plan } from '../../../core/plan/controls/keptPlan.ts';
 import { movesText } from '../../ui/words/moveText';
+import { NextAction } from '../../ui/NextAction';
 import { useSet } from '../../session/useSet';
 import { useStudio } from '../../session/useStudio';
+import { momentText } from '../../ui/words/dates';
 
 /** The plan as it goes on record: what was found, and the lines that stand. */
 function planOf(
@@ -44,15 +45,18 @@ export function KeepPlan({
   const outside = plan?.findings.filter((f) => f.verdict !== 'in').length ?? 0;
   return (
     <Box component="section" aria-label="The plan on record">
-      <Button
-        variant={plan ? 'outlined' : 'contained'}
-        onClick={() => set('plan', planOf(session, measures, made, new Date().toISOString()))}
-      >
-        {plan ? 'Keep it anew' : 'Keep this plan'}
-      </Button>
+      <NextAction>
+        <Button
+          variant={plan ? 'outlined' : 'contained'}
+          onClick={() => set('plan', planOf(session, measures, made, new Date().toISOString()))}
+        >
+          {plan ? 'Keep the new plan' : 'Keep this plan'}
+        </Button>
+      </NextAction>
+      {!plan && <Typography>Not kept yet: “Keep this plan” below puts it on record.</Typography>}
       {plan && (
-        <Typography sx={{ mt: 1 }} data-testid="kept-plan">
-          Kept {dayjs(plan.keptIso).format('D MMMM YYYY, HH:mm')}:{' '}
+        <Typography data-testid="kept-plan">
+          Kept {momentText(plan.keptIso)}:{' '}
           {plan.lines.map((l) => l.title ?? movesText(l.moves, lengthUnit)).join('; ') || 'nothing to move'}.{' '}
           {outside} of {plan.findings.length} measures were outside their band or at its edge.
         </Typography>

@@ -213,7 +213,7 @@ function Line({
           <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', mt: 1 }} className="no-print">
             {decision ? (
               <Button variant="outlined" onClick={() => onDecide(null)}>
-                Open it again
+                Reopen
               </Button>
             ) : (
               <Button

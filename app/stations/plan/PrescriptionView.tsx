@@ -6,7 +6,6 @@ import FormControlLabel from '@mui/material/FormControlLabel';
 import LinearProgress from '@mui/material/LinearProgress';
 import Typography from '@mui/material/Typography';
 import { useMemo } from 'react';
-import { Link } from 'react-router';
 import { measureName } from '../../../core/protocol/convention.ts';
 import { single } from '../../../core/body/bodyTests.ts';
 import { RED_FLAGS } from '../../../core/intake/intake.ts';
@@ -182,7 +181,7 @@ export function PrescriptionView({
               note={(l) =>
                 [l.decision ? `left out: ${l.decision.reason}` : '', l.changed ?? ''].filter(Boolean)
               }
-              action={{ words: 'Take it back in', does: (l) => decide(l.key, null) }}
+              action={{ words: 'Put it back on the plan', does: (l) => decide(l.key, null) }}
             />
           </Part>
         )}
@@ -257,17 +256,12 @@ export function PrescriptionView({
         </Part>
         <Part title="On record">
           <KeepPlan session={session} measures={measures} plan={plan} />
-          {session.plan && (
-            <Button variant="contained" component={Link} to="../trial" relative="path" sx={{ mt: 1 }}>
-              On to the trial
-            </Button>
-          )}
         </Part>
         <Part title="Follow-ups">
           <FollowUps list={session.followUps} onChange={(list) => set('followUps', list)} />
         </Part>
         {planning.decisions.length > 0 && (
-          <Button onClick={() => set('planning.decisions', [])}>Forget all decisions</Button>
+          <Button onClick={() => set('planning.decisions', [])}>Reset all decisions</Button>
         )}
       </Box>
     </Box>
@@ -298,7 +292,7 @@ function headline(plan: Prescription, unit: LengthUnit): string {
 function LeaveAlone() {
   return (
     <Alert severity="info" variant="outlined" sx={{ fontSize: '1.1rem' }}>
-      Nothing is surely out of its band, and nothing hurts. Leave it alone.
+      Nothing is surely out of its band and nothing hurts: leave the bike alone.
     </Alert>
   );
 }

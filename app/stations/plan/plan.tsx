@@ -93,7 +93,7 @@ function Planning({ session, reading }: { session: FitSession; reading: Reading 
           </Box>
           <Box>
             <Typography variant="h2" sx={{ mb: 1.5 }}>
-              One rung at a time
+              One step at a time
             </Typography>
             <Ladders
               regions={openComplaints(session.intake.complaints).map((q) => q.region)}

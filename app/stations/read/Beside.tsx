@@ -118,7 +118,7 @@ function Differences({
   return (
     <Box sx={{ mt: 1 }} data-testid="differences">
       <Typography variant="h3">
-        {sameSide ? takeText(other.take) : 'Left against right'}, less the one read
+        {sameSide ? takeText(other.take) : 'Left against right'}, minus the take read
       </Typography>
       <Typography variant="body2" color="textSecondary">
         {sameSide && !anew
@@ -129,7 +129,7 @@ function Differences({
       {sameSide && (
         <FormControlLabel
           control={<Checkbox size="small" checked={anew} onChange={(e) => setAnew(e.target.checked)} />}
-          label="Stickered anew in between"
+          label="Stickers reapplied in between"
         />
       )}
       <Table size="small" aria-label="Differences" sx={{ '& td, & th': { px: 0.75 } }}>
@@ -187,8 +187,8 @@ function FromTable({
   return (
     <>
       <Typography variant="body2" color="textSecondary">
-        {table.strokes} {table.strokes === 1 ? 'stroke' : 'strokes'}, less the one read. A table does not say
-        how sure it is: no interval.
+        {table.strokes} {table.strokes === 1 ? 'stroke' : 'strokes'}, minus the take read. A table does not
+        say how sure it is: no interval.
       </Typography>
       <Table size="small" aria-label={`${table.name}, differences`} sx={{ '& td, & th': { px: 0.75 } }}>
         <TableHead>

@@ -100,7 +100,7 @@ export function BodyFigures({
               <Typography variant="body2" color="textSecondary">
                 Centre of mass {signed(balance.centreMm.x)} mm before the bottom bracket. An indicator, no
                 promise: see what the hands-off test says.
-                {balance.assumed.length > 0 && ` Taken for granted: ${balance.assumed.join('; ')}.`}
+                {balance.assumed.length > 0 && ` Assumed: ${balance.assumed.join('; ')}.`}
               </Typography>
             </Box>
           )}

@@ -62,7 +62,7 @@ export function ExportMenu({
             input.current?.click();
           }}
         >
-          Read tracks in (CSV, C3D)…
+          Import tracks (CSV, C3D)…
         </MenuItem>
       </Menu>
       <FileField

@@ -4,7 +4,12 @@ import Typography from '@mui/material/Typography';
 import { useMemo, useState } from 'react';
 import type { FrontalReading } from '../../../core/kinematics/frontalReading.ts';
 import { notMeasured } from '../../../core/visit/notMeasured.ts';
-import { workFindings, type Sureness, type WorkedFinding } from '../../../core/protocol/findings.ts';
+import {
+  byUrgency,
+  workFindings,
+  type Sureness,
+  type WorkedFinding,
+} from '../../../core/protocol/findings.ts';
 import type { MeasureReading, UncertaintyParts } from '../../../core/protocol/measures.ts';
 import { MEASURE_REASONS } from '../../../core/protocol/protocols.ts';
 import type { FitSession } from '../../../core/records/types.ts';
@@ -19,7 +24,7 @@ import { protocolOf } from '../../../core/visit/visitCase.ts';
 
 const SURE: Record<Sureness, string> = {
   inside: '',
-  open: 'closer than the measurement can tell',
+  open: 'within measurement error',
   sure: 'sure',
   'beyond-doubt': 'beyond doubt',
 };
@@ -28,11 +33,61 @@ const number = (v: number, unit: '°' | 'mm'): string =>
   `${v.toFixed(unit === 'mm' ? 0 : 1).replace('-', '−')}${unit === 'mm' ? ' mm' : '°'}`;
 
 /** “6.1° above the band, sure”. */
-function outText(f: WorkedFinding, convention: Convention): string {
+function outText(f: WorkedFinding, convention: Convention, what = 'it'): string {
   if (f.off === 0) return '';
   const turned = convention === 'inside' && conventionWord(f.key, convention) !== '';
   const above = turned ? f.off < 0 : f.off > 0;
-  return `${number(Math.abs(f.off), f.unit)} ${above ? 'above' : 'below'} it, ${SURE[f.sureness]}`;
+  return `${number(Math.abs(f.off), f.unit)} ${above ? 'above' : 'below'} ${what}, ${SURE[f.sureness]}`;
+}
+
+const MOST_TOLD = 3;
+
+/** What a fitter looks at first: the three findings that are most surely out, each with the frame on which it shows. */
+export function StandsOut({
+  reading,
+  measures,
+  convention,
+  onSee,
+}: {
+  reading: Reading | null;
+  measures: readonly MeasureReading[];
+  convention: Convention;
+  onSee: (frame: number) => void;
+}) {
+  const out = useMemo(
+    () => byUrgency(workFindings(reading, measures)).filter((f) => f.off !== 0),
+    [reading, measures],
+  );
+  return (
+    <Box component="section" aria-label="What stands out" sx={{ mb: 1.5 }}>
+      <Typography variant="h2">What stands out</Typography>
+      {out.length === 0 && <Typography>Nothing: every figure is in its band.</Typography>}
+      {out.slice(0, MOST_TOLD).map((f) => (
+        <Box key={f.key} sx={{ display: 'flex', alignItems: 'center', gap: 1, minHeight: 36 }}>
+          <Typography sx={{ flex: 1 }}>
+            <strong>
+              {measureName(f.key, convention)} {number(quoted(f.key, f.value, convention), f.unit)}
+            </strong>
+            : {outText(f, convention, 'its band')}
+          </Typography>
+          {f.frame >= 0 && (
+            <Button
+              size="small"
+              aria-label={`Show the frame: ${measureName(f.key, convention)}`}
+              onClick={() => onSee(f.frame)}
+            >
+              Frame {f.frame}
+            </Button>
+          )}
+        </Box>
+      ))}
+      {out.length > MOST_TOLD && (
+        <Typography variant="body2" color="textSecondary">
+          {out.length - MOST_TOLD} more under Findings.
+        </Typography>
+      )}
+    </Box>
+  );
 }
 
 /** Every measure against its band: in words, how far out, how sure, and the frame on which it shows most. */
@@ -52,15 +107,8 @@ export function Findings({
   onSee: (frame: number) => void;
 }) {
   const protocol = protocolOf(session);
-  const findings = useMemo(() => workFindings(reading, measures), [reading, measures]);
+  const sorted = useMemo(() => byUrgency(workFindings(reading, measures)), [reading, measures]);
   const missing = useMemo(() => notMeasured(session, reading), [session, reading]);
-  // What is out comes first, the surest and the furthest.
-  const order: Sureness[] = ['beyond-doubt', 'sure', 'open', 'inside'];
-  const sorted = [...findings].sort(
-    (a, b) =>
-      order.indexOf(a.sureness) - order.indexOf(b.sureness) ||
-      Math.abs(b.off / b.uncertainty) - Math.abs(a.off / a.uncertainty),
-  );
   return (
     <Box component="section" aria-label="Findings" sx={{ mt: 3 }}>
       <Typography variant="h2">Findings</Typography>
@@ -99,11 +147,11 @@ const widerSide = ({ legs }: FrontalReading): string =>
   legs.left.pathWidthMm.value > legs.right.pathWidthMm.value ? 'left, the wider' : 'right, the wider';
 
 const PART_NAMES: Record<keyof UncertaintyParts, string> = {
-  stickers: 'stickers on the bone',
-  skin: 'skin sliding over bone',
+  stickers: 'placing stickers on the bone',
+  skin: 'skin sliding over the bone',
   ride: 'off the bike and on again',
-  localisation: 'finding them in the film',
-  level: 'level of the camera',
+  localisation: 'locating them in the film',
+  level: 'camera level',
   picture: 'perspective and yaw',
   strokes: 'stroke to stroke',
 };
@@ -190,9 +238,7 @@ function Finding({
           />
         )}
         <Typography variant="body2" color="textSecondary">
-          {asked
-            ? bandText(quotedBand(f.key, f.band, convention), f.unit)
-            : 'the protocol asks nothing of it'}
+          {asked ? bandText(quotedBand(f.key, f.band, convention), f.unit) : 'no band in this protocol'}
           {f.off !== 0 && `: ${outText(f, convention)}`}
         </Typography>
       </Box>

@@ -44,7 +44,7 @@ export function FrontalExport({
             input.current?.click();
           }}
         >
-          Read tracks in (CSV)…
+          Import tracks (CSV)…
         </MenuItem>
       </Menu>
       <FileField

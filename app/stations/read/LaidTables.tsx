@@ -72,7 +72,7 @@ export function LaidTables<Key extends string>({
             <Typography noWrap sx={{ flex: 1, minWidth: 0 }} title={table.name}>
               {table.name}
             </Typography>
-            <IconButton size="small" aria-label={`Take ${table.name} off`} onClick={() => laid.takeOff(i)}>
+            <IconButton size="small" aria-label={`Remove ${table.name}`} onClick={() => laid.takeOff(i)}>
               <Close fontSize="small" />
             </IconButton>
           </Box>
@@ -80,7 +80,7 @@ export function LaidTables<Key extends string>({
         </Box>
       ))}
       <Button size="small" disabled={full} onClick={() => input.current?.click()}>
-        Lay {what} beside (CSV)…
+        Compare with {what} (CSV)…
       </Button>
       <FileField
         ref={input}

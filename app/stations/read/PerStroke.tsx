@@ -41,7 +41,7 @@ export function PerStroke({
   return (
     <Box sx={{ overflowX: 'auto' }}>
       <Button size="small" onClick={() => setOpen(!open)} aria-expanded={open}>
-        {open ? 'Fold the strokes away' : `${ANGLE_NAMES[angle]}, stroke by stroke`}
+        {open ? 'Hide the strokes' : `${ANGLE_NAMES[angle]}, stroke by stroke`}
       </Button>
       {open && (
         <Table

@@ -41,7 +41,7 @@ export function ProtocolChoice({ session }: { session: FitSession }) {
           ))}
         </TextField>
         <Button size="small" component={Link} to={`/protocols/${used.id}`}>
-          Look into it
+          See its bands
         </Button>
       </Box>
       <Typography variant="body2" color="textSecondary">

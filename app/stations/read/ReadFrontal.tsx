@@ -1,8 +1,7 @@
 import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useMemo } from 'react';
-import { Link, useSearchParams } from 'react-router';
+import { useSearchParams } from 'react-router';
 import type { FrontalColumn } from '../../../core/formats/angles.ts';
 import { readFile } from '../../jobs/files';
 import type { FrontalReading, Obliquity } from '../../../core/kinematics/frontalReading.ts';
@@ -275,9 +274,6 @@ export function ReadFrontal({
         onSee={clip.goTo}
       />
       <LossNote reading={reading} />
-      <Button variant="contained" component={Link} to="../plan" relative="path" sx={{ mt: 2 }}>
-        On to the plan
-      </Button>
     </Workbench>
   );
 }
@@ -297,7 +293,7 @@ const FromTable = ({
         const { min, max } = table.ends[c]!;
         return `${c.replaceAll('_', ' ')} from ${min.toFixed(1)} to ${max.toFixed(1)}`.replaceAll('-', '−');
       })
-      .join('; ') || 'The table has nothing of this curve.'}
+      .join('; ') || 'The table has no such curve.'}
   </Typography>
 );
 

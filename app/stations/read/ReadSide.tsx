@@ -4,7 +4,7 @@ import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
 import { useMemo, useState } from 'react';
-import { Link, useFetcher, useSearchParams } from 'react-router';
+import { useFetcher, useSearchParams } from 'react-router';
 import { readFile } from '../../jobs/files';
 import { inDegrees, judgeReading } from '../../../core/protocol/measures.ts';
 import { partnerOf } from '../../../core/visit/pairs.ts';
@@ -20,7 +20,7 @@ import { ChartTools } from '../../charts/ChartTools';
 import { ExportMenu } from './ExportMenu';
 import { Figure } from '../../ui/Figure';
 import { CadenceNote, LossNote, NotSeenNote, ProvisionalNote, TurnFigures } from './readingNotes';
-import { Breakdown, Findings } from './Findings';
+import { Breakdown, Findings, StandsOut } from './Findings';
 import { Glance } from './Glance';
 import { useLaidTables } from './LaidTables';
 import { Multiples } from './Multiples';
@@ -154,6 +154,7 @@ export function ReadSide({
         />
       )}
       <ProvisionalNote reading={reading} />
+      <StandsOut reading={reading} measures={measures} convention={jointConvention} onSee={clip.goTo} />
       <NotSeenNote reading={reading} />
       <CadenceNote typed={take.cadenceRpm} read={reading.cadenceRpm} />
       <Multiples
@@ -213,9 +214,6 @@ export function ReadSide({
       <Box sx={{ mt: 2 }}>
         <OnceMore session={session} take={take} to="../film" />
       </Box>
-      <Button variant="contained" component={Link} to="../plan" relative="path" sx={{ mt: 2 }}>
-        On to the plan
-      </Button>
     </Workbench>
   );
 }

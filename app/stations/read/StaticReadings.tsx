@@ -57,7 +57,7 @@ export function StaticReadings({
           Standing still, by goniometer
         </Typography>
         <Button size="small" onClick={() => setOpen(!open)} aria-expanded={open}>
-          {open ? 'Fold away' : 'Type readings in'}
+          {open ? 'Fold away' : 'Enter readings'}
         </Button>
       </Box>
       {open &&

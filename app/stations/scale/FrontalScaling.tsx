@@ -4,7 +4,6 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import Joi from 'joi';
 import { useCallback, useMemo } from 'react';
-import { Link } from 'react-router';
 import { scaleFromWidth, type WidthOf, type WidthReference } from '../../../core/camera/frontalScale.ts';
 import { BIKE_BOUNDS } from '../../../core/records/stationSchemas.ts';
 import { openTake, type FitSession } from '../../../core/records/types.ts';
@@ -114,9 +113,6 @@ export function FrontalScaling({ session }: { session: FitSession }) {
       />
       {refused && <Alert severity="error">{refused}</Alert>}
       <Figures session={session} crankMm={crank} />
-      <Button variant="contained" component={Link} to="../mark" relative="path">
-        On to the marks
-      </Button>
     </PointBoard>
   );
 }

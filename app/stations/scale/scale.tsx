@@ -1,9 +1,7 @@
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useCallback } from 'react';
-import { Link } from 'react-router';
 import { BIKE_BOUNDS } from '../../../core/records/stationSchemas.ts';
 import { openTake, type FitSession } from '../../../core/records/types.ts';
 import { yawDeg, type Keystone } from '../../../core/camera/keystone.ts';
@@ -115,9 +113,6 @@ function Scaling({ session }: { session: FitSession }) {
         help="Stamped on the inside of the arm. Checks the scale once the foot is tracked."
       />
       {refused && <Alert severity="error">{refused}</Alert>}
-      <Button variant="contained" component={Link} to="../mark" relative="path">
-        On to the marks
-      </Button>
     </PointBoard>
   );
 }

@@ -67,11 +67,11 @@ export function ReviewPanel({ review, take, frame }: { review: Review; take: Tak
         <>
           <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
             <Button size="small" variant="contained" disabled={busy} onClick={() => void review.putRight()}>
-              {draft ? 'Put it right here (Enter)' : 'It is right here (Enter)'}
+              {draft ? 'Correct it here (Enter)' : 'It is right here (Enter)'}
             </Button>
             {hiddenHere ? (
               <Button size="small" variant="outlined" onClick={() => void review.show()}>
-                Not hidden after all
+                Not hidden
               </Button>
             ) : (
               <Button size="small" variant="outlined" disabled={busy} onClick={() => void review.hide()}>
@@ -108,7 +108,7 @@ export function ReviewPanel({ review, take, frame }: { review: Review; take: Tak
       )}
       {corrected > 0 && (
         <Typography variant="body2" color="textSecondary">
-          {corrected} {corrected === 1 ? 'place' : 'places'} put right by hand.
+          {corrected} {corrected === 1 ? 'place' : 'places'} corrected by hand.
         </Typography>
       )}
     </Box>

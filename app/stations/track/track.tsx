@@ -5,7 +5,6 @@ import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
 import Typography from '@mui/material/Typography';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { Link } from 'react-router';
 import { useStore } from 'zustand';
 import { openTake, type FitSession } from '../../../core/records/types.ts';
 import {
@@ -46,7 +45,7 @@ export default function Track() {
     return (
       <NeedsFirst
         title="No film yet"
-        text="Bring in the film and point out the joints on one frame: then they are followed."
+        text="Add a film and mark the joints on one frame; then they are tracked."
         to="../film"
         action="Go to Film"
       />
@@ -57,7 +56,7 @@ export default function Track() {
     return (
       <NeedsFirst
         title={open.length === wanted.length ? 'No joints marked yet' : 'Some joints are still open'}
-        text={`To be pointed out on one frame: ${open.map(plainName).join(', ')}.${isFrontal(take.view) ? '' : ` ${MAY_BE_MISSING}`}`}
+        text={`Still to mark on one frame: ${open.map(plainName).join(', ')}.${isFrontal(take.view) ? '' : ` ${MAY_BE_MISSING}`}`}
         to="../mark"
         action="Go to Mark"
       />
@@ -157,10 +156,10 @@ function Tracking({ session }: { session: FitSession }) {
         <>
           <Typography variant="h2">
             {state === 'none'
-              ? 'Follow the joints'
+              ? 'Track the joints'
               : state === 'done'
-                ? 'Followed through the whole film'
-                : 'Followed in part'}
+                ? 'Tracked through the whole film'
+                : 'Tracked in part'}
           </Typography>
           {state === 'none' && (
             <Typography>
@@ -224,11 +223,6 @@ function Tracking({ session }: { session: FitSession }) {
           onSelect={(key) => review.select(key === review.selected ? null : key)}
         />
       )}
-      {state !== 'none' && !running && (
-        <Button variant="contained" component={Link} to="../read" relative="path">
-          On to the reading
-        </Button>
-      )}
     </Workbench>
   );
 }
@@ -240,7 +234,7 @@ function Progress({ running, frames, onStop }: { running: Job; frames: number; o
   return (
     <Box role="status" aria-live="polite">
       <Typography variant="h2" gutterBottom>
-        Following the joints
+        Tracking the joints
       </Typography>
       <LinearProgress
         variant="determinate"
@@ -252,7 +246,7 @@ function Progress({ running, frames, onStop }: { running: Job; frames: number; o
         {done} of {frames} frames{leftS !== null && ` · about ${Math.max(1, Math.ceil(leftS))} s left`}
       </Typography>
       <Button variant="outlined" onClick={onStop}>
-        Stop, and keep what is done
+        Stop and keep what is done
       </Button>
     </Box>
   );

@@ -99,7 +99,7 @@ it('where it is not seen anybody is asked to point it out, and nothing is follow
   act(() => result.current.select('knee' as Landmark));
   await act(() => result.current.putRight());
   expect(putRight).not.toHaveBeenCalled();
-  expect(result.current.said).toMatch(/Point out where it is/);
+  expect(result.current.said).toMatch(/Point it out first/);
 });
 
 it('what could not be followed again says why; what was stopped says nothing', async () => {

@@ -70,7 +70,7 @@ export function useReview(session: FitSession, take: Take, tracks: Tracks | null
     if (!selected || !tracks || !clip.blob || busy) return;
     const given = at ?? pointAt(tracks, selected, frame);
     if (!Number.isFinite(given.x)) {
-      setWords('Point out where it is first: click on the film.');
+      setWords('Point it out first: click on the film.');
       return;
     }
     setWords(null);

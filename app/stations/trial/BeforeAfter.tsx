@@ -53,7 +53,7 @@ export function BeforeAfter({ session }: { session: FitSession }) {
   if (!after || !before)
     return (
       <NeedsFirst
-        title="Nothing to lay side by side yet"
+        title="Nothing to compare yet"
         text="Film the changed bike from the same side and track it: an unmoved camera hands scale and marks on to the new take."
         to="../film"
         action="Film again"
@@ -159,7 +159,7 @@ function SideBySide({
       {pair ? (
         <PhasePlayer before={before.take} after={after.take} pair={pair} deg={deg} onDeg={setDeg} />
       ) : (
-        <Typography>One of the films has no whole stroke to be laid beside the other.</Typography>
+        <Typography>One of the films has no whole stroke to compare with the other.</Typography>
       )}
       <Box
         sx={{

@@ -160,7 +160,7 @@ export function ChangeLog({ session, devices }: { session: FitSession; devices: 
             sx={{ mt: 2 }}
             action={
               <Button color="inherit" onClick={() => putBack(last.id)}>
-                Back to the last good&nbsp;<Key>U</Key>
+                Back to the last good setting&nbsp;<Key>U</Key>
               </Button>
             }
           >
@@ -169,14 +169,14 @@ export function ChangeLog({ session, devices }: { session: FitSession; devices: 
         )}
         {worse.length > 0 && !left && (
           <Typography sx={{ mt: 2 }} color="textSecondary" data-testid="passed-over">
-            Passed over, since its last step was worse:{' '}
+            Skipped, since its last step was worse:{' '}
             {worse.map((p) => movesText(p.left, lengthUnit)).join('; ')}. “Something else…” still moves it.
           </Typography>
         )}
         {!left && <ToAsk lines={session.plan?.lines ?? []} />}
         {progress.some((p) => p.unmeasured.length > 0) && (
           <Alert severity="info" variant="outlined" sx={{ mt: 2 }}>
-            Not measured on this bike, so no step of it can be kept:{' '}
+            Not measured on this bike, so these steps can’t be logged:{' '}
             {progress
               .filter((p) => p.unmeasured.length > 0)
               .map((p) => lineTitle(p.line.key, p.line.moves, lengthUnit).toLowerCase())
@@ -236,24 +236,24 @@ function NothingNext({
   const film = wantsFilm(session);
   const [title, text, to, action] = left
     ? [
-        'Handed over as it stands',
+        'Handed over as it is now',
         waiting.length || open
-          ? 'What the plan still holds is for the next visit; something else can be tried all the same.'
+          ? 'What is left of the plan is for the next visit. You can still try something else.'
           : 'Nothing of the plan is left.',
         '../handover',
         'Go to Hand over',
       ]
     : !session.plan
       ? [
-          session.earlierPlans.length ? 'What remains open is planned anew' : 'No plan is kept yet',
-          'Keep a plan on the Plan station: its steps then come one by one. Something else can be tried all the same.',
+          session.earlierPlans.length ? 'What is still open gets a new plan' : 'No plan is kept yet',
+          'Keep a plan on the Plan station: its steps then come one by one. You can also try something of your own.',
           '../plan',
           'Go to Plan',
         ]
       : waiting.length > 0
         ? [
-            'As far as today allows',
-            `The rest waits for a film: ${waiting.map((p) => movesText(p.left, lengthUnit)).join('; ')}.`,
+            'All that can be done today',
+            `The rest needs a new film: ${waiting.map((p) => movesText(p.left, lengthUnit)).join('; ')}.`,
             '../film',
             'Film again',
           ]

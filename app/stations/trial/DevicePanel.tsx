@@ -66,7 +66,7 @@ export function DevicePanel({ session, devices }: { session: FitSession; devices
       }}
     >
       <Box>
-        <Sheet title="Live" note="stand-ins that ride as this rider does">
+        <Sheet title="Live" note="simulated: they ride as this rider does">
           <Box sx={{ display: 'flex', gap: 1, mb: 2, flexWrap: 'wrap' }}>
             <Button variant={devices.on ? 'outlined' : 'contained'} onClick={devices.toggle}>
               {devices.on ? 'Disconnect' : 'Connect trainer and mat'}
@@ -120,10 +120,10 @@ export function DevicePanel({ session, devices }: { session: FitSession; devices
           <Kept devices={take?.devices ?? null} />
           <Box sx={{ display: 'flex', gap: 1, mt: 2, flexWrap: 'wrap' }}>
             <Button variant="outlined" onClick={() => trainerFile.current?.click()}>
-              Read a trainer’s table…
+              Import a trainer’s table…
             </Button>
             <Button variant="outlined" onClick={() => matFile.current?.click()}>
-              Read a mat’s table…
+              Import a mat’s table…
             </Button>
             {devices.seconds > 0 && (
               <>

@@ -51,7 +51,7 @@ export function LoggedChanges({
   if (changes.length === 0)
     return (
       <Typography color="textSecondary" sx={{ mt: 3 }}>
-        Nothing was moved yet. Each step lands here with the time, the rider’s word and a way back.
+        Nothing moved yet. Each step is logged here with its time, the rider’s word and Undo.
       </Typography>
     );
   const rows = changes.toReversed();

@@ -118,7 +118,7 @@ export function OutcomeTable({ before, after }: { before: Filmed; after: Filmed 
       <ArrivalNote arrival={arrival} />
       <FormControlLabel
         control={<Checkbox size="small" checked={anew} onChange={(e) => setAnew(e.target.checked)} />}
-        label="Stickered anew in between"
+        label="Stickers reapplied in between"
       />
       <Table size="small" aria-label="Before and after" sx={{ '& td, & th': { px: 0.75 } }}>
         <TableHead>

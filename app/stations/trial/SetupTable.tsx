@@ -108,7 +108,7 @@ export function SetupTable({
               setAsking(false);
             }}
           >
-            It is all back
+            The bike is as found again
           </Button>
         </DialogActions>
       </Dialog>

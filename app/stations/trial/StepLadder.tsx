@@ -93,7 +93,7 @@ export function StepLadder({ session, reading }: { session: FitSession; reading:
   if (!at || !sweep)
     return (
       <Box sx={{ p: 4, maxWidth: 640, mx: 'auto' }}>
-        <Typography variant="h1">No ladder yet</Typography>
+        <Typography variant="h1">No steps yet</Typography>
         <Typography>
           Step one setting on Changes, asking the rider after each: height, setback, tilt, whichever. The
           words line up here against the setting.
@@ -109,7 +109,7 @@ export function StepLadder({ session, reading }: { session: FitSession; reading:
         <TextField
           select
           size="small"
-          label="What was stepped"
+          label="Which setting"
           value={at}
           onChange={(e) => setAsked(e.target.value)}
           sx={{ minWidth: 260 }}

@@ -5,7 +5,6 @@ import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import Typography from '@mui/material/Typography';
-import dayjs from 'dayjs';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { dropFilm } from '../../storage/films';
@@ -13,6 +12,7 @@ import { loadClip } from '../../storage/stores';
 import { bytesText } from '../../ui/words/bytesText';
 import { Sheet } from '../../ui/Desk';
 import { download } from '../../ui/download';
+import { dayText } from '../../ui/words/dates';
 
 export interface FilmLine {
   sessionId: string;
@@ -58,7 +58,7 @@ export function RoomTaken({ films, onChange }: { films: readonly FilmLine[]; onC
           <Typography sx={{ fontWeight: 620 }}>{bytesText(f.bytes)}</Typography>
           <Box sx={{ minWidth: 0 }}>
             <Typography component={Link} to={`/sessions/${f.sessionId}/film`} color="textPrimary">
-              {f.riderName}, {dayjs(f.startedIso).format('D MMMM YYYY')}
+              {f.riderName}, {dayText(f.startedIso)}
             </Typography>
             <Typography variant="body2" color="textSecondary" noWrap title={f.clipName}>
               {f.clipName}
@@ -85,7 +85,7 @@ export function RoomTaken({ films, onChange }: { films: readonly FilmLine[]; onC
             disabled={!saved}
             onClick={() => void dropFilm(leaving!.takeId).then(close).then(onChange)}
           >
-            Take it off this device
+            Remove from this device
           </Button>
         </DialogActions>
       </Dialog>

@@ -26,6 +26,7 @@ import { studioIndex } from '../../storage/studioIndex';
 import { seedDemo } from '../../storage/demo';
 import type { Route } from './+types/backup';
 import { FileField } from '../../ui/FileField';
+import { momentText } from '../../ui/words/dates';
 
 export const meta: Route.MetaFunction = () => [{ title: 'Backup · Deep Angle' }];
 
@@ -53,7 +54,7 @@ export async function clientLoader() {
 
 const DUPLICATES: readonly (readonly [Duplicates, string])[] = [
   ['add', 'add what is missing'],
-  ['over', 'put it over what is here'],
+  ['over', 'replace what is here'],
   ['both', 'have both'],
 ];
 
@@ -91,9 +92,7 @@ export default function Backup({ loaderData }: Route.ComponentProps) {
         <Sheet title="Save the studio" note="one zip of open files, readable without this application">
           {trouble && <Alert severity="error">{trouble}</Alert>}
           <Typography sx={{ mb: 1.5 }}>
-            {last
-              ? `Last saved on ${dayjs(last).format('D MMMM YYYY, HH:mm')}.`
-              : 'The studio was never saved as a file.'}
+            {last ? `Last saved on ${momentText(last)}.` : 'The studio was never saved as a file.'}
             {usedBytes !== null && ` It takes ${bytesText(usedBytes)}`}
             {usedBytes !== null &&
               quotaBytes !== null &&
@@ -151,12 +150,12 @@ function BringBack({ onDone }: { onDone: () => void }) {
       const n = await bringBack(backup, inspection, { here, duplicates, studioToo });
       setState({
         at: 'done',
-        text: `${many(n.riders, 'rider')}, ${many(n.sessions, 'visit')} and ${many(n.films, 'film')} brought back.${n.faults.length ? ` Left out as damaged: ${n.faults.map((f) => f.name).join(', ')}.` : ''}`,
+        text: `${many(n.riders, 'rider')}, ${many(n.sessions, 'visit')} and ${many(n.films, 'film')} restored.${n.faults.length ? ` Left out as damaged: ${n.faults.map((f) => f.name).join(', ')}.` : ''}`,
       });
       onDone();
     });
   return (
-    <Sheet title="Bring a backup back" note="looked through first; nothing is stored before you say so">
+    <Sheet title="Restore a backup" note="checked first; nothing is stored until you confirm">
       <Button
         variant="outlined"
         disabled={state.at === 'looking' || state.at === 'storing'}
@@ -171,7 +170,7 @@ function BringBack({ onDone }: { onDone: () => void }) {
         onFile={(file) => look(file)}
       />
       <Box sx={{ mt: 2 }}>
-        {state.at === 'looking' && <Typography role="status">Looking through it…</Typography>}
+        {state.at === 'looking' && <Typography role="status">Checking it…</Typography>}
         {state.at === 'storing' && <Typography role="status">Storing…</Typography>}
         {state.at === 'done' && <Alert severity="success">{state.text}</Alert>}
         {state.at === 'failed' && (
@@ -183,7 +182,7 @@ function BringBack({ onDone }: { onDone: () => void }) {
           <Box data-testid="backup-seen">
             <Typography>
               {many(state.inspection.riders.length, 'rider')} and{' '}
-              {many(state.inspection.sessions.length, 'visit')} can be brought back.
+              {many(state.inspection.sessions.length, 'visit')} can be restored.
             </Typography>
             {state.inspection.faults.length > 0 && (
               <Alert severity="warning" variant="outlined" sx={{ my: 1 }}>

@@ -83,7 +83,7 @@ export default function Parts({ loaderData }: Route.ComponentProps) {
     const k = parts.findIndex((p) => p.id === id);
     const without = parts.toSpliced(k, 1);
     store(without);
-    notify(`“${parts[k].name}” removed. It lies in the trash for ${TRASH_DAYS} days.`, () =>
+    notify(`“${parts[k].name}” removed. It stays in the trash for ${TRASH_DAYS} days.`, () =>
       send({ to: parts, from: without }),
     );
   };
@@ -169,7 +169,7 @@ export default function Parts({ loaderData }: Route.ComponentProps) {
           <Button variant="outlined" onClick={add}>
             Add a part
           </Button>
-          <Button onClick={() => input.current?.click()}>Read in (CSV)…</Button>
+          <Button onClick={() => input.current?.click()}>Import (CSV)…</Button>
           <Button onClick={() => download('parts.csv', writePartsCsv(parts), 'text/csv')}>Save (CSV)</Button>
         </Box>
         <FileField

@@ -138,7 +138,7 @@ export function ProtocolTable({
               setTrouble(null);
             }}
           >
-            Drop the changes
+            Discard changes
           </Button>
         )}
       </Box>
@@ -151,9 +151,9 @@ export function ProtocolTable({
         {(
           [
             ['name', 'Name', 120],
-            ['position', 'Where the hands are', 120],
+            ['position', 'Hand position', 120],
             ['reason', 'Reason', 2000],
-            ['source', 'Where it comes from', 2000],
+            ['source', 'Source', 2000],
           ] as const
         ).map(([key, label, most]) => (
           <TextField

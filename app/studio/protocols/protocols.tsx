@@ -92,7 +92,7 @@ export default function Protocols({ loaderData, params }: Route.ComponentProps) 
     store(
       own.filter((p) => p.id !== shown.id),
       started
-        ? `“${shown.name}” is as it was to start with. Visits keep the version they were judged by.`
+        ? `“${shown.name}” is reset to the original. Visits keep the version they were judged by.`
         : `“${shown.name}” removed. Visits keep the version they were judged by.`,
     );
     if (!started) void navigate('/protocols');
@@ -112,7 +112,7 @@ export default function Protocols({ loaderData, params }: Route.ComponentProps) 
     }
     store(
       merged.protocols,
-      `Read in: ${merged.added.map((p) => `${p.name}, version ${p.revision}`).join('; ')}.`,
+      `Imported: ${merged.added.map((p) => `${p.name}, version ${p.revision}`).join('; ')}.`,
     );
     void navigate(`/protocols/${merged.added[0].id}`);
   };
@@ -157,7 +157,7 @@ export default function Protocols({ loaderData, params }: Route.ComponentProps) 
             </Button>
             {changed && (
               <Button variant="outlined" onClick={remove}>
-                {PROTOCOLS.some((p) => p.id === shown.id) ? 'Back to the start' : 'Remove'}
+                {PROTOCOLS.some((p) => p.id === shown.id) ? 'Reset to the original' : 'Remove'}
               </Button>
             )}
             <Button
@@ -174,7 +174,7 @@ export default function Protocols({ loaderData, params }: Route.ComponentProps) 
             <Button onClick={() => download('protocols.json', writeProtocols(all), 'application/json')}>
               Save all versions
             </Button>
-            <Button onClick={() => input.current?.click()}>Read in (JSON)…</Button>
+            <Button onClick={() => input.current?.click()}>Import (JSON)…</Button>
           </Box>
           <FileField
             ref={input}

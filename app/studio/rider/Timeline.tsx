@@ -1,11 +1,11 @@
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
-import dayjs from 'dayjs';
 import { Link } from 'react-router';
 import type { HistoryEntry } from '../../../core/report/history.ts';
 import type { Coordinate } from '../../../core/report/position.ts';
 import { lengthWithUnit } from '../../../core/units/length.ts';
 import { useStudio } from '../../session/useStudio';
+import { dayText } from '../../ui/words/dates';
 
 /** The coordinates that a position is told apart by at a glance. */
 const TOLD = ['height', 'setback80', 'tilt', 'fromNose', 'hoodDrop', 'stem', 'spacers', 'barWidth', 'crank'];
@@ -46,7 +46,7 @@ export function Timeline({ entries }: { entries: readonly HistoryEntry[] }) {
         >
           <Typography sx={{ fontWeight: 640, fontSize: '1.1rem' }}>
             <Link to={`/sessions/${e.sessionId}`} style={{ color: 'inherit' }}>
-              {dayjs(e.startedIso).format('D MMMM YYYY')}
+              {dayText(e.startedIso)}
             </Link>{' '}
             <Typography component="span" color="textSecondary">
               {e.bikeName}

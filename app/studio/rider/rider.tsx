@@ -6,7 +6,6 @@ import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import Typography from '@mui/material/Typography';
-import dayjs from 'dayjs';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { data, Link, redirect, useFetcher } from 'react-router';
@@ -17,7 +16,7 @@ import type { Bike } from '../../../core/records/types.ts';
 import type { FollowUp } from '../../../core/records/followUp.ts';
 import { complaintName, openComplaints } from '../../../core/intake/intake.ts';
 import { protocolUsed } from '../../../core/protocol/shelf.ts';
-import { checkRecord, riderName } from '../../../core/records/schemas.ts';
+import { checkRecord, riderEmail, riderName, riderPhone } from '../../../core/records/schemas.ts';
 import { TRASH_DAYS, nextVisit } from '../../../core/visit/visits.ts';
 import { Sheet } from '../../ui/Desk';
 import { FollowUps } from '../../ui/FollowUps';
@@ -44,7 +43,11 @@ import {
 } from '../../storage/sessions';
 import type { Route } from './+types/rider';
 import { FieldPlace } from '../../session/useTyped';
+import { loadStudio } from '../../storage/studio';
 import { studioIndex } from '../../storage/studioIndex';
+import dayjs from 'dayjs';
+import { DayField } from '../../ui/DayField';
+import { dayText } from '../../ui/words/dates';
 
 // Titles stay in the browser’s history: no rider’s name.
 export const meta: Route.MetaFunction = () => [{ title: 'A rider · Deep Angle' }];
@@ -56,7 +59,7 @@ export async function clientLoader({ params }: Route.ClientLoaderArgs) {
     const { unreadable } = await studioIndex();
     if (unreadable.some((u) => u.kind === 'rider' && u.id === params.riderId))
       throw data(
-        'This rider’s record was written by a newer version of Deep Angle, or is damaged. It is kept as it is: update, or bring the rider back from a backup.',
+        'This rider’s record was written by a newer version of Deep Angle, or is damaged. It is kept unchanged: update, or restore the rider from a backup.',
         { status: 409 },
       );
     throw data('This rider is not on this device.', { status: 404 });
@@ -67,7 +70,8 @@ export async function clientLoader({ params }: Route.ClientLoaderArgs) {
 }
 
 type Asked =
-  | { what: 'name' | 'note'; text: string }
+  | { what: 'name' | 'note' | 'email' | 'phone'; text: string }
+  | { what: 'visit-day'; sessionId: string; day: string }
   | { what: 'delete' }
   | { what: 'bike' }
   | { what: 'bike-name' | 'bike-note'; bike: Bike; text: string }
@@ -75,6 +79,8 @@ type Asked =
   | { what: 'habits'; habits: Habits }
   | { what: 'due'; sessionId: string; list: FollowUp[] }
   | { what: 'again' | 'delete-session'; sessionId: string };
+
+const CONTACT = { email: riderEmail, phone: riderPhone };
 
 export const clientAction = answering(async ({ request, params }: Route.ClientActionArgs) => {
   const asked = (await request.json()) as Asked;
@@ -92,6 +98,21 @@ export const clientAction = answering(async ({ request, params }: Route.ClientAc
     case 'note':
       await changeRider(rider.id, (r) => ({ ...r, note: asked.text.slice(0, 2000) }));
       return null;
+    case 'email':
+    case 'phone': {
+      const { error, value } = CONTACT[asked.what].required().validate(asked.text);
+      if (error) return { message: error.message };
+      await changeRider(rider.id, (r) => ({ ...r, [asked.what]: value as string }));
+      return null;
+    }
+    case 'visit-day': {
+      const stored = await editVisit(asked.sessionId, {
+        kind: 'set',
+        at: 'startedIso',
+        value: dayjs(asked.day).hour(12).toISOString(),
+      });
+      return stored.ok ? null : { message: stored.message };
+    }
     case 'delete':
       await changeRider(rider.id, (r) => ({ ...r, deletedIso: now }));
       return redirect('/');
@@ -117,7 +138,11 @@ export const clientAction = answering(async ({ request, params }: Route.ClientAc
       return stored.ok ? null : { message: stored.message };
     }
     case 'new': {
-      const session = blankSession(rider.id, asked.bikeId, nanoid(), now);
+      const session = blankSession(
+        { riderId: rider.id, bikeId: asked.bikeId, id: nanoid() },
+        await loadStudio(),
+        now,
+      );
       await saveSession(session);
       return redirect(`/sessions/${session.id}/intake`);
     }
@@ -177,6 +202,20 @@ export default function RiderPage({ loaderData }: Route.ComponentProps) {
               value={rider.note}
               onChange={(text) => ask({ what: 'note', text })}
             />
+            <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr' }, gap: 1.5 }}>
+              <WordsField
+                label="Email"
+                most={200}
+                value={rider.email}
+                onChange={(text) => ask({ what: 'email', text })}
+              />
+              <WordsField
+                label="Phone"
+                most={60}
+                value={rider.phone}
+                onChange={(text) => ask({ what: 'phone', text })}
+              />
+            </Box>
           </Box>
         </Sheet>
         <Sheet title="Bikes" note={`${bikes.length}`}>
@@ -218,11 +257,11 @@ export default function RiderPage({ loaderData }: Route.ComponentProps) {
                 </Typography>
                 {visits.length > 0 ? (
                   <Button size="small" onClick={() => ask({ what: 'again', sessionId: visits[0].id })}>
-                    Next visit with it
+                    New visit with this bike
                   </Button>
                 ) : (
                   <Button size="small" onClick={() => ask({ what: 'new', bikeId: bike.id })}>
-                    First visit with it
+                    First visit with this bike
                   </Button>
                 )}
               </Box>
@@ -238,9 +277,7 @@ export default function RiderPage({ loaderData }: Route.ComponentProps) {
               .filter((s, i) => i === 0 || s.followUps.some((f) => f.doneIso === null))
               .map((s) => (
                 <Box key={s.id} sx={{ mb: 2 }}>
-                  <Typography color="textSecondary">
-                    of the visit on {dayjs(s.startedIso).format('D MMMM YYYY')}
-                  </Typography>
+                  <Typography color="textSecondary">of the visit on {dayText(s.startedIso)}</Typography>
                   <FollowUps
                     list={s.followUps}
                     onChange={(list) => ask({ what: 'due', sessionId: s.id, list })}
@@ -268,11 +305,14 @@ export default function RiderPage({ loaderData }: Route.ComponentProps) {
                 alignItems: 'center',
               }}
             >
-              <Typography component={Link} to={`/sessions/${s.id}`} color="textPrimary">
-                {dayjs(s.startedIso).format('D MMMM YYYY')}
-              </Typography>
+              <DayField
+                label="Day of the visit"
+                value={dayjs(s.startedIso).format('YYYY-MM-DD')}
+                onChange={(day) => day && ask({ what: 'visit-day', sessionId: s.id, day })}
+                error={null}
+              />
               <Box>
-                <Typography>
+                <Typography component={Link} to={`/sessions/${s.id}`} color="textPrimary">
                   {protocolUsed(s).name}
                   {`, ${nameOf(s.bikeId)}`}
                 </Typography>
@@ -284,7 +324,7 @@ export default function RiderPage({ loaderData }: Route.ComponentProps) {
               </Box>
               <Box>
                 <Button size="small" onClick={() => ask({ what: 'again', sessionId: s.id })}>
-                  Next visit from this
+                  New visit from this one
                 </Button>
                 <Button size="small" onClick={() => setDeleting(s.id)}>
                   Delete…
@@ -302,7 +342,7 @@ export default function RiderPage({ loaderData }: Route.ComponentProps) {
                   .finally(() => setPacking(false));
               }}
             >
-              {packing ? 'Packing…' : 'Everything we hold on this rider'}
+              {packing ? 'Packing…' : 'Everything stored about this rider'}
             </Button>
             <Button onClick={() => setDeleting('rider')}>Delete this rider…</Button>
           </Box>
@@ -314,7 +354,7 @@ export default function RiderPage({ loaderData }: Route.ComponentProps) {
           {deleting === 'rider'
             ? `${sessions.length} ${sessions.length === 1 ? 'visit' : 'visits'} and ${films} ${films === 1 ? 'film' : 'films'} go with the rider.`
             : 'Its film, marks and figures go with it.'}{' '}
-          They lie in the trash for {TRASH_DAYS} days and can be brought back; then they are gone whole.
+          They stay in the trash for {TRASH_DAYS} days and can be restored; then they are deleted for good.
         </DialogContent>
         <DialogActions>
           <Button onClick={() => setDeleting(null)}>Keep</Button>
@@ -328,7 +368,7 @@ export default function RiderPage({ loaderData }: Route.ComponentProps) {
               setDeleting(null);
             }}
           >
-            To the trash
+            Move to trash
           </Button>
         </DialogActions>
       </Dialog>

@@ -63,7 +63,7 @@ export function NewRider({
         <DialogActions>
           <Button onClick={onClose}>Cancel</Button>
           <Button type="submit" variant="contained" disabled={busy}>
-            Begin a session
+            Start the visit
           </Button>
         </DialogActions>
       </form>

@@ -1,10 +1,11 @@
 import Button from '@mui/material/Button';
 import { styled } from '@mui/material/styles';
-import dayjs from 'dayjs';
 import { memo } from 'react';
 import { Link } from 'react-router';
 import type { RiderRow as Row } from '../../../core/visit/summaries.ts';
+import { isSampleRider } from '../../demo/samples';
 import { dueText } from '../../ui/words/dueText';
+import { dayText } from '../../ui/words/dates';
 
 export const RIDER_COLUMNS = 'minmax(0, 1fr) 150px 160px 190px 160px';
 
@@ -37,8 +38,22 @@ export const RiderList = styled('ul')(({ theme }) => ({
   },
   '& p': { margin: 0 },
   '& .small': theme.typography.body2,
+  '& .label': {
+    ...theme.typography.body2,
+    color: theme.palette.text.secondary,
+    [theme.breakpoints.up('md')]: { display: 'none' },
+  },
   '& .quiet': { color: theme.palette.text.secondary },
   '& .late': { fontWeight: 640 },
+  '& .head': { display: 'flex', alignItems: 'center' },
+  '& .sample': {
+    ...theme.typography.body2,
+    marginLeft: 8,
+    padding: '0 6px',
+    border: `1px solid ${theme.palette.divider}`,
+    color: theme.palette.text.secondary,
+    flexShrink: 0,
+  },
   '& .done': { stroke: theme.palette.primary.main, strokeWidth: 3 },
 }));
 
@@ -65,16 +80,25 @@ function Cells({ row: { rider, visit, nextDue }, today }: { row: Row; today: str
   return (
     <>
       <div style={{ minWidth: 0 }}>
-        <h2 title={rider.name}>{rider.name}</h2>
+        <div className="head">
+          <h2 title={rider.name}>{rider.name}</h2>
+          {isSampleRider(rider.id) && <span className="sample">sample</span>}
+        </div>
         <p className="quiet">{rider.note}</p>
       </div>
       <div>
-        <p>{visit ? dayjs(visit.startedIso).format('D MMM YYYY') : 'no visit'}</p>
+        <p>
+          <span className="label">last visit </span>
+          {visit ? dayText(visit.startedIso) : 'none'}
+        </p>
         {visit && <p className="small quiet">{visit.protocolName}</p>}
       </div>
       {due ? (
         <div>
-          <p className={due.late ? 'late' : undefined}>{due.day}</p>
+          <p className={due.late ? 'late' : undefined}>
+            <span className="label">next follow-up </span>
+            {due.day}
+          </p>
           <p className="small quiet">{due.words}</p>
         </div>
       ) : (

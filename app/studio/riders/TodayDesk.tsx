@@ -1,7 +1,6 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import dayjs from 'dayjs';
 import { useEffect, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { backupNudge, type StudioDesk } from '../../../core/visit/desk.ts';
@@ -10,6 +9,7 @@ import { offlineStore } from '../../offline/register';
 import { lastBackupIso } from '../../storage/lastBackup';
 import { bytesText } from '../../ui/words/bytesText';
 import { dueText } from '../../ui/words/dueText';
+import { dayText } from '../../ui/words/dates';
 
 const MOST = 4;
 
@@ -44,8 +44,7 @@ export function TodayDesk({ desk, today }: { desk: StudioDesk; today: string }) 
       <Column title="Unfinished" empty="Every visit was handed over." rows={desk.unfinished.length}>
         {desk.unfinished.slice(0, MOST).map((u) => (
           <Line key={u.visit.id} to={`/sessions/${u.visit.id}/${u.path}`}>
-            <strong>{u.rider.name}</strong>, {dayjs(u.visit.startedIso).format('D MMM')}: stopped at{' '}
-            {u.station}
+            <strong>{u.rider.name}</strong>, {dayText(u.visit.startedIso)}: stopped at {u.station}
           </Line>
         ))}
       </Column>
@@ -114,7 +113,7 @@ function Safe() {
       {known !== null && known.usedBytes !== null && (
         <Typography>{bytesText(known.usedBytes)} on this device</Typography>
       )}
-      {known?.last && <Typography>Last backup {dayjs(known.last).format('D MMM YYYY')}</Typography>}
+      {known?.last && <Typography>Last backup {dayText(known.last)}</Typography>}
       {nudge && (
         <Typography data-testid="backup-nudge">
           {nudge}{' '}

@@ -6,7 +6,7 @@ import Typography from '@mui/material/Typography';
 import dayjs from 'dayjs';
 import { nanoid } from 'nanoid';
 import { useDeferredValue, useEffect, useMemo, useState } from 'react';
-import { Link, redirect, useSearchParams, type ShouldRevalidateFunctionArgs } from 'react-router';
+import { Link, redirect, useSearchParams, useSubmit, type ShouldRevalidateFunctionArgs } from 'react-router';
 import { RECORD_VERSIONS } from '../../../core/records/migrations.ts';
 import { riderName } from '../../../core/records/schemas.ts';
 import {
@@ -26,12 +26,20 @@ import { RIDER_COLUMNS, RiderList, RiderRow } from './RiderRow';
 import { answering } from '../../session/answering';
 import { RouteTrouble } from '../../ui/RouteTrouble';
 import { TodayDesk } from './TodayDesk';
+import { Welcome } from './Welcome';
+import { notify } from '../../session/notices';
+import { many } from '../../ui/words/many';
+import { TRASH_DAYS } from '../../../core/visit/visits.ts';
 import { TopBar } from '../../ui/TopBar';
 import { useArrived } from '../../ui/useArrived';
 import { useStudio } from '../../session/useStudio';
 import { CATALOGUE } from '../../demo/catalogue';
+import { isSampleRider } from '../../demo/samples';
+import { isSample } from '../../demo/signature';
 import { studioWithoutOld } from '../../session/erase';
-import { isUntouched, seedDemo } from '../../storage/demo';
+import { isUntouched, isWelcomed, seedDemo, welcomed } from '../../storage/demo';
+import { removeSamples, restoreSamples } from '../../storage/samples';
+import { loadStudio } from '../../storage/studio';
 import type { StudioNow } from '../../storage/studioIndex';
 import { askToKeep } from '../../storage/films';
 import { newBike } from '../../storage/bikes';
@@ -43,13 +51,25 @@ interface Studio {
   unread: number;
   trashed: number;
   desk: StudioDesk;
+  /** How many of the riders came with the application. */
+  samples: number;
+  /** Nobody has set the studio up, or put that off. */
+  isNew: boolean;
 }
 
-const listed = ({ index, unreadable }: StudioNow): Studio => {
+const listed = ({ index, unreadable }: StudioNow, isNew: boolean): Studio => {
   const studio = byRider(index);
   const rows = rowsOf(studio);
   const trashed = studio.length - rows.length + index.visits.filter((v) => v.deletedIso !== null).length;
-  return { rows, unread: unreadable.length, trashed, desk: studioDesk(index, dayjs().format('YYYY-MM-DD')) };
+  const own = { riders: index.riders.filter((r) => !isSampleRider(r.id)), visits: index.visits };
+  return {
+    rows,
+    unread: unreadable.length,
+    trashed,
+    desk: studioDesk(own, dayjs().format('YYYY-MM-DD')),
+    samples: rows.filter((r) => isSampleRider(r.rider.id)).length,
+    isNew,
+  };
 };
 
 async function readStudio(): Promise<Studio> {
@@ -57,10 +77,11 @@ async function readStudio(): Promise<Studio> {
     // What a browser's first visit will find is known before it is laid out; who opens one of them waits for that.
     seedDemo(CATALOGUE).catch(() => undefined);
     const index = { riders: CATALOGUE.riders, visits: CATALOGUE.sessions.map(summaryOfVisit) };
-    return listed({ index, unreadable: [], whole: true });
+    return listed({ index, unreadable: [], whole: true }, true);
   }
   await seedDemo(CATALOGUE);
-  return listed(await studioWithoutOld(new Date().toISOString()));
+  const [now, later] = await Promise.all([studioWithoutOld(new Date().toISOString()), isWelcomed()]);
+  return listed(now, !later);
 }
 
 /** The page stands while the studio is still being read. */
@@ -88,9 +109,14 @@ export function shouldRevalidate({
   return onlyLooking ? false : defaultShouldRevalidate;
 }
 
-/** A new rider with a first session. */
+/** A new rider with a first visit; or the sample riders put away, or brought back. */
 export const clientAction = answering(async ({ request }: Route.ClientActionArgs) => {
   const form = await request.formData();
+  const samples = form.get('samples');
+  if (samples !== null) {
+    await (samples === 'remove' ? removeSamples(new Date().toISOString()) : restoreSamples());
+    return null;
+  }
   const { error, value } = riderName.required().validate(String(form.get('name') ?? ''));
   if (error) return { message: error.message };
   const now = new Date().toISOString();
@@ -99,12 +125,14 @@ export const clientAction = answering(async ({ request }: Route.ClientActionArgs
     id: nanoid(),
     name: value as string,
     note: String(form.get('note') ?? '').slice(0, 2000),
+    email: '',
+    phone: '',
     createdIso: now,
     deletedIso: null,
     habits: null,
   };
   const bike = newBike(rider.id, nanoid(), now);
-  const session = blankSession(rider.id, bike.id, nanoid(), now);
+  const session = blankSession({ riderId: rider.id, bikeId: bike.id, id: nanoid() }, await loadStudio(), now);
   await saveRider(rider);
   await saveBike(bike);
   await saveSession(session);
@@ -126,15 +154,6 @@ export default function Riders({ loaderData, actionData }: Route.ComponentProps)
           <Typography variant="h1" sx={{ flex: 1 }}>
             Riders
           </Typography>
-          <Button component={Link} to="/protocols" sx={{ mr: 1 }}>
-            Protocols
-          </Button>
-          <Button component={Link} to="/parts" sx={{ mr: 1 }}>
-            Parts bin
-          </Button>
-          <Button component={Link} to="/backup" sx={{ mr: 1 }}>
-            Backup
-          </Button>
           <Button variant="outlined" onClick={() => setAdding(true)}>
             New rider…
           </Button>
@@ -149,7 +168,10 @@ export default function Riders({ loaderData, actionData }: Route.ComponentProps)
 const FIND = 'riders-find';
 
 /** The riders, searched and put in order. */
-function List({ rows, unread, trashed, desk }: Studio) {
+function List({ rows, unread, trashed, desk, samples, isNew }: Studio) {
+  const studio = useStudio();
+  const [later, setLater] = useState(false);
+  const submit = useSubmit();
   const [search, setSearch] = useSearchParams();
   const [words, setWords] = useState(() => sessionStorage.getItem(FIND) ?? '');
   const [order, setOrder] = useState<RiderOrder>(
@@ -179,7 +201,17 @@ function List({ rows, unread, trashed, desk }: Studio) {
           be read, and {unread === 1 ? 'is' : 'are'} kept untouched.
         </Alert>
       )}
-      <TodayDesk desk={desk} today={today} />
+      {isNew && !later && isSample(studio) ? (
+        <Welcome
+          studio={studio}
+          onLater={() => {
+            setLater(true);
+            void welcomed();
+          }}
+        />
+      ) : (
+        <TodayDesk desk={desk} today={today} />
+      )}
       {rows.length > 0 && (
         <Box sx={{ display: 'flex', gap: 3, alignItems: 'flex-end', flexWrap: 'wrap', mb: 2 }}>
           <TextField
@@ -190,8 +222,21 @@ function List({ rows, unread, trashed, desk }: Studio) {
             onChange={(e) => setWords(e.target.value)}
             sx={{ width: 300 }}
           />
-          <Choice label="In order of" options={ORDERS} value={order} onChange={(v) => v && setOrder(v)} />
+          <Choice label="Sort by" options={ORDERS} value={order} onChange={(v) => v && setOrder(v)} />
           <Box sx={{ flex: 1 }} />
+          {samples > 0 && (
+            <Button
+              onClick={() => {
+                void submit({ samples: 'remove' }, { method: 'post', navigate: false });
+                notify(
+                  `${many(samples, 'sample rider')} removed, and the sample parts. They stay in the trash for ${TRASH_DAYS} days.`,
+                  () => void submit({ samples: 'restore' }, { method: 'post', navigate: false }),
+                );
+              }}
+            >
+              Remove the sample riders
+            </Button>
+          )}
           {trashed > 0 && (
             <Button component={Link} to="/trash">
               Trash ({trashed})
@@ -224,7 +269,7 @@ function List({ rows, unread, trashed, desk }: Studio) {
           <span>last visit</span>
           <span>next follow-up</span>
           <span>open complaints</span>
-          <span>how far</span>
+          <span>progress</span>
         </Box>
       )}
       <RiderList>

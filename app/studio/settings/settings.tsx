@@ -1,8 +1,11 @@
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useFetcher } from 'react-router';
-import type { Studio as StudioRecord } from '../../../core/records/types.ts';
+import { PROTOCOLS } from '../../../core/protocol/protocols.ts';
+import type { DayFormat, Studio as StudioRecord } from '../../../core/records/types.ts';
 import { lengthWithUnit } from '../../../core/units/length.ts';
 import { Choice } from '../../ui/Choice';
 import { answering } from '../../session/answering';
@@ -13,6 +16,13 @@ import { useStudio } from '../../session/useStudio';
 import { WordsField } from '../../ui/WordsField';
 import { saveStudio } from '../../storage/studio';
 import type { Route } from './+types/settings';
+
+const DAYS: readonly (readonly [DayFormat, string])[] = [
+  ['month-name', '22 Nov 2027'],
+  ['day-first', '22/11/2027'],
+  ['month-first', '11/22/2027'],
+  ['iso', '2027-11-22'],
+];
 
 export const meta: Route.MetaFunction = () => [{ title: 'Settings · Deep Angle' }];
 
@@ -37,13 +47,13 @@ export default function Settings() {
         {fetcher.data?.message && <Alert severity="error">{fetcher.data.message}</Alert>}
         {isSample(studio) && (
           <Alert severity="info" variant="outlined">
-            These are the sample studio’s words. They stand on the sample riders’ papers alone: put in your
-            own, and your riders’ papers carry them.
+            These are the sample studio’s details, and appear on the sample riders’ documents only. Enter your
+            own for your riders’ documents.
           </Alert>
         )}
         <WordsField label="Name" most={120} value={studio.name} onChange={(name) => change({ name })} />
         <WordsField
-          label="Who fits here"
+          label="Fitter"
           most={120}
           value={studio.fitter}
           onChange={(fitter) => change({ fitter })}
@@ -74,6 +84,34 @@ export default function Settings() {
           tools and scales have them.
         </Typography>
         <Choice
+          label="Days"
+          options={DAYS}
+          value={studio.dayFormat}
+          onChange={(dayFormat) => dayFormat && change({ dayFormat })}
+        />
+        <Choice
+          label="Paper"
+          options={[
+            ['A4', 'A4'],
+            ['LETTER', 'US Letter'],
+          ]}
+          value={studio.paper}
+          onChange={(paper) => paper && change({ paper })}
+        />
+        <TextField
+          select
+          size="small"
+          label="Protocol that a new rider begins with"
+          value={studio.protocolId}
+          onChange={(e) => change({ protocolId: e.target.value })}
+        >
+          {PROTOCOLS.map((p) => (
+            <MenuItem key={p.id} value={p.id}>
+              {p.name}
+            </MenuItem>
+          ))}
+        </TextField>
+        <Choice
           label="Mass"
           options={[
             ['kg', 'kilograms'],
@@ -94,7 +132,7 @@ export default function Settings() {
         <Choice
           label="Theme"
           options={[
-            ['system', 'as the system has it'],
+            ['system', 'as the device'],
             ['light', 'light'],
             ['dark', 'dark'],
           ]}

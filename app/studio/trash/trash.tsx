@@ -21,6 +21,7 @@ import { erasePart, loadParts, saveParts } from '../../storage/parts';
 import { binVisit, changeRider } from '../../storage/sessions';
 import { studioIndex } from '../../storage/studioIndex';
 import type { Route } from './+types/trash';
+import { dayText } from '../../ui/words/dates';
 
 export const meta: Route.MetaFunction = () => [{ title: 'Trash · Deep Angle' }];
 
@@ -47,7 +48,7 @@ export async function clientLoader(): Promise<{ trashed: Binned[] }> {
       return [{ kind: 'rider', id, name, deletedIso, sessionId: null, what: whole }];
     }
     return visits.flatMap((v): Binned[] => {
-      const name = `${rider.name}, visit of ${dayjs(v.startedIso).format('D MMMM YYYY')}`;
+      const name = `${rider.name}, visit of ${dayText(v.startedIso)}`;
       if (v.deletedIso)
         return [
           { kind: 'session', id: v.id, name, deletedIso: v.deletedIso, sessionId: null, what: 'one visit' },
@@ -118,7 +119,7 @@ export default function Trash({ loaderData }: Route.ComponentProps) {
           Trash
         </Typography>
         <Typography color="textSecondary" sx={{ mb: 2 }}>
-          What is deleted lies here for {TRASH_DAYS} days. Then it is gone whole, film included.
+          What is deleted stays here for {TRASH_DAYS} days. Then it is deleted for good, film included.
         </Typography>
         {trashed.length === 0 && <Typography>The trash is empty.</Typography>}
         {trashed.map((b) => (
@@ -137,11 +138,12 @@ export default function Trash({ loaderData }: Route.ComponentProps) {
             <Box sx={{ flex: 1, minWidth: 220 }}>
               <Typography sx={{ fontWeight: 560 }}>{b.name}</Typography>
               <Typography variant="body2" color="textSecondary">
-                {b.what}; gone on {dayjs(b.deletedIso).add(TRASH_DAYS, 'day').format('D MMMM YYYY')}
+                {b.what}; deleted for good on{' '}
+                {dayText(dayjs(b.deletedIso).add(TRASH_DAYS, 'day').toISOString())}
               </Typography>
             </Box>
             <Button variant="outlined" onClick={() => ask('back', b)}>
-              Bring back
+              Restore
             </Button>
             <Button onClick={() => setErasing(b)}>Erase now…</Button>
           </Box>

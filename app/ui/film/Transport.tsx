@@ -54,13 +54,13 @@ export function Transport({ clip, zoom }: { clip: Clip; zoom: Zoom }) {
       role="group"
       aria-label="Film"
     >
-      <IconButton aria-label="Frame back (,)" onClick={() => step(-1)}>
+      <IconButton aria-label="Previous frame (,)" onClick={() => step(-1)}>
         <StepBack />
       </IconButton>
       <IconButton aria-label={playing ? 'Pause (Space)' : 'Play (Space)'} onClick={togglePlay}>
         {playing ? <Pause /> : <Play />}
       </IconButton>
-      <IconButton aria-label="Frame on (.)" onClick={() => step(1)}>
+      <IconButton aria-label="Next frame (.)" onClick={() => step(1)}>
         <StepOn />
       </IconButton>
       <Slider
