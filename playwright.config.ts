@@ -16,6 +16,8 @@ export default defineConfig({
     // Kept for the test that is about it: elsewhere every page would fetch the whole application again.
     serviceWorkers: 'block',
     launchOptions: chromiumLaunch,
+    // Generous too; without it a control that is gone is waited for until the test's own end.
+    actionTimeout: 90_000,
   },
   webServer: {
     command: 'node server/serve.mjs --port 4179 --strict-port',

@@ -83,7 +83,7 @@ test('the rider’s report: words edited, a part left out, pictures from the fil
   const text = textOf(pdf).replace(/\s+/g, ' ');
   expect(text).toContain('Maren Toft');
   expect(text).toContain('How far your knee is bent at the bottom of the stroke: 48° before, 46° now');
-  expect(text).toContain('Height to bottom bracket (saddle): 646 mm to 664 mm');
+  expect(text).toContain('saddle 18 mm higher');
   expect(text).toContain('quietly');
   expect(text).not.toContain('What to do at home');
   expect(text).toContain('Orla Fenwright');

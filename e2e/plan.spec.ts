@@ -114,9 +114,10 @@ test('the bench: coupled moves, one key to compensate, the impossible said, vari
 test('a red flag heads the plan, a conflict is said, serious cautions are acknowledged', async ({ page }) => {
   await openSession(page, 'Juno Achterberg');
   await page.getByRole('link', { name: /^1 Intake/ }).click();
-  await page.getByText('Red flags: anything that stops a fit?').click();
+  await page.getByRole('button', { name: 'The list…' }).click();
   await page.getByLabel('Weakness in an arm or a leg').check();
   await page.getByRole('link', { name: /^2 Body/ }).click();
+  await page.getByRole('button', { name: /^Leg length/ }).click();
   for (const test of ['Malleoli, legs pulled', 'Malleoli, sitting up']) {
     await page.getByRole('textbox', { name: test }).fill('-9');
     await page.getByRole('textbox', { name: test }).press('Enter');
@@ -146,6 +147,7 @@ test('in band and nothing hurts: an empty plan is an answer', async ({ page }) =
   await page.getByRole('button', { name: 'Use version 2' }).click();
   await expect(page.getByTestId('measure-ankleRangeDeg')).toContainText('at least 12°');
   await page.getByRole('link', { name: /^3 Bike/ }).click();
+  await page.getByRole('button', { name: /^Feet/ }).click();
   await page.getByLabel('Cleat behind first head').nth(1).fill('10');
   await page.getByLabel('Cleat behind first head').nth(1).press('Enter');
   await page.getByRole('link', { name: /^9 Plan/ }).click();

@@ -46,7 +46,7 @@ test('intake: complaints on the outlines, suspects at the side, a red flag that 
   await expect(page.getByText('Whole years, please.')).toBeVisible();
   await fill(page, 'Age', '47');
 
-  await page.getByText('Red flags: anything that stops a fit?').click();
+  await page.getByRole('button', { name: 'The list…' }).click();
   await page.getByLabel('Pain at rest or at night').check();
   const card = page.getByRole('alert').filter({ hasText: 'Stop: refer first' });
   await expect(card).toContainText('makes no diagnosis');
@@ -57,11 +57,13 @@ test('intake: complaints on the outlines, suspects at the side, a red flag that 
   await page.getByRole('button', { name: 'city, upright' }).click();
   await page.getByRole('button', { name: 'Take it' }).click();
   await expect(page.getByRole('button', { name: 'Take it' })).toBeHidden();
-  await page.getByLabel('What changed lately').fill('New shoes <b>in May</b>');
-  await page.getByLabel('What changed lately').blur();
+  await page.getByLabel('What changed before the trouble began').fill('New shoes <b>in May</b>');
+  await page.getByLabel('What changed before the trouble began').blur();
   await saved(page);
   await page.reload();
-  await expect(page.getByLabel('What changed lately')).toHaveValue('New shoes <b>in May</b>');
+  await expect(page.getByLabel('What changed before the trouble began')).toHaveValue(
+    'New shoes <b>in May</b>',
+  );
   await expect(page.getByTestId('severity')).toHaveText('8');
   await expect(page.getByText('Told on')).toBeVisible();
 });
@@ -130,6 +132,9 @@ test('body: estimates as they are typed, in any unit; bands move and are switche
   await on.uncheck();
   await expect(on).not.toBeChecked();
 
+  // The others are folded, and stand open once asked for.
+  await expect(page.getByRole('button', { name: 'How: Core hold' })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Show everything' }).click();
   await page.getByRole('button', { name: 'How: Core hold' }).click();
   await expect(page.getByText('Seconds until the back sags.')).toBeVisible();
   await page.getByRole('button', { name: 'Skip: Core hold' }).click();
@@ -166,6 +171,7 @@ test('bike: one measurement gives the others, contradictions name the slip, the 
   await expect(page.getByText('Type the first numbers, and the bike is drawn.')).toBeVisible();
   await fill(page, 'Crank length', '172.5');
   await fill(page, 'Height to bottom bracket', '73.5 cm');
+  await page.getByRole('button', { name: 'Show everything' }).click();
   await expect(page.getByText('follows: 907.5 mm')).toBeVisible();
   const drawing = page.getByRole('img', { name: 'The bike from its right side, to scale' });
   await expect(drawing).toContainText('735');
@@ -180,7 +186,7 @@ test('bike: one measurement gives the others, contradictions name the slip, the 
   await fill(page, 'Setback at 80 mm width', '200');
   await fill(page, 'Nose to 80 mm width', '130');
   await expect(page.getByText('follows: 70 mm')).toBeVisible();
-  await fill(page, 'Tilt', '-6');
+  await fill(page, 'Saddle tilt', '-6');
   await expect(page.getByText('saddle 6° nose-down')).toBeVisible();
   for (const [label, text] of [
     ['Stack', '570'],
@@ -201,6 +207,13 @@ test('bike: one measurement gives the others, contradictions name the slip, the 
   await page.reload();
   await expect(page.getByLabel('Stem length', { exact: true })).toHaveValue('100');
   await expect(page.getByTestId('computed-Saddle to hood')).toHaveText('752 mm');
+  // A usual frame takes the place of what is typed, and Undo brings that back.
+  await page.getByRole('button', { name: 'Copy from…' }).click();
+  await page.getByRole('button', { name: 'City, medium' }).click();
+  await expect(page.getByLabel('Stem length', { exact: true })).toHaveValue('');
+  await expect(page.getByLabel('Seat tube angle', { exact: true })).toHaveValue('72.5');
+  await page.getByRole('button', { name: 'Undo the last change' }).click();
+  await expect(page.getByLabel('Stem length', { exact: true })).toHaveValue('100');
 });
 
 test('the demo riders come with their three stations filled', async ({ page }) => {

@@ -145,7 +145,7 @@ test('trainer and mat: connected, read into the log and the take; tables out and
   await dialog.getByLabel('Saddle height, to').fill('615');
   await dialog.getByLabel('Saddle height, to').press('Enter');
   await dialog.getByRole('button', { name: 'On the bike' }).click();
-  await page.getByRole('button', { name: 'Connect trainer and mat' }).click();
+  await page.getByRole('button', { name: 'Connect the simulated trainer and mat' }).click();
   const line = page.getByTestId('device-line');
   await expect(line).toContainText('left leg');
   const first = await line.innerText();

@@ -25,6 +25,8 @@ export function reportPaper(of: {
   leftOut: HandOver['leftOut'];
   pictures: readonly FilmPicture[];
   charts: readonly ReportChart[];
+  /** The bike before and after, side by side. */
+  bikes: readonly ReportChart[];
 }): TDocumentDefinitions {
   const width = innerWidth(of.paper);
   const half = (width - 14) / 2;
@@ -45,11 +47,24 @@ export function reportPaper(of: {
     });
     content.push(...blocks.slice(1));
     if (part.key === 'found' && of.pictures.length > 0) content.push(picturesRow(of.pictures, half));
+    if (part.key === 'changed' && of.bikes.length > 0)
+      content.push({
+        columns: of.bikes.map((bike): Column => ({
+          width: half,
+          stack: [
+            { svg: bike.svg, width: half },
+            { text: bike.caption, style: 'note', margin: [0, 2, 0, 8] },
+          ],
+        })),
+        columnGap: 14,
+        unbreakable: true,
+        margin: [0, 6, 0, 4],
+      });
     if (part.key === 'changed')
       for (const chart of of.charts)
         content.push({
           stack: [
-            { svg: chart.svg, width: Math.min(width, 400), margin: [0, 6, 0, 2] },
+            { svg: chart.svg, width: Math.min(width, 330), margin: [0, 6, 0, 2] },
             { text: chart.caption, style: 'note', margin: [0, 0, 0, 8] },
           ],
           unbreakable: true,

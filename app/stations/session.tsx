@@ -16,6 +16,7 @@ import {
 } from 'react-router';
 import { useStore } from 'zustand';
 import { RouteTrouble } from '../ui/RouteTrouble';
+import { KeysHelp } from './KeysHelp';
 import { NextBar } from './NextBar';
 import { StationRuler } from './StationRuler';
 import { NextPlace } from '../ui/NextAction';
@@ -173,6 +174,7 @@ export default function Session({ loaderData }: Route.ComponentProps) {
           <Outlet />
         </NextPlace>
       </Box>
+      <KeysHelp />
       <NextBar stations={stations} visitId={session.id} place={setPlace} />
     </Box>
   );

@@ -15,6 +15,13 @@ export interface Coordinate {
   tolerance: number | null;
 }
 
+/** A coordinate as it is told: what lies over the saddle is called that, and has no sign. */
+export function asTold(c: Coordinate): Coordinate {
+  const isDrop = c.key === 'hoodDrop' || c.key === 'barDrop';
+  if (!isDrop || c.value === null || c.value >= 0) return c;
+  return { ...c, name: c.name.replace('below', 'above'), value: -c.value };
+}
+
 /**
  * Everything that rebuilds a position on a bike, in the order in which it is set: feet last on the list of the mechanic, first on the
  * fitter's, so saddle and hands stand together. Tolerances are ours: a tape laid twice along a seat tube differs by 2 mm, a plumb
@@ -108,14 +115,14 @@ export function coordinatesOf(bike: BikeSetup, r: ResolvedBike): Coordinate[] {
   row('Hands', 'hoodDrop', 'Hood below saddle', {
     unit: 'mm',
     value: r.hoodDropMm === null ? null : Math.round(r.hoodDropMm),
-    how: 'Level from the saddle’s top, upright down to the hood; higher is minus.',
+    how: 'Level from the saddle’s top, upright to the hood.',
     tolerance: 3,
     from: 'computed',
   });
   row('Hands', 'barDrop', 'Bar below saddle', {
     unit: 'mm',
     value: r.barDropMm === null ? null : Math.round(r.barDropMm),
-    how: 'Level from the saddle’s top, upright down to the bar’s top beside the stem; higher is minus.',
+    how: 'Level from the saddle’s top, upright to the bar’s top next to the stem.',
     tolerance: 3,
     from: 'computed',
   });

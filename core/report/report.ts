@@ -1,15 +1,15 @@
 import type { BikeSetup } from '../bike/setup.ts';
-import { fieldName, fieldUnit } from '../bike/fields.ts';
 import { openComplaints, ONSET_WORDS, regionName, type Complaint, type Intake } from '../intake/intake.ts';
 import type { MeasureKey } from '../protocol/protocols.ts';
 import type { ReportPartKey } from '../records/handOver.ts';
-import { differences } from '../visit/setups.ts';
-import type { Change, ChangedValue } from '../plan/terms/change.ts';
+import type { Change } from '../plan/terms/change.ts';
 import type { Finding } from '../protocol/finding.ts';
 import type { FollowUp } from '../records/followUp.ts';
 import { jobsFor, RETORQUE } from './orders.ts';
 import { changeInPlainWords, findingInPlainWords, isOut, PLAIN } from './plainWords.ts';
 import { reasonsFor } from './reasons.ts';
+import { movesInRiderWords } from './riderMoves.ts';
+import { differences } from '../visit/setups.ts';
 
 /** What the rider's report is written from. */
 export interface ReportCase {
@@ -40,21 +40,6 @@ const list = (words: readonly string[]): string =>
 
 const complaintText = (c: Complaint): string =>
   `${regionName(c.region)}${c.side === 'middle' ? '' : c.side === 'both' ? ' on both sides' : ` on the ${c.side}`} (${c.severity} of 10, ${ONSET_WORDS[c.onset]})`;
-
-function valueText(v: ChangedValue, length: (mm: number) => string): string {
-  const one = (x: ChangedValue['to']): string =>
-    typeof x === 'number'
-      ? fieldUnit(v.at) === 'mm'
-        ? // To the half millimetre: a rider measures no finer.
-          length(Math.round(2 * x) / 2)
-        : `${x}${fieldUnit(v.at)}`.replace('-', '−')
-      : typeof x === 'boolean'
-        ? x
-          ? 'yes'
-          : 'no'
-        : (x ?? 'open');
-  return `${fieldName(v.at)}: ${one(v.from)} to ${one(v.to)}`;
-}
 
 /** The proposed text of each part of the rider's report, in plain words; paragraphs are parted by an empty line, points begin with “- ”. */
 export function reportTexts(c: ReportCase): Record<ReportPartKey, string> {
@@ -96,7 +81,7 @@ export function reportTexts(c: ReportCase): Record<ReportPartKey, string> {
     ...(results.length ? [`Filmed again after the changes:`, points(results)] : []),
   ].join('\n\n');
 
-  const moved = differences(c.asFound, c.leaves).filter((v) => v.at !== 'name');
+  const moved = movesInRiderWords(c.asFound, c.leaves, c.length);
   const tried = c.changes.filter((ch) => ch.putBackIso !== null).length;
   const reasons = reasonsFor(c.asFound, c.leaves);
   const changed =
@@ -105,8 +90,8 @@ export function reportTexts(c: ReportCase): Record<ReportPartKey, string> {
         ? 'Nothing was changed: the bike fits you as it is.'
         : 'Nothing was changed.'
       : [
-          'From how the bike came to how it leaves:',
-          points(moved.map((v) => valueText(v, c.length))),
+          'What is different on your bike now:',
+          points(moved),
           ...(reasons.length ? [`We did this ${list(reasons)}.`] : []),
           ...(tried
             ? [

@@ -2,9 +2,9 @@ import { describe, expect, it } from 'vitest';
 import { DEMO_PARTS } from '../../app/demo/parts.ts';
 import { DOSSIERS } from '../../scripts/demo/dossiers.ts';
 import { resolveBike } from '../bike/resolve.ts';
-import type { BikeSetup } from '../bike/setup.ts';
+import { UNMEASURED_BIKE, type BikeSetup } from '../bike/setup.ts';
 import { applyMoves } from '../plan/controls/controls.ts';
-import { coordinatesApart, coordinatesOf } from './position.ts';
+import { asTold, coordinatesApart, coordinatesOf } from './position.ts';
 import { transfer } from './transfer.ts';
 
 const bike = DOSSIERS.maren.asFound;
@@ -147,4 +147,11 @@ describe('coordinates of a position', () => {
     expect(apart.some((r) => r.name === 'Tilt')).toBe(false);
     expect(coordinatesApart(rows, rows)).toEqual([]);
   });
+});
+
+it('what lies over the saddle is told as such, without a sign', () => {
+  const low = coordinatesOf(UNMEASURED_BIKE, resolveBike(UNMEASURED_BIKE)).find((c) => c.key === 'hoodDrop')!;
+  expect(asTold({ ...low, value: 65 })).toMatchObject({ name: 'Hood below saddle', value: 65 });
+  expect(asTold({ ...low, value: -65 })).toMatchObject({ name: 'Hood above saddle', value: 65 });
+  expect(asTold({ ...low, key: 'tilt', value: -3 }).value).toBe(-3);
 });

@@ -39,6 +39,8 @@ export function stationsOf(session: FitSession, reads: boolean | null = null): S
   const done = Object.values(body.results).filter(isAnswered).length;
   const stop = intake.redFlags.some((f) => !f.acknowledgedIso);
   const held = filmingHeldBack(intake);
+  // What was undone does not stand.
+  const standing = session.changes.filter((c) => c.putBackIso === null).length;
   const unasked = intake.flagsAskedIso === null && intake.redFlags.length === 0;
   const noFigures =
     tracked === 'none'
@@ -143,8 +145,8 @@ export function stationsOf(session: FitSession, reads: boolean | null = null): S
       path: 'trial',
       name: 'Trial',
       note:
-        session.changes.length > 0
-          ? `${session.changes.length} ${session.changes.length === 1 ? 'change' : 'changes'}`
+        standing > 0
+          ? `${standing} ${standing === 1 ? 'change' : 'changes'}`
           : session.plan
             ? 'to be ridden'
             : 'waits for a plan',

@@ -5,7 +5,7 @@ import { NOT_TESTED } from '../body/bodyTests.ts';
 const EDITABLE = ['intake', 'body', 'asFound', 'final', 'changes', 'statics', 'planning', 'handOver'];
 
 /** The parts of a session that are set as a whole. */
-const WHOLE = ['final', 'plan', 'followUps'];
+const WHOLE = ['asFound', 'final', 'plan', 'followUps', 'startedIso'];
 
 /** What is said of a take, beside what is pointed out and followed on it. */
 const OF_TAKE =

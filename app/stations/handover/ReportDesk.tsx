@@ -139,7 +139,7 @@ function Desk({ session, ends }: { session: FitSession; ends: FilmedEnds }) {
           }
         />
       ))}
-      <ReportFigures ends={ends} onFigures={onFigures} />
+      <ReportFigures ends={ends} asFound={session.asFound} leaves={leaves} onFigures={onFigures} />
     </PaperDesk>
   );
 }

@@ -12,12 +12,18 @@ import { quoted } from '../../ui/words/angleText';
 import { wholeDrawing } from '../../charts/ChartTools';
 import { OnPaper } from './OnPaper';
 import { StrokeChart } from '../../charts/StrokeChart';
+import { BikeDrawing } from '../../ui/drawings/BikeDrawing';
+import { resolveBike } from '../../../core/bike/resolve.ts';
+import type { BikeSetup } from '../../../core/bike/setup.ts';
+import { movesInRiderWords } from '../../../core/report/riderMoves.ts';
 import { useStudio } from '../../session/useStudio';
 import type { FilmedEnd, FilmedEnds } from './useFilmedEnds';
 
 export interface Figures {
   pictures: FilmPicture[];
   charts: ReportChart[];
+  /** The bike as it came and as it leaves, where it was moved. */
+  bikes: ReportChart[];
 }
 
 /** As many measures are shown in pictures; each before and, where it was filmed again, after. */
@@ -36,7 +42,17 @@ function shownMeasures(end: FilmedEnd): MeasureKey[] {
 }
 
 /** Charts and pictures for the report, drawn here and handed on; seen before they go on paper. */
-export function ReportFigures({ ends, onFigures }: { ends: FilmedEnds; onFigures: (f: Figures) => void }) {
+export function ReportFigures({
+  ends,
+  asFound,
+  leaves,
+  onFigures,
+}: {
+  ends: FilmedEnds;
+  asFound: BikeSetup;
+  leaves: BikeSetup;
+  onFigures: (f: Figures) => void;
+}) {
   const { jointConvention } = useStudio();
   const { first, last } = ends;
   const charts = useRef<HTMLDivElement | null>(null);
@@ -47,6 +63,16 @@ export function ReportFigures({ ends, onFigures }: { ends: FilmedEnds; onFigures
     const also: AngleKey = shown.some((k) => k.startsWith('back')) ? 'backAngleDeg' : 'hipAngleDeg';
     return last ? ['kneeFlexionDeg', also] : ['kneeFlexionDeg'];
   }, [first, last, shown]);
+  const bikes = useMemo(
+    () =>
+      movesInRiderWords(asFound, leaves, String).length === 0
+        ? []
+        : ([
+            ['Your bike as it came', asFound],
+            ['Your bike as it leaves', leaves],
+          ] as const),
+    [asFound, leaves],
+  );
   useEffect(() => {
     if (!first) return undefined;
     let ended = false;
@@ -82,21 +108,17 @@ export function ReportFigures({ ends, onFigures }: { ends: FilmedEnds; onFigures
     if (pictures === null) return undefined;
     // The charts stand in the page by now; their drawing is taken as it is.
     const handle = requestAnimationFrame(() => {
-      const boxes = [...(charts.current?.querySelectorAll<HTMLElement>('[data-chart]') ?? [])];
-      onFigures({
-        pictures,
-        charts: boxes.flatMap((box): ReportChart[] => {
+      const drawn = (kind: 'chart' | 'bike'): ReportChart[] =>
+        [...(charts.current?.querySelectorAll<HTMLElement>(`[data-${kind}]`) ?? [])].flatMap((box) => {
           const whole = wholeDrawing(box, '#1d282e', '#ffffff', 'Roboto');
           return whole
-            ? [{ svg: new XMLSerializer().serializeToString(whole.svg), caption: box.dataset.chart ?? '' }]
+            ? [{ svg: new XMLSerializer().serializeToString(whole.svg), caption: box.dataset[kind] ?? '' }]
             : [];
-        }),
-      });
+        });
+      onFigures({ pictures, charts: drawn('chart'), bikes: drawn('bike') });
     });
     return () => cancelAnimationFrame(handle);
-  }, [pictures, curves, first, last, jointConvention, onFigures]);
-  if (!first)
-    return <Typography color="textSecondary">No film was read, so the report has no pictures.</Typography>;
+  }, [pictures, curves, bikes, first, last, jointConvention, onFigures]);
   return (
     <Box component="section" aria-label="Figures in the report" sx={{ mt: 3 }}>
       <Typography variant="h2">Figures in the report</Typography>
@@ -111,37 +133,46 @@ export function ReportFigures({ ends, onFigures }: { ends: FilmedEnds; onFigures
           </Box>
         ))}
       </Box>
+      {!first && (
+        <Typography color="textSecondary">No film was read: the report has no pictures of it.</Typography>
+      )}
       <OnPaper box={charts}>
-        {curves.map((key) => (
-          <Box
-            key={key}
-            data-chart={`${ANGLE_NAMES[key]} over one turn of the crank${last ? ': solid as you came, dashed after the changes' : ''}.`}
-            sx={{ p: 1, mt: 1 }}
-          >
-            <StrokeChart
-              label={ANGLE_NAMES[key]}
-              unit="°"
-              name="before"
-              measured={(first.reading.angles[key]?.meanOnGrid ?? []).map((v) =>
-                quoted(key, v, jointConvention),
-              )}
-              beside={
-                last
-                  ? [
-                      {
-                        name: 'after',
-                        values: (last.reading.angles[key]?.meanOnGrid ?? []).map((v) =>
-                          quoted(key, v, jointConvention),
-                        ),
-                      },
-                    ]
-                  : []
-              }
-              cursorDeg={null}
-              height={210}
-            />
+        {bikes.map(([caption, bike]) => (
+          <Box key={caption} data-bike={caption} sx={{ p: 1, mt: 1 }}>
+            <BikeDrawing bike={bike} resolved={resolveBike(bike)} />
           </Box>
         ))}
+        {first &&
+          curves.map((key) => (
+            <Box
+              key={key}
+              data-chart={`${ANGLE_NAMES[key]} over one turn of the crank${last ? ': solid as you came, dashed after the changes' : ''}.`}
+              sx={{ p: 1, mt: 1 }}
+            >
+              <StrokeChart
+                label={ANGLE_NAMES[key]}
+                unit="°"
+                name="before"
+                measured={(first.reading.angles[key]?.meanOnGrid ?? []).map((v) =>
+                  quoted(key, v, jointConvention),
+                )}
+                beside={
+                  last
+                    ? [
+                        {
+                          name: 'after',
+                          values: (last.reading.angles[key]?.meanOnGrid ?? []).map((v) =>
+                            quoted(key, v, jointConvention),
+                          ),
+                        },
+                      ]
+                    : []
+                }
+                cursorDeg={null}
+                height={210}
+              />
+            </Box>
+          ))}
       </OnPaper>
     </Box>
   );

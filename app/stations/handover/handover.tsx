@@ -35,7 +35,7 @@ export default function HandOver() {
       <HandOverBar session={session} ends={ends} />
       <Tabs
         value={view}
-        onChange={(_, v: HandOverView) => setSearch(v === 'report' ? {} : { view: v }, { replace: true })}
+        onChange={(_, v: HandOverView) => setSearch(v === 'report' ? {} : { view: v })}
         variant="scrollable"
         sx={{ px: 2, borderBottom: 1, borderColor: 'divider' }}
         aria-label="What is handed over"

@@ -152,12 +152,12 @@ export function Bench({
     <Box
       sx={{
         display: 'grid',
-        gridTemplateColumns: { xs: '1fr', md: '330px minmax(0, 1fr)' },
+        gridTemplateColumns: { xs: '1fr', sm: '300px minmax(0, 1fr)', lg: '340px minmax(0, 1fr)' },
         gap: 3,
         p: { xs: 2, md: 2.5 },
       }}
     >
-      <Box sx={{ order: { xs: 2, md: 1 } }}>
+      <Box sx={{ order: { xs: 2, sm: 1 } }}>
         <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', mb: 1 }}>
           <Button variant={nothing ? 'contained' : 'outlined'} onClick={() => put({})}>
             As filmed
@@ -185,7 +185,7 @@ export function Bench({
           onSettle={onSettle}
         />
       </Box>
-      <Box sx={{ minWidth: 0, order: { xs: 1, md: 2 } }}>
+      <Box sx={{ minWidth: 0, order: { xs: 1, sm: 2 } }}>
         <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', lg: '1fr 1fr' }, gap: 2.5 }}>
           <Box sx={{ minWidth: 0 }}>
             {start?.turn && (

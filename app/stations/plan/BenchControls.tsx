@@ -181,7 +181,7 @@ const Row = memo(function Row({
           <Add />
         </IconButton>
         {unit !== '' && (
-          <Box sx={{ width: 96, flexShrink: 0 }}>
+          <Box sx={{ width: 122, flexShrink: 0 }}>
             <ControlField
               control={key}
               label={from === null ? 'change' : 'to'}

@@ -52,7 +52,7 @@ function Planning({ session, reading }: { session: FitSession; reading: Reading 
     <Box sx={{ flex: 1, minHeight: 0, overflowY: 'auto' }}>
       <Tabs
         value={view}
-        onChange={(_, v: PlanView) => setSearch(v === 'prescription' ? {} : { view: v }, { replace: true })}
+        onChange={(_, v: PlanView) => setSearch(v === 'prescription' ? {} : { view: v })}
         sx={{ px: 2, borderBottom: 1, borderColor: 'divider' }}
         aria-label="Ways to plan"
       >

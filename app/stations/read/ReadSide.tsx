@@ -53,7 +53,19 @@ export function ReadSide({
   const clip = useClip(take, take.markedFrame);
   const { jointConvention } = useStudio();
   const [search, setSearch] = useSearchParams();
+  // The way back closes it.
+  const glance = (on: boolean): void =>
+    setSearch(
+      (now) => {
+        const next = new URLSearchParams(now);
+        if (on) next.set('glance', '');
+        else next.delete('glance');
+        return next;
+      },
+      { replace: !on, preventScrollReset: true },
+    );
   const asked = search.get('angle') as AnyAngleKey | null;
+  const glancing = search.has('glance');
   const told = readable(reading);
   const angle: AnyAngleKey = asked && told.includes(asked) ? asked : told[0];
   const { cursorDeg, goToTheta, frameIndex } = useTurnCursor(clip, reading);
@@ -71,7 +83,6 @@ export function ReadSide({
   const further = useTakeReadings(session, partner ? [...new Set([...chosen, partner.id])] : chosen);
   const beside = further.filter((b) => chosen.includes(b.take.id));
   const other = further.find((b) => b.take.id === partner?.id) ?? null;
-  const [glancing, setGlancing] = useState(false);
   // What changes with neither cursor nor frame is handed on as it is, so that the chart's ground is not drawn anew.
   const laid = useLaidTables((file) => readFile('angles', file));
   const besideKey = beside.map((b) => b.take.id).join();
@@ -139,7 +150,7 @@ export function ReadSide({
     >
       <Box sx={{ display: 'flex', gap: 1, mb: 1.5, flexWrap: 'wrap' }}>
         <ConventionSwitch convention={jointConvention} />
-        <Button variant="outlined" onClick={() => setGlancing(true)}>
+        <Button variant="outlined" onClick={() => glance(true)}>
           Glance
         </Button>
         <Box sx={{ flex: 1 }} />
@@ -149,7 +160,7 @@ export function ReadSide({
         <Glance
           measures={measures}
           convention={jointConvention}
-          onClose={() => setGlancing(false)}
+          onClose={() => glance(false)}
           chart={<StrokeChart label={ANGLE_NAMES[angle]} unit="°" {...ground} cursorDeg={cursorDeg} />}
         />
       )}

@@ -9,7 +9,7 @@ export function DeviceLine({ devices }: { devices: Devices }) {
   return (
     <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, mt: 2, flexWrap: 'wrap' }}>
       <Button variant="outlined" size="small" onClick={toggle}>
-        {on ? 'Disconnect trainer and mat' : 'Connect trainer and mat'}
+        {on ? 'Disconnect the simulated trainer and mat' : 'Connect the simulated trainer and mat'}
       </Button>
       {on && live ? (
         <Typography data-testid="device-line">
@@ -18,7 +18,8 @@ export function DeviceLine({ devices }: { devices: Devices }) {
         </Typography>
       ) : (
         <Typography variant="body2" color="textSecondary">
-          Connected, their means over the last 20 s go with the rider’s word.
+          No real trainer or mat is read yet: the stand-ins ride as this rider does. Connected, their means
+          over the last 20 s go with the rider’s word, marked simulated.
         </Typography>
       )}
     </Box>

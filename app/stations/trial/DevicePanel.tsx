@@ -68,8 +68,8 @@ export function DevicePanel({ session, devices }: { session: FitSession; devices
       <Box>
         <Sheet title="Live" note="simulated: they ride as this rider does">
           <Box sx={{ display: 'flex', gap: 1, mb: 2, flexWrap: 'wrap' }}>
-            <Button variant={devices.on ? 'outlined' : 'contained'} onClick={devices.toggle}>
-              {devices.on ? 'Disconnect' : 'Connect trainer and mat'}
+            <Button variant="outlined" onClick={devices.toggle}>
+              {devices.on ? 'Disconnect' : 'Connect the simulated trainer and mat'}
             </Button>
             {devices.on && devices.seconds >= 3 && (
               <Button

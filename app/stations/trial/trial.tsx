@@ -25,7 +25,7 @@ export default function Trial() {
     <Box sx={{ flex: 1, minHeight: 0, overflowY: 'auto' }}>
       <Tabs
         value={view}
-        onChange={(_, v: TrialView) => setSearch(v === 'changes' ? {} : { view: v }, { replace: true })}
+        onChange={(_, v: TrialView) => setSearch(v === 'changes' ? {} : { view: v })}
         variant="scrollable"
         sx={{ px: 2, borderBottom: 1, borderColor: 'divider' }}
         aria-label="Ways to look at the trial"

@@ -1,4 +1,5 @@
 import Box from '@mui/material/Box';
+import { asTold } from '../../../core/report/position.ts';
 import Typography from '@mui/material/Typography';
 import { Link } from 'react-router';
 import type { HistoryEntry } from '../../../core/report/history.ts';
@@ -74,17 +75,19 @@ export function Timeline({ entries }: { entries: readonly HistoryEntry[] }) {
             {TOLD.flatMap((key) => {
               const c = e.coordinates.find((q) => q.key === key);
               const moved = c && e.moved.find((m) => m.name === c.name);
-              return c
+              // Where it was moved the sign says which way.
+              const told = c && (moved ? c : asTold(c));
+              return c && told
                 ? [
                     <div key={key}>
-                      <dt>{c.name}</dt>
+                      <dt>{told.name}</dt>
                       <dd>
                         {moved && (
                           <Box component="span" sx={{ fontWeight: 400, color: 'text.secondary' }}>
                             {show(moved.from, c.unit)} →{' '}
                           </Box>
                         )}
-                        {show(c.value, c.unit)}
+                        {show(told.value, told.unit)}
                       </dd>
                     </div>,
                   ]

@@ -5,12 +5,13 @@ import type { Vec2 } from '../../../core/math/vec.ts';
 import type { Outline } from '../../../core/model/predict.ts';
 
 const W = 620;
-const H = 672;
-/** What rider and bike take up at the most, mm. */
-const LEFT = -620;
-const RIGHT = 900;
-const LOW = -270;
+/** What rider and bike take up at the most, both wheels and the head among it, mm. */
+const LEFT = -810;
+const RIGHT = 1010;
+const LOW = -280;
+const HIGH = 1580;
 const px = W / (RIGHT - LEFT);
+const H = (HIGH - LOW) * px;
 const X = (x: number): number => (x - LEFT) * px;
 const Y = (y: number): number => H - (y - LOW) * px;
 const at = (p: Vec2): string => `${X(p.x).toFixed(1)},${Y(p.y).toFixed(1)}`;

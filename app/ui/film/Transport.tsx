@@ -70,7 +70,8 @@ export function Transport({ clip, zoom }: { clip: Clip; zoom: Zoom }) {
         max={frames - 1}
         value={shown}
         onChange={(_, v) => goTo(v as number)}
-        sx={{ mx: 2, flex: 1, minWidth: 90 }}
+        // On a phone it has a line of its own, as wide as the film.
+        sx={{ mx: 2, flex: { xs: '1 0 calc(100% - 32px)', sm: 1 }, order: { xs: -1, sm: 0 }, minWidth: 90 }}
       />
       <Typography variant="body2" sx={{ minWidth: 178, textAlign: 'right' }} data-testid="frame-readout">
         frame {shown} of {frames - 1} · {state.tS[shown]?.toFixed(4)} s
