@@ -47,28 +47,7 @@ export function reportPaper(of: {
     });
     content.push(...blocks.slice(1));
     if (part.key === 'found' && of.pictures.length > 0) content.push(picturesRow(of.pictures, half));
-    if (part.key === 'changed' && of.bikes.length > 0)
-      content.push({
-        columns: of.bikes.map((bike): Column => ({
-          width: half,
-          stack: [
-            { svg: bike.svg, width: half },
-            { text: bike.caption, style: 'note', margin: [0, 2, 0, 8] },
-          ],
-        })),
-        columnGap: 14,
-        unbreakable: true,
-        margin: [0, 6, 0, 4],
-      });
-    if (part.key === 'changed')
-      for (const chart of of.charts)
-        content.push({
-          stack: [
-            { svg: chart.svg, width: Math.min(width, 330), margin: [0, 6, 0, 2] },
-            { text: chart.caption, style: 'note', margin: [0, 0, 0, 8] },
-          ],
-          unbreakable: true,
-        });
+    if (part.key === 'changed') content.push(...twoByTwo(of.bikes, half), ...twoByTwo(of.charts, half));
   }
   content.push(rule(width), {
     text: [of.studio.fitter, of.studio.name, of.studio.contact].filter(Boolean).join(' · ') || ' ',
@@ -82,6 +61,24 @@ export function reportPaper(of: {
     foot: of.studio.name || 'Deep Angle',
     content,
   });
+}
+
+/** Drawings two by two, each with its caption under it. */
+function twoByTwo(drawings: readonly ReportChart[], half: number): Content[] {
+  const rows: ReportChart[][] = [];
+  for (let k = 0; k < drawings.length; k += 2) rows.push(drawings.slice(k, k + 2));
+  return rows.map((row): Content => ({
+    columns: row.map((d): Column => ({
+      width: half,
+      stack: [
+        { svg: d.svg, width: half },
+        { text: d.caption, style: 'note', margin: [0, 2, 0, 8] },
+      ],
+    })),
+    columnGap: 14,
+    unbreakable: true,
+    margin: [0, 6, 0, 4],
+  }));
 }
 
 /** Pictures two by two, each with its caption under it. */

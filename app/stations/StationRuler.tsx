@@ -34,10 +34,12 @@ export function StationRuler({ stations, visitId }: { stations: readonly Station
           to={`/sessions/${visitId}/${s.path}`}
           sx={{
             position: 'relative',
-            flex: '1 1 0',
-            minWidth: 88,
+            // On a tablet all eleven stand beside each other, each as wide as its name.
+            flex: { xs: '1 0 auto', md: '1 1 0' },
+            minWidth: { xs: 0, md: 88 },
+            pr: { xs: 0.75, md: 0 },
             minHeight: 56,
-            pl: 1.5,
+            pl: { xs: 1, md: 1.5 },
             pt: 0.75,
             color: 'text.secondary',
             textDecoration: 'none',
@@ -64,14 +66,33 @@ export function StationRuler({ stations, visitId }: { stations: readonly Station
             '&:focus-visible': { outline: '2px solid', outlineColor: 'primary.main', outlineOffset: '-2px' },
           }}
         >
-          <Typography component="span" sx={{ display: 'block', fontWeight: 600 }}>
+          <Typography
+            component="span"
+            sx={{
+              display: 'block',
+              fontWeight: 600,
+              whiteSpace: 'nowrap',
+              fontSize: { xs: '0.9rem', md: '1rem' },
+            }}
+          >
             {i + 1} {s.name}
           </Typography>
           <Typography
             component="span"
             variant="body2"
-            noWrap
-            sx={{ display: 'block', fontSize: '0.8rem', pr: 0.5 }}
+            sx={{
+              display: 'block',
+              fontSize: { xs: '0.75rem', md: '0.8rem' },
+              lineHeight: { xs: 1.15, md: 1.43 },
+              pb: { xs: 0.5, md: 0 },
+              pr: 0.5,
+              // The name alone says how wide it is.
+              width: { xs: 0, md: 'auto' },
+              minWidth: { xs: '100%', md: 0 },
+              whiteSpace: { xs: 'normal', md: 'nowrap' },
+              overflow: 'hidden',
+              textOverflow: 'ellipsis',
+            }}
           >
             {s.ready ? '' : '◦ '}
             {s.note}

@@ -139,7 +139,7 @@ export function ReportFigures({
       <OnPaper box={charts}>
         {bikes.map(([caption, bike]) => (
           <Box key={caption} data-bike={caption} sx={{ p: 1, mt: 1 }}>
-            <BikeDrawing bike={bike} resolved={resolveBike(bike)} />
+            <BikeDrawing bike={bike} resolved={resolveBike(bike)} plain />
           </Box>
         ))}
         {first &&

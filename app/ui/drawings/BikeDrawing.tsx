@@ -15,7 +15,16 @@ const RIGHT = 1060;
 const LOW = -330;
 
 /** The bike's side view to scale, with the dimension lines a fitter would pencil. What is not measured is not drawn. */
-export function BikeDrawing({ bike, resolved }: { bike: BikeSetup; resolved: ResolvedBike }) {
+export function BikeDrawing({
+  bike,
+  resolved,
+  plain = false,
+}: {
+  bike: BikeSetup;
+  resolved: ResolvedBike;
+  /** Without dimensions: small, beside another. */
+  plain?: boolean;
+}) {
   const { palette } = useTheme();
   const { lengthUnit } = useStudio();
   const px = WIDTH / (RIGHT - LEFT);
@@ -127,74 +136,78 @@ export function BikeDrawing({ bike, resolved }: { bike: BikeSetup; resolved: Res
             stroke={palette.primary.main}
           />
         )}
-        {sit && resolved.heightMm && (
-          <Slanted
-            from={bb}
-            to={sit}
-            px={{ X, Y }}
-            text={text(resolved.heightMm.mm)}
-            soft={resolved.heightMm.from === 'computed'}
-          />
-        )}
-        {sit && resolved.setback80Mm && (
-          <Level
-            y={top - 54}
-            from={X(sit.x)}
-            to={X(0)}
-            drop={[Y(sit.y), Y(0)]}
-            text={text(resolved.setback80Mm.mm)}
-            name="setback at 80"
-          />
-        )}
-        {sit && hood && resolved.reachFromSitMm !== null && (
-          <Level
-            y={top - 24}
-            from={X(sit.x)}
-            to={X(hood.x)}
-            drop={[Y(sit.y), Y(hood.y)]}
-            text={text(resolved.reachFromSitMm)}
-            name="sit point to hood"
-          />
-        )}
-        {sit && clamp && resolved.barDropMm !== null && (
-          <Upright
-            x={X(RIGHT) - 70}
-            from={Y(sit.y)}
-            to={Y(sit.y - resolved.barDropMm)}
-            leads={[X(sit.x) + 10, X(clamp.x)]}
-            text={text(Math.abs(resolved.barDropMm))}
-            name={resolved.barDropMm >= 0 ? 'bar below saddle' : 'bar above saddle'}
-          />
-        )}
-        {headTop && bike.frame.stackMm !== null && (
-          <Upright
-            x={X(headTop.x) + 24}
-            from={Y(0)}
-            to={Y(headTop.y)}
-            leads={[X(0), X(headTop.x)]}
-            text={text(bike.frame.stackMm)}
-            name="stack"
-          />
-        )}
-        {headTop && bike.frame.reachMm !== null && (
-          <Level
-            y={Y(headTop.y * 0.62)}
-            from={X(0)}
-            to={X(headTop.x)}
-            drop={[Y(0), Y(headTop.y)]}
-            text={text(bike.frame.reachMm)}
-            name="reach"
-          />
-        )}
-        {rearAxle && frontAxle && resolved.wheelbaseMm && (
-          <Level
-            y={HEIGHT - 22}
-            from={X(rearAxle.x)}
-            to={X(frontAxle.x)}
-            drop={[Y(rearAxle.y), Y(frontAxle.y)]}
-            text={text(resolved.wheelbaseMm.mm)}
-            name="wheelbase"
-          />
+        {!plain && (
+          <>
+            {sit && resolved.heightMm && (
+              <Slanted
+                from={bb}
+                to={sit}
+                px={{ X, Y }}
+                text={text(resolved.heightMm.mm)}
+                soft={resolved.heightMm.from === 'computed'}
+              />
+            )}
+            {sit && resolved.setback80Mm && (
+              <Level
+                y={top - 54}
+                from={X(sit.x)}
+                to={X(0)}
+                drop={[Y(sit.y), Y(0)]}
+                text={text(resolved.setback80Mm.mm)}
+                name="setback at 80"
+              />
+            )}
+            {sit && hood && resolved.reachFromSitMm !== null && (
+              <Level
+                y={top - 24}
+                from={X(sit.x)}
+                to={X(hood.x)}
+                drop={[Y(sit.y), Y(hood.y)]}
+                text={text(resolved.reachFromSitMm)}
+                name="sit point to hood"
+              />
+            )}
+            {sit && clamp && resolved.barDropMm !== null && (
+              <Upright
+                x={X(RIGHT) - 70}
+                from={Y(sit.y)}
+                to={Y(sit.y - resolved.barDropMm)}
+                leads={[X(sit.x) + 10, X(clamp.x)]}
+                text={text(Math.abs(resolved.barDropMm))}
+                name={resolved.barDropMm >= 0 ? 'bar below saddle' : 'bar above saddle'}
+              />
+            )}
+            {headTop && bike.frame.stackMm !== null && (
+              <Upright
+                x={X(headTop.x) + 24}
+                from={Y(0)}
+                to={Y(headTop.y)}
+                leads={[X(0), X(headTop.x)]}
+                text={text(bike.frame.stackMm)}
+                name="stack"
+              />
+            )}
+            {headTop && bike.frame.reachMm !== null && (
+              <Level
+                y={Y(headTop.y * 0.62)}
+                from={X(0)}
+                to={X(headTop.x)}
+                drop={[Y(0), Y(headTop.y)]}
+                text={text(bike.frame.reachMm)}
+                name="reach"
+              />
+            )}
+            {rearAxle && frontAxle && resolved.wheelbaseMm && (
+              <Level
+                y={HEIGHT - 22}
+                from={X(rearAxle.x)}
+                to={X(frontAxle.x)}
+                drop={[Y(rearAxle.y), Y(frontAxle.y)]}
+                text={text(resolved.wheelbaseMm.mm)}
+                name="wheelbase"
+              />
+            )}
+          </>
         )}
         {!sit && !headTop && !rearAxle && (
           <text x={WIDTH / 2} y={HEIGHT / 2 - 60} textAnchor="middle">
