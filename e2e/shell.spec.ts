@@ -111,6 +111,6 @@ test('a rider who went into the trash in another tab is worked on in none', asyn
     .getByRole('dialog')
     .getByRole('button', { name: /trash|Delete/ })
     .click();
-  await expect(work.getByText('This rider lies in the trash')).toBeVisible();
+  await expect(work.getByText('This rider is in the trash')).toBeVisible();
   await expect(work.getByRole('link', { name: 'Go to the trash' })).toBeVisible();
 });

@@ -144,7 +144,7 @@ test('trainer and mat: connected, read into the log and the take; tables out and
   const dialog = page.getByRole('dialog');
   await dialog.getByLabel('Saddle height, to').fill('615');
   await dialog.getByLabel('Saddle height, to').press('Enter');
-  await dialog.getByRole('button', { name: 'On the bike' }).click();
+  await expect(dialog).toBeHidden();
   await page.getByRole('button', { name: 'Connect the simulated trainer and mat' }).click();
   const line = page.getByTestId('device-line');
   await expect(line).toContainText('left leg');

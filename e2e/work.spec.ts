@@ -9,7 +9,7 @@ test('what is moved on the bike is logged, judged, put back and handed over; the
   await page.goto('/sessions/pilar-1/bike');
   const height = page.getByLabel('Height to bottom bracket', { exact: true });
   const found = Number(await height.inputValue());
-  await page.getByRole('button', { name: 'as it stands' }).click();
+  await page.getByRole('button', { name: 'as it is now' }).click();
   await expect(page.getByText('Nothing: the bike stands as it came in.')).toBeVisible();
   await height.fill(String(found - 3));
   await height.press('Enter');
@@ -19,6 +19,7 @@ test('what is moved on the bike is logged, judged, put back and handed over; the
   await expect(list.getByRole('listitem')).toHaveCount(1);
   await expect(list).toContainText(`${found} mm → ${found - 6} mm`);
   await list.getByRole('button', { name: 'better' }).click();
+  await page.getByRole('button', { name: /^Stem and bar/ }).click();
   await page.getByLabel('Spacers', { exact: true }).fill('5');
   await page.getByLabel('Spacers', { exact: true }).press('Enter');
   await expect(list.getByRole('listitem')).toHaveCount(2);

@@ -1,7 +1,9 @@
 import Box from '@mui/material/Box';
 import { useTheme } from '@mui/material/styles';
+import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { curveCatmullRomClosed, line } from 'd3';
+import { useState } from 'react';
 import { REGIONS, type Complaint, type RegionKey, type Side } from '../../../core/intake/intake.ts';
 
 /** Half an outline, from the neck down the outside and up the inside; the other half is its mirror. Own drawing. */
@@ -105,9 +107,24 @@ interface Props {
   onTap: (region: RegionKey, side: Side) => void;
 }
 
+/** A finger is not a pencil: what lies so near a place means it, screen px from its middle. */
+const REACH_PX = 24;
+
+/** The place that is meant by a tap beside all of them; null where none is near, and where one was hit itself. */
+function nearestPlace(map: SVGSVGElement, hit: Element, at: { x: number; y: number }): SVGGElement | null {
+  if (hit.closest('g[role=button]')) return null;
+  const far = [...map.querySelectorAll<SVGGElement>('g[role=button]')].map((place) => {
+    const box = place.getBoundingClientRect();
+    return { place, px: Math.hypot(at.x - (box.left + box.right) / 2, at.y - (box.top + box.bottom) / 2) };
+  });
+  const near = far.reduce((a, b) => (b.px < a.px ? b : a));
+  return near.px <= REACH_PX ? near.place : null;
+}
+
 /** Outlines of a body to tap on: from the front, from behind, and the soles. Left and right are the rider's own. */
 export function BodyMap({ complaints, selected, onTap }: Props) {
   const { palette } = useTheme();
+  const [large, setLarge] = useState(false);
   const spot = (p: Place, side: Side, cx: number, key: string) => {
     const held = complaints.filter(
       (c) => c.region === p.region && (side === 'middle' || c.side === side || c.side === 'both'),
@@ -119,6 +136,8 @@ export function BodyMap({ complaints, selected, onTap }: Props) {
       <g
         key={key}
         role="button"
+        data-region={p.region}
+        data-side={side}
         tabIndex={0}
         aria-pressed={held.length > 0}
         aria-label={`${name(p.region)}${side === 'middle' ? '' : `, ${side}`}${held.length ? `: ${worst} of 10` : ''}`}
@@ -180,12 +199,22 @@ export function BodyMap({ complaints, selected, onTap }: Props) {
     </text>
   );
   return (
-    <Box sx={{ '& g[role=button]:focus-visible': { outline: `2px solid ${palette.primary.main}` } }}>
+    <Box
+      sx={{
+        // Looked at closely it has the whole width.
+        gridColumn: large ? '1 / -1' : 'auto',
+        '& g[role=button]:focus-visible': { outline: `2px solid ${palette.primary.main}` },
+      }}
+    >
       <svg
         viewBox="0 0 390 292"
         width="100%"
-        style={{ maxHeight: 430, display: 'block' }}
+        style={{ maxHeight: large ? undefined : 430, display: 'block', cursor: 'pointer' }}
         aria-label="Where it hurts"
+        onClick={(e) => {
+          const near = nearestPlace(e.currentTarget, e.target as Element, { x: e.clientX, y: e.clientY });
+          if (near) onTap(near.dataset.region as RegionKey, near.dataset.side as Side);
+        }}
       >
         {figure(66)}
         {figure(194)}
@@ -219,6 +248,9 @@ export function BodyMap({ complaints, selected, onTap }: Props) {
           ])}
         </g>
       </svg>
+      <Button size="small" aria-pressed={large} onClick={() => setLarge(!large)}>
+        {large ? 'Smaller' : 'Larger'}
+      </Button>
       <Typography variant="body2" color="textSecondary">
         From the front, from behind, the soles from below. Left and right are the rider’s own.
       </Typography>

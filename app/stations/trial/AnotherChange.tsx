@@ -30,62 +30,77 @@ export function AnotherChange({
   const [by, setBy] = useState(0);
   const chosen = there.includes(key) ? key : there[0];
   const trouble = chosen && by !== 0 ? cannot(bike, { [chosen]: by }) : null;
+  const [asked, setAsked] = useState(false);
+  // Never disabled while a value is being typed: the click that ends the typing is the one that counts.
+  const make = (): void => {
+    setAsked(true);
+    if (!chosen || by === 0 || trouble !== null) return;
+    onMake(valuesOf(bike, { [chosen]: by }));
+    setOpen(false);
+    setBy(0);
+    setAsked(false);
+  };
   return (
     <>
       <Button onClick={() => setOpen(true)}>Something else…</Button>
       <Dialog open={open} onClose={() => setOpen(false)} fullWidth maxWidth="xs">
-        <DialogTitle>Something else</DialogTitle>
-        <DialogContent sx={{ display: 'grid', gap: 2, pt: 1 }}>
-          {there.length === 0 ? (
-            <Typography>Nothing was measured on this bike yet: type its figures on Bike first.</Typography>
-          ) : (
-            <>
-              <TextField
-                select
-                label="What is moved"
-                value={chosen}
-                onChange={(e) => {
-                  setKey(e.target.value as ControlKey);
-                  setBy(0);
-                }}
-                sx={{ mt: 1 }}
-              >
-                {there.map((k) => (
-                  <MenuItem key={k} value={k}>
-                    {CONTROLS[k].name}
-                  </MenuItem>
-                ))}
-              </TextField>
-              <ControlField
-                control={chosen}
-                label={`${CONTROLS[chosen].name}, to`}
-                from={standsAt(bike, chosen)}
-                by={by}
-                onChange={setBy}
-              />
-              {by !== 0 && <Typography>{byText(chosen, by, lengthUnit)}</Typography>}
-              {trouble && (
-                <Typography role="alert" color="error">
-                  Impossible: {trouble}.
-                </Typography>
-              )}
-            </>
-          )}
-        </DialogContent>
-        <DialogActions>
-          <Button onClick={() => setOpen(false)}>Cancel</Button>
-          <Button
-            variant="contained"
-            disabled={by === 0 || trouble !== null}
-            onClick={() => {
-              onMake(valuesOf(bike, { [chosen]: by }));
-              setOpen(false);
-              setBy(0);
-            }}
-          >
-            On the bike
-          </Button>
-        </DialogActions>
+        <form
+          noValidate
+          onSubmit={(e) => {
+            e.preventDefault();
+            make();
+          }}
+        >
+          <DialogTitle>Something else</DialogTitle>
+          <DialogContent sx={{ display: 'grid', gap: 2, pt: 1 }}>
+            {there.length === 0 ? (
+              <Typography>Nothing was measured on this bike yet: type its figures on Bike first.</Typography>
+            ) : (
+              <>
+                <TextField
+                  select
+                  label="What is moved"
+                  value={chosen}
+                  onChange={(e) => {
+                    setKey(e.target.value as ControlKey);
+                    setBy(0);
+                  }}
+                  sx={{ mt: 1 }}
+                >
+                  {there.map((k) => (
+                    <MenuItem key={k} value={k}>
+                      {CONTROLS[k].name}
+                    </MenuItem>
+                  ))}
+                </TextField>
+                <ControlField
+                  control={chosen}
+                  label={`${CONTROLS[chosen].name}, to`}
+                  from={standsAt(bike, chosen)}
+                  by={by}
+                  onChange={setBy}
+                />
+                {by !== 0 && <Typography>{byText(chosen, by, lengthUnit)}</Typography>}
+                {asked && by === 0 && (
+                  <Typography role="alert" color="error">
+                    It stands there already: type another value.
+                  </Typography>
+                )}
+                {trouble && (
+                  <Typography role="alert" color="error">
+                    Impossible: {trouble}.
+                  </Typography>
+                )}
+              </>
+            )}
+          </DialogContent>
+          <DialogActions>
+            <Button onClick={() => setOpen(false)}>Cancel</Button>
+            <Button type="submit" variant="contained" disabled={there.length === 0}>
+              On the bike
+            </Button>
+          </DialogActions>
+        </form>
       </Dialog>
     </>
   );

@@ -30,6 +30,14 @@ import { momentText } from '../../ui/words/dates';
 
 export const meta: Route.MetaFunction = () => [{ title: 'Backup · Deep Angle' }];
 
+/** What is stored here and what it is made of, so that it agrees with the list of films below. */
+const roomText = (usedBytes: number, ownBytes: number | null, quotaBytes: number | null): string => {
+  const most = quotaBytes === null ? '' : ` The browser allows ${bytesText(quotaBytes)}.`;
+  return ownBytes === null
+    ? `It takes ${bytesText(usedBytes)}.${most}`
+    : `Records and films take ${bytesText(Math.max(0, usedBytes - ownBytes))}; the application itself, kept for use without a network, ${bytesText(ownBytes)}.${most}`;
+};
+
 export async function clientLoader() {
   await seedDemo(CATALOGUE);
   const estimate = await navigator.storage?.estimate?.();
@@ -47,6 +55,8 @@ export async function clientLoader() {
     films,
     last: await lastBackupIso(),
     usedBytes: estimate?.usage ?? null,
+    // Only some browsers say what of it the application itself takes, kept for use without a network.
+    ownBytes: (estimate as { usageDetails?: { caches?: number } } | undefined)?.usageDetails?.caches ?? null,
     quotaBytes: estimate?.quota ?? null,
     lasting: (await navigator.storage?.persisted?.()) ?? false,
   };
@@ -59,7 +69,7 @@ const DUPLICATES: readonly (readonly [Duplicates, string])[] = [
 ];
 
 export default function Backup({ loaderData }: Route.ComponentProps) {
-  const { films, last, usedBytes, quotaBytes, lasting } = loaderData;
+  const { films, last, usedBytes, ownBytes, quotaBytes, lasting } = loaderData;
   const { revalidate } = useRevalidator();
   const [packing, setPacking] = useState<string | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
@@ -93,11 +103,7 @@ export default function Backup({ loaderData }: Route.ComponentProps) {
           {trouble && <Alert severity="error">{trouble}</Alert>}
           <Typography sx={{ mb: 1.5 }}>
             {last ? `Last saved on ${momentText(last)}.` : 'The studio was never saved as a file.'}
-            {usedBytes !== null && ` It takes ${bytesText(usedBytes)}`}
-            {usedBytes !== null &&
-              quotaBytes !== null &&
-              ` of ${bytesText(quotaBytes)} that the browser allows`}
-            {usedBytes !== null && '.'}
+            {usedBytes !== null && ` ${roomText(usedBytes, ownBytes, quotaBytes)}`}
           </Typography>
           <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', flexWrap: 'wrap' }}>
             <Button variant="contained" disabled={packing !== null} onClick={() => void save()}>
