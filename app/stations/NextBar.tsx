@@ -44,6 +44,11 @@ export function NextBar({
         {here?.lacks}
       </Typography>
       <Box ref={place} sx={{ display: 'flex', gap: 1.5 }} />
+      {at >= 0 && !next && (
+        <Button component={Link} to="/" variant="outlined">
+          All riders
+        </Button>
+      )}
       {next && (
         <Button
           component={Link}

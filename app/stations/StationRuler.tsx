@@ -90,7 +90,8 @@ export function StationRuler({ stations, visitId }: { stations: readonly Station
               width: { xs: 0, md: 'auto' },
               minWidth: { xs: '100%', md: 0 },
               whiteSpace: { xs: 'normal', md: 'nowrap' },
-              overflow: 'hidden',
+              // A word that is a little wider than the name may stand out.
+              overflow: { xs: 'visible', md: 'hidden' },
               textOverflow: 'ellipsis',
             }}
           >

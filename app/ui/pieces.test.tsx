@@ -276,7 +276,7 @@ describe('a visit in parts', () => {
     cleanup();
     drawn(<Bar act={null} />, { at: '/sessions/maren-1/handover' });
     expect(screen.getByTestId('lacks').textContent).toBe('Not handed over yet.');
-    expect(screen.queryByRole('link')).toBeNull();
+    expect(screen.getByRole('link', { name: 'All riders' }).getAttribute('href')).toBe('/');
   });
   it('what was moved stands newest first, with the rider’s word and the way back', async () => {
     const change = (id: string, to: number, putBackIso: string | null = null): Change => ({
