@@ -1,3 +1,4 @@
+import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Dialog from '@mui/material/Dialog';
 import DialogActions from '@mui/material/DialogActions';
@@ -80,17 +81,20 @@ export function AnotherChange({
                   by={by}
                   onChange={setBy}
                 />
-                {by !== 0 && <Typography>{byText(chosen, by, lengthUnit)}</Typography>}
-                {asked && by === 0 && (
-                  <Typography role="alert" color="error">
-                    It stands there already: type another value.
-                  </Typography>
-                )}
-                {trouble && (
-                  <Typography role="alert" color="error">
-                    Impossible: {trouble}.
-                  </Typography>
-                )}
+                {/* Of one height whatever is said: the button stays under the pointer when the typing ends with a click on it. */}
+                <Box sx={{ height: 100, overflowY: 'auto' }}>
+                  {by !== 0 && <Typography>{byText(chosen, by, lengthUnit)}</Typography>}
+                  {asked && by === 0 && (
+                    <Typography role="alert" color="error">
+                      It stands there already: type another value.
+                    </Typography>
+                  )}
+                  {trouble && (
+                    <Typography role="alert" color="error">
+                      Impossible: {trouble}.
+                    </Typography>
+                  )}
+                </Box>
               </>
             )}
           </DialogContent>
