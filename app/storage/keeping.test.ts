@@ -35,6 +35,7 @@ import {
   trackKeys,
 } from './stores.ts';
 import { loadStudio, saveStudio } from './studio.ts';
+import { distrust } from './touched.ts';
 import { studioIndex, wholeIndex } from './studioIndex.ts';
 
 /** A browser's locks, as far as they are asked for here: one at a time by name, shared ones together. */
@@ -274,6 +275,11 @@ describe('a visit that is damaged where no list looks', () => {
     expect(atSight.index.visits.map((v) => v.id)).toContain('maren-1');
     expect((await wholeIndex()).unreadable).toEqual(BROKEN);
     expect(await studioIndex()).toMatchObject({ whole: true, unreadable: BROKEN });
+  });
+  it('stays known when the index is made anew from records read at sight', async () => {
+    await distrust('session', 'maren-1');
+    await settingsStore.removeItem('studio-index');
+    expect((await studioIndex()).unreadable).toEqual(BROKEN);
   });
   it('goes along in a backup as it is', async () => {
     const files = unzipSync(new Uint8Array(await (await saveBundle(null, () => undefined)).arrayBuffer()));

@@ -124,11 +124,13 @@ export function studioIndex(): Promise<StudioNow> {
       sessionStore.length(),
     ]);
     const stored = parsed(text);
-    let index = stored ?? (await fromAllRecords());
+    // What was found broken is marked: read at sight it would pass.
+    const madeAnew = async (): Promise<StoredIndex> => withTouched(await fromAllRecords(), marks);
+    let index = stored ?? (await madeAnew());
     if (stored && marks.length > 0) index = await withTouched(stored, marks);
     const fits = counts[0] === count(index, 'rider') && counts[1] === count(index, 'session');
     // A record that came or went some other way, or is being written by another tab right now.
-    if (!fits) index = await fromAllRecords();
+    if (!fits) index = await madeAnew();
     if (index !== stored) {
       // A full device keeps no index: then it is made anew the next time as well.
       await settingsStore
