@@ -46,8 +46,22 @@ export function reportPaper(of: {
       unbreakable: true,
     });
     content.push(...blocks.slice(1));
-    if (part.key === 'found' && of.pictures.length > 0) content.push(picturesRow(of.pictures, half));
-    if (part.key === 'changed') content.push(...twoByTwo(of.bikes, half), ...twoByTwo(of.charts, half));
+    const { pictures, bikes, charts } = of;
+    if (part.key === 'found')
+      content.push(
+        ...twoByTwo(
+          pictures.map((p) => ({ figure: { image: p.dataUrl, width: half }, caption: p.caption })),
+          half,
+        ),
+      );
+    if (part.key === 'changed')
+      for (const drawings of [bikes, charts])
+        content.push(
+          ...twoByTwo(
+            drawings.map((d) => ({ figure: { svg: d.svg, width: half }, caption: d.caption })),
+            half,
+          ),
+        );
   }
   content.push(rule(width), {
     text: [of.studio.fitter, of.studio.name, of.studio.contact].filter(Boolean).join(' · ') || ' ',
@@ -63,40 +77,17 @@ export function reportPaper(of: {
   });
 }
 
-/** Drawings two by two, each with its caption under it. */
-function twoByTwo(drawings: readonly ReportChart[], half: number): Content[] {
-  const rows: ReportChart[][] = [];
-  for (let k = 0; k < drawings.length; k += 2) rows.push(drawings.slice(k, k + 2));
+/** Pictures or drawings two by two, each with its caption under it. */
+function twoByTwo(shown: readonly { figure: Content; caption: string }[], half: number): Content[] {
+  const rows: (typeof shown)[] = [];
+  for (let k = 0; k < shown.length; k += 2) rows.push(shown.slice(k, k + 2));
   return rows.map((row): Content => ({
-    columns: row.map((d): Column => ({
+    columns: row.map(({ figure, caption }): Column => ({
       width: half,
-      stack: [
-        { svg: d.svg, width: half },
-        { text: d.caption, style: 'note', margin: [0, 2, 0, 8] },
-      ],
+      stack: [figure, { text: caption, style: 'note', margin: [0, 3, 0, 8] }],
     })),
     columnGap: 14,
     unbreakable: true,
-    margin: [0, 6, 0, 4],
+    margin: [0, 4, 0, 0],
   }));
-}
-
-/** Pictures two by two, each with its caption under it. */
-function picturesRow(pictures: readonly FilmPicture[], half: number): Content {
-  const rows: FilmPicture[][] = [];
-  for (let k = 0; k < pictures.length; k += 2) rows.push(pictures.slice(k, k + 2));
-  return {
-    stack: rows.map((row): Content => ({
-      columns: row.map((p): Column => ({
-        width: half,
-        stack: [
-          { image: p.dataUrl, width: half },
-          { text: p.caption, style: 'note', margin: [0, 3, 0, 8] },
-        ],
-      })),
-      columnGap: 14,
-      unbreakable: true,
-    })),
-    margin: [0, 6, 0, 4],
-  };
 }

@@ -1,12 +1,12 @@
 import { UNMEASURED_BIKE, type BikeSetup, type FrameGeometry } from './setup.ts';
 
-interface Template {
+interface Frame {
   name: string;
   frame: Partial<FrameGeometry>;
   crankMm: number;
 }
 
-const TEMPLATES: readonly Template[] = [
+const FRAMES: readonly Frame[] = [
   {
     name: 'Road, small',
     frame: {
@@ -91,10 +91,9 @@ const TEMPLATES: readonly Template[] = [
  * Bikes to start typing from: a frame and a crank as such bikes usually have them, with everything else still to be measured.
  * The front axle follows from stack, reach, head angle and rake, so that the drawing stands at once.
  */
-export const bikeTemplates = (): BikeSetup[] =>
-  TEMPLATES.map(({ name, frame, crankMm }) => ({
-    ...UNMEASURED_BIKE,
-    name,
-    frame: { ...UNMEASURED_BIKE.frame, ...frame },
-    crank: { ...UNMEASURED_BIKE.crank, lengthMm: crankMm },
-  }));
+export const BIKE_TEMPLATES: readonly BikeSetup[] = FRAMES.map(({ name, frame, crankMm }) => ({
+  ...UNMEASURED_BIKE,
+  name,
+  frame: { ...UNMEASURED_BIKE.frame, ...frame },
+  crank: { ...UNMEASURED_BIKE.crank, lengthMm: crankMm },
+}));

@@ -51,7 +51,7 @@ export function stationsOf(session: FitSession, reads: boolean | null = null): S
           ? 'The tracks give no stroke.'
           : null;
   const measured = asFound.saddle.heightMm !== null || asFound.saddle.heightToSpindleMm !== null;
-  return [
+  const stations: (Omit<Station, 'ready'> & { ready?: boolean })[] = [
     {
       path: 'intake',
       name: 'Intake',
@@ -60,7 +60,6 @@ export function stationsOf(session: FitSession, reads: boolean | null = null): S
         : held
           ? 'no consent'
           : complaintsNote(openComplaints(intake.complaints).length),
-      ready: held === null && !stop && !unasked,
       lacks: stop
         ? 'A red flag: tell the rider to see a clinician first.'
         : (held ?? (unasked ? 'Red flags were not asked about yet.' : null)),
@@ -69,28 +68,24 @@ export function stationsOf(session: FitSession, reads: boolean | null = null): S
       path: 'body',
       name: 'Body',
       note: done === 0 ? 'open' : `${done} of ${BODY_TESTS.length}`,
-      ready: single(body, 'inseam') !== null,
       lacks: single(body, 'inseam') === null ? 'Inseam is missing: the starting heights need it.' : null,
     },
     {
       path: 'bike',
       name: 'Bike',
       note: session.current ? 'moved' : measured ? 'as found' : 'open',
-      ready: measured,
       lacks: measured ? null : 'Saddle height is missing.',
     },
     {
       path: 'film',
       name: 'Film',
       note: takes.length > 1 ? `${takes.length} takes` : take ? `${take.video.frames} frames` : 'no clip',
-      ready: Boolean(take),
       lacks: take ? null : 'No film yet.',
     },
     {
       path: 'scale',
       name: 'Scale',
       note: !axles ? 'open' : !ahead ? 'axles set' : across ? 'width set' : 'by the crank',
-      ready: axles,
       lacks: axles
         ? null
         : ahead
@@ -101,7 +96,6 @@ export function stationsOf(session: FitSession, reads: boolean | null = null): S
       path: 'mark',
       name: 'Mark',
       note: `${marks} of ${wanted.length}`,
-      ready: enough,
       lacks: enough
         ? null
         : `Still to mark: ${wanted
@@ -113,7 +107,6 @@ export function stationsOf(session: FitSession, reads: boolean | null = null): S
       path: 'track',
       name: 'Track',
       note: tracked === 'done' ? 'whole clip' : tracked === 'stopped' ? 'a part' : 'open',
-      ready: tracked !== 'none',
       lacks: tracked === 'none' ? 'Not tracked yet.' : null,
     },
     {
@@ -127,18 +120,14 @@ export function stationsOf(session: FitSession, reads: boolean | null = null): S
             : reads === false
               ? 'no stroke'
               : 'figures',
-      ready: tracked !== 'none' && axles && reads !== false,
       lacks: noFigures,
     },
     {
       path: 'plan',
       name: 'Plan',
-      note: session.plan
-        ? 'kept'
-        : tracked !== 'none' && axles && reads !== false
-          ? 'proposed'
-          : 'waits for figures',
-      ready: tracked !== 'none' && axles && reads !== false,
+      note: session.plan ? 'kept' : noFigures === null ? 'proposed' : 'waits for figures',
+      // One that is not kept yet can be looked at and tried all the same.
+      ready: noFigures === null,
       lacks: noFigures ?? (session.plan ? null : 'The plan is not kept yet.'),
     },
     {
@@ -151,7 +140,6 @@ export function stationsOf(session: FitSession, reads: boolean | null = null): S
             ? 'to be ridden'
             : 'waits for a plan',
       // A plan that moves nothing has nothing to try.
-      ready: session.changes.some((c) => c.word !== null) || session.plan?.lines.length === 0,
       lacks:
         session.changes.some((c) => c.word !== null) || session.plan?.lines.length === 0
           ? null
@@ -161,8 +149,8 @@ export function stationsOf(session: FitSession, reads: boolean | null = null): S
       path: 'handover',
       name: 'Hand over',
       note: session.final ? 'handed over' : 'open',
-      ready: session.final !== null,
       lacks: session.final ? null : 'Not handed over yet.',
     },
   ];
+  return stations.map((s) => ({ ready: s.lacks === null, ...s }));
 }

@@ -9,9 +9,9 @@ import ListItemText from '@mui/material/ListItemText';
 import ListSubheader from '@mui/material/ListSubheader';
 import { useState } from 'react';
 import type { BikeSetup } from '../../../core/bike/setup.ts';
-import { bikeTemplates } from '../../../core/bike/templates.ts';
+import { BIKE_TEMPLATES } from '../../../core/bike/templates.ts';
 import type { FitSession } from '../../../core/records/types.ts';
-import { setupNow } from '../../../core/visit/setups.ts';
+import { lastSetup } from '../../../core/visit/setups.ts';
 import { sessionsOf } from '../../storage/trash';
 import { dayText } from '../../ui/words/dates';
 
@@ -28,10 +28,10 @@ export function CopyBike({ session, onCopy }: { session: FitSession; onCopy: (bi
       (s) => s.id !== session.id && s.deletedIso === null,
     );
     setEarlier(
-      visits.map((s) => ({
-        words: `${setupNow(s).name || 'a bike without a name'}, ${dayText(s.startedIso)}`,
-        bike: s.final ?? setupNow(s),
-      })),
+      visits.map((s) => {
+        const bike = lastSetup(s);
+        return { words: `${bike.name || 'a bike without a name'}, ${dayText(s.startedIso)}`, bike };
+      }),
     );
   };
   const take = (bike: BikeSetup): void => {
@@ -55,7 +55,7 @@ export function CopyBike({ session, onCopy }: { session: FitSession; onCopy: (bi
               {earlier.length > 0 && <ListSubheader>This rider’s other visits</ListSubheader>}
               {entries(earlier)}
               <ListSubheader>A usual frame, everything else open</ListSubheader>
-              {entries(bikeTemplates().map((bike) => ({ words: bike.name, bike })))}
+              {entries(BIKE_TEMPLATES.map((bike) => ({ words: bike.name, bike })))}
             </List>
           </DialogContent>
           <DialogActions sx={{ justifyContent: 'space-between' }}>

@@ -4,12 +4,7 @@ import Typography from '@mui/material/Typography';
 import { useMemo, useState } from 'react';
 import type { FrontalReading } from '../../../core/kinematics/frontalReading.ts';
 import { notMeasured } from '../../../core/visit/notMeasured.ts';
-import {
-  byUrgency,
-  workFindings,
-  type Sureness,
-  type WorkedFinding,
-} from '../../../core/protocol/findings.ts';
+import { type Sureness, type WorkedFinding } from '../../../core/protocol/findings.ts';
 import type { MeasureReading, UncertaintyParts } from '../../../core/protocol/measures.ts';
 import { MEASURE_REASONS } from '../../../core/protocol/protocols.ts';
 import type { FitSession } from '../../../core/records/types.ts';
@@ -44,20 +39,16 @@ const MOST_TOLD = 3;
 
 /** What a fitter looks at first: the three findings that are most surely out, each with the frame on which it shows. */
 export function StandsOut({
-  reading,
-  measures,
+  findings,
   convention,
   onSee,
 }: {
-  reading: Reading | null;
-  measures: readonly MeasureReading[];
+  /** The most urgent first. */
+  findings: readonly WorkedFinding[];
   convention: Convention;
   onSee: (frame: number) => void;
 }) {
-  const out = useMemo(
-    () => byUrgency(workFindings(reading, measures)).filter((f) => f.off !== 0),
-    [reading, measures],
-  );
+  const out = findings.filter((f) => f.off !== 0);
   return (
     <Box component="section" aria-label="What stands out" sx={{ mb: 1.5 }}>
       <Typography variant="h2">What stands out</Typography>
@@ -95,20 +86,20 @@ export function Findings({
   session,
   reading,
   frontal,
-  measures,
+  findings,
   convention,
   onSee,
 }: {
   session: FitSession;
   reading: Reading | null;
   frontal: FrontalReading | null;
-  measures: readonly MeasureReading[];
+  /** The most urgent first. */
+  findings: readonly WorkedFinding[];
   convention: Convention;
   onSee: (frame: number) => void;
 }) {
-  const protocol = protocolOf(session);
-  const sorted = useMemo(() => byUrgency(workFindings(reading, measures)), [reading, measures]);
   const missing = useMemo(() => notMeasured(session, reading), [session, reading]);
+  const protocol = protocolOf(session);
   return (
     <Box component="section" aria-label="Findings" sx={{ mt: 3 }}>
       <Typography variant="h2">Findings</Typography>
@@ -118,7 +109,7 @@ export function Findings({
           Bands moved for this rider: {protocol.movedBy.join('; ')}.
         </Typography>
       )}
-      {sorted.map((f) => (
+      {findings.map((f) => (
         <Finding
           key={f.key}
           finding={f}

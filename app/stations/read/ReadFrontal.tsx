@@ -12,6 +12,7 @@ import type { CurveReading } from '../../../core/kinematics/curves.ts';
 import type { Tracks } from '../../../core/tracking/tracks.ts';
 import { ChartTools } from '../../charts/ChartTools';
 import { Figure } from '../../ui/Figure';
+import { byUrgency, workFindings } from '../../../core/protocol/findings.ts';
 import { Breakdown, Findings } from './Findings';
 import { FrontalExport } from './FrontalExport';
 import { FrontalOverlay } from '../../ui/film/FrontalOverlay.client';
@@ -146,6 +147,16 @@ export function ReadFrontal({
     () => judgeReading(sideReading, protocolOf(session), reading),
     [session, sideReading, reading],
   );
+  const findings = useMemo(
+    () =>
+      byUrgency(
+        workFindings(
+          sideReading,
+          measures.filter((q) => q.key === 'kneePathWidthMm'),
+        ),
+      ),
+    [sideReading, measures],
+  );
   const laid = useLaidTables((file) => readFile('frontal', file));
   const ground = useMemo(
     () => ({
@@ -269,7 +280,7 @@ export function ReadFrontal({
         session={session}
         reading={sideReading}
         frontal={reading}
-        measures={measures.filter((m) => m.key === 'kneePathWidthMm')}
+        findings={findings}
         convention={jointConvention}
         onSee={clip.goTo}
       />

@@ -20,6 +20,7 @@ import { ChartTools } from '../../charts/ChartTools';
 import { ExportMenu } from './ExportMenu';
 import { Figure } from '../../ui/Figure';
 import { CadenceNote, LossNote, NotSeenNote, ProvisionalNote, TurnFigures } from './readingNotes';
+import { byUrgency, workFindings } from '../../../core/protocol/findings.ts';
 import { Breakdown, Findings, StandsOut } from './Findings';
 import { Glance } from './Glance';
 import { useLaidTables } from './LaidTables';
@@ -77,6 +78,7 @@ export function ReadSide({
     () => judgeReading(reading, protocolOf(session), frontal),
     [reading, session, frontal],
   );
+  const findings = useMemo(() => byUrgency(workFindings(reading, measures)), [reading, measures]);
   const knee = measures.find((m) => m.key === 'kneeFlexionMinDeg');
   const [chosen, setChosen] = useState<string[]>([]);
   const partner = partnerOf(session, take);
@@ -165,7 +167,7 @@ export function ReadSide({
         />
       )}
       <ProvisionalNote reading={reading} />
-      <StandsOut reading={reading} measures={measures} convention={jointConvention} onSee={clip.goTo} />
+      <StandsOut findings={findings} convention={jointConvention} onSee={clip.goTo} />
       <NotSeenNote reading={reading} />
       <CadenceNote typed={take.cadenceRpm} read={reading.cadenceRpm} />
       <Multiples
@@ -217,7 +219,7 @@ export function ReadSide({
         session={session}
         reading={reading}
         frontal={frontal}
-        measures={measures}
+        findings={findings}
         convention={jointConvention}
         onSee={clip.goTo}
       />

@@ -15,6 +15,7 @@ import { useFetcher } from 'react-router';
 import type { Studio } from '../../../core/records/types.ts';
 import { PROTOCOLS } from '../../../core/protocol/protocols.ts';
 import { Choice } from '../../ui/Choice';
+import { LENGTH_CHOICES, PAPER_CHOICES } from '../../ui/words/studioChoices';
 
 type Asked = Pick<Studio, 'name' | 'fitter' | 'contact' | 'lengthUnit' | 'paper' | 'protocolId'>;
 
@@ -122,11 +123,7 @@ function SetUp({ studio, onClose }: { studio: Studio; onClose: () => void }) {
             render={({ field }) => (
               <Choice
                 label="Lengths"
-                options={[
-                  ['mm', 'millimetres'],
-                  ['cm', 'centimetres'],
-                  ['in', 'inches'],
-                ]}
+                options={LENGTH_CHOICES}
                 value={field.value}
                 onChange={(unit) => unit && field.onChange(unit)}
               />
@@ -138,10 +135,7 @@ function SetUp({ studio, onClose }: { studio: Studio; onClose: () => void }) {
             render={({ field }) => (
               <Choice
                 label="Paper"
-                options={[
-                  ['A4', 'A4'],
-                  ['LETTER', 'US Letter'],
-                ]}
+                options={PAPER_CHOICES}
                 value={field.value}
                 onChange={(size) => size && field.onChange(size)}
               />

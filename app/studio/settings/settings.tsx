@@ -8,6 +8,7 @@ import { PROTOCOLS } from '../../../core/protocol/protocols.ts';
 import type { DayFormat, Studio as StudioRecord } from '../../../core/records/types.ts';
 import { lengthWithUnit } from '../../../core/units/length.ts';
 import { Choice } from '../../ui/Choice';
+import { LENGTH_CHOICES, PAPER_CHOICES } from '../../ui/words/studioChoices';
 import { answering } from '../../session/answering';
 import { RouteTrouble } from '../../ui/RouteTrouble';
 import { TopBar } from '../../ui/TopBar';
@@ -70,11 +71,7 @@ export default function Settings() {
         </Typography>
         <Choice
           label="Lengths"
-          options={[
-            ['mm', 'millimetres'],
-            ['cm', 'centimetres'],
-            ['in', 'inches'],
-          ]}
+          options={LENGTH_CHOICES}
           value={studio.lengthUnit}
           onChange={(lengthUnit) => lengthUnit && change({ lengthUnit })}
         />
@@ -91,10 +88,7 @@ export default function Settings() {
         />
         <Choice
           label="Paper"
-          options={[
-            ['A4', 'A4'],
-            ['LETTER', 'US Letter'],
-          ]}
+          options={PAPER_CHOICES}
           value={studio.paper}
           onChange={(paper) => paper && change({ paper })}
         />

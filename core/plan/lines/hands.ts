@@ -18,7 +18,7 @@ export interface HandsBelief {
   bar: { under: number; over: number };
   /** That both hold at once, or neither: P(reach too short, right, too long) by P(bar too low, right, too high). */
   joint: readonly (readonly number[])[];
-  /** Hand position off most probably, given that they are off at all. */
+  /** Where the hands are off most probably, given that they are off at all. */
   meanMm: { reach: number; bar: number };
   signs: string[];
   hints: { reach: readonly Hint[]; bar: readonly Hint[] };
@@ -139,7 +139,7 @@ const product = (hints: readonly Hint[]): { under: number; over: number } =>
   hints.reduce((o, h) => ({ under: o.under * h.under, over: o.over * h.over }), { under: 1, over: 1 });
 
 /**
- * Hand position against where back, shoulder and elbow want them, from the near film; the three angles' doubts are taken
+ * Where the hands are against where back, shoulder and elbow want them, from the near film; the three angles' doubts are taken
  * together, since one sticker stands behind several of them.
  * @param sitMm where the saddle's lines will move the rider: the hands are judged from there
  */

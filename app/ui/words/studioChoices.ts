@@ -1,0 +1,13 @@
+import type { Paper } from '../../../core/records/handOver.ts';
+import type { LengthUnit } from '../../../core/units/length.ts';
+
+/** What a studio chooses among, in words: asked on a first visit, and in Settings. */
+export const LENGTH_CHOICES: readonly (readonly [LengthUnit, string])[] = [
+  ['mm', 'millimetres'],
+  ['cm', 'centimetres'],
+  ['in', 'inches'],
+];
+export const PAPER_CHOICES: readonly (readonly [Paper, string])[] = [
+  ['A4', 'A4'],
+  ['LETTER', 'US Letter'],
+];
