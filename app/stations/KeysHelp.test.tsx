@@ -22,3 +22,11 @@ it('“?” shows the keys of the open station, but not while somebody types', (
   expect(keys).toContain('undo');
   expect(keys).not.toContain('compensate');
 });
+
+it('Trial has its own: the step, the rider’s word, the way back', () => {
+  drawn(<KeysHelp />, { at: '/sessions/a/trial' });
+  fireEvent.keyDown(document.body, { key: '?' });
+  const keys = screen.getByRole('table', { name: 'Keys of this station' }).textContent;
+  for (const what of ['next step', 'better, the same, worse', 'undo the last step'])
+    expect(keys).toContain(what);
+});

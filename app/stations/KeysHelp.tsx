@@ -44,6 +44,11 @@ const OF_STATION: Readonly<Record<string, Keys>> = {
   ],
   read: FILM,
   plan: [['C', 'on the bench: compensate']],
+  trial: [
+    ['N', 'the next step is on the bike'],
+    ['B S W', 'the rider says: better, the same, worse'],
+    ['U', 'undo the last step'],
+  ],
 };
 
 /** The keys of the open station, on “?”. */
