@@ -9,7 +9,7 @@ import type { Moves } from '../../../core/plan/controls/controls.ts';
 import type { Variant } from '../../../core/plan/terms/planning.ts';
 import type { FitSession } from '../../../core/records/types.ts';
 import type { Reading } from '../../../core/kinematics/read.ts';
-import { Bench } from './Bench';
+import { Bench } from './bench/Bench';
 import { Ladders } from './Ladders';
 import { OnBikeTests } from './OnBikeTests';
 import { PrescriptionView } from './PrescriptionView';

@@ -9,18 +9,18 @@ import Tabs from '@mui/material/Tabs';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { memo, useCallback, useState } from 'react';
-import type { Part } from '../../../core/bike/parts.ts';
-import type { BikeSetup } from '../../../core/bike/setup.ts';
+import type { Part } from '../../../../core/bike/parts.ts';
+import type { BikeSetup } from '../../../../core/bike/setup.ts';
 import {
   CONTROL_KEYS,
   CONTROLS,
   type ControlKey,
   type Stage,
-} from '../../../core/plan/controls/controlTable.ts';
-import { standsAt, type Moves } from '../../../core/plan/controls/controls.ts';
-import { ControlField } from '../../ui/ControlField';
-import { byText } from '../../ui/words/moveText';
-import { useStudio } from '../../session/useStudio';
+} from '../../../../core/plan/controls/controlTable.ts';
+import { standsAt, type Moves } from '../../../../core/plan/controls/controls.ts';
+import { ControlField } from '../../../ui/ControlField';
+import { byText } from '../../../ui/words/moveText';
+import { useStudio } from '../../../session/useStudio';
 
 const STAGES: readonly (readonly [Stage, string])[] = [
   ['feet', 'Feet'],
