@@ -85,7 +85,7 @@ const Lines = styled('table')(({ theme }) => ({
 }));
 
 /** Every measure: as filmed, as predicted with its interval, and against its band. What does not change stands quietly. */
-export function ForecastTable({
+export const ForecastTable = memo(function ForecastTable({
   measures,
   predicted,
   convention,
@@ -117,4 +117,4 @@ export function ForecastTable({
       </tbody>
     </Lines>
   );
-}
+});

@@ -1,5 +1,6 @@
 import Box from '@mui/material/Box';
 import { useTheme } from '@mui/material/styles';
+import { memo } from 'react';
 import type { ResolvedBike } from '../../../core/bike/resolve.ts';
 import type { Vec2 } from '../../../core/math/vec.ts';
 import type { Outline } from '../../../core/model/predict.ts';
@@ -49,6 +50,69 @@ function headPath({ hip, shoulder }: Outline): string {
   return `${limb(along(60), along(130), 40, 34)} M${X(c.x) - rx},${Y(c.y)} a${rx},${ry} 0 1 0 ${2 * rx},0 a${rx},${ry} 0 1 0 ${-2 * rx},0 Z`;
 }
 
+const WHEEL_MM = 335;
+
+/** Bike and rider as measured: what stands still while something is tried. */
+const Still = memo(function Still({
+  measured,
+  points,
+  crankMm,
+}: {
+  measured: Outline;
+  points: ResolvedBike['points'];
+  crankMm: number;
+}) {
+  const { palette } = useTheme();
+  return (
+    <>
+      <line x1={0} x2={W} y1={Y(-WHEEL_MM + 70)} y2={Y(-WHEEL_MM + 70)} stroke={palette.divider} />
+      {[points.rearAxle, points.frontAxle].map(
+        (p, i) =>
+          p && (
+            <circle
+              key={i}
+              cx={X(p.x)}
+              cy={Y(p.y)}
+              r={WHEEL_MM * px}
+              fill="none"
+              stroke={palette.divider}
+              strokeWidth={1.4}
+            />
+          ),
+      )}
+      <circle
+        cx={X(0)}
+        cy={Y(0)}
+        r={crankMm * px}
+        fill="none"
+        stroke={palette.divider}
+        strokeDasharray="2 4"
+      />
+      <circle cx={X(0)} cy={Y(0)} r={4} fill={palette.text.secondary} />
+      {points.sit && points.nose && (
+        <line
+          x1={X(points.sit.x - 60)}
+          y1={Y(points.sit.y)}
+          x2={X(points.nose.x)}
+          y2={Y(points.nose.y)}
+          stroke={palette.text.secondary}
+          strokeWidth={4}
+          strokeLinecap="round"
+        />
+      )}
+      <path d={bodyPath(measured)} fill={palette.ink.faint} fillOpacity={0.75} stroke="none" />
+      <line
+        x1={X(0)}
+        y1={Y(0)}
+        x2={X(measured.spindle.x)}
+        y2={Y(measured.spindle.y)}
+        stroke={palette.text.secondary}
+        strokeWidth={4}
+      />
+    </>
+  );
+});
+
 /** The rider as measured and, over it, as predicted or as filmed again, both to scale on the bike's own points, at one crank angle. */
 export function OutlineDrawing({
   measured,
@@ -70,86 +134,47 @@ export function OutlineDrawing({
   label?: string;
 }) {
   const { palette } = useTheme();
-  const wheel = 335;
-  const path = bodyPath(measured);
   return (
     <Box sx={{ position: 'relative', maxWidth: 560, mx: 'auto' }}>
       <svg viewBox={`0 0 ${W} ${H}`} width="100%" role="img" aria-label={label} style={{ display: 'block' }}>
-        <line x1={0} x2={W} y1={Y(-wheel + 70)} y2={Y(-wheel + 70)} stroke={palette.divider} />
-        {[points.rearAxle, points.frontAxle].map(
-          (p, i) =>
-            p && (
-              <circle
-                key={i}
-                cx={X(p.x)}
-                cy={Y(p.y)}
-                r={wheel * px}
-                fill="none"
-                stroke={palette.divider}
-                strokeWidth={1.4}
-              />
-            ),
-        )}
-        <circle
-          cx={X(0)}
-          cy={Y(0)}
-          r={crankMm * px}
-          fill="none"
-          stroke={palette.divider}
-          strokeDasharray="2 4"
-        />
-        <circle cx={X(0)} cy={Y(0)} r={4} fill={palette.text.secondary} />
-        {points.sit && points.nose && (
-          <line
-            x1={X(points.sit.x - 60)}
-            y1={Y(points.sit.y)}
-            x2={X(points.nose.x)}
-            y2={Y(points.nose.y)}
-            stroke={palette.text.secondary}
-            strokeWidth={4}
-            strokeLinecap="round"
-          />
-        )}
-        <path d={path} fill={palette.ink.faint} fillOpacity={0.75} stroke="none" />
-        <line
-          x1={X(0)}
-          y1={Y(0)}
-          x2={X(measured.spindle.x)}
-          y2={Y(measured.spindle.y)}
-          stroke={palette.text.secondary}
-          strokeWidth={4}
-        />
-        {predicted && (
-          <>
-            {points.sit && points.nose && (
-              <line
-                x1={X(points.sit.x - 60 + sitShiftMm.x)}
-                y1={Y(points.sit.y + sitShiftMm.y)}
-                x2={X(points.nose.x + sitShiftMm.x)}
-                y2={Y(points.nose.y + sitShiftMm.y)}
-                stroke={palette.ink.predicted}
-                strokeWidth={2.5}
-              />
-            )}
-            <line
-              x1={X(0)}
-              y1={Y(0)}
-              x2={X(predicted.spindle.x)}
-              y2={Y(predicted.spindle.y)}
-              stroke={palette.ink.predicted}
-              strokeWidth={2}
-            />
-            <path
-              d={bodyPath(predicted)}
-              fill="none"
-              stroke={palette.ink.predicted}
-              strokeWidth={1.8}
-              strokeDasharray="6 3"
-            />
-            <circle cx={X(predicted.wrist.x)} cy={Y(predicted.wrist.y)} r={4} fill={palette.ink.predicted} />
-          </>
-        )}
+        <Still measured={measured} points={points} crankMm={crankMm} />
       </svg>
+      {predicted && (
+        // On a layer of its own: what stands still is not painted anew under it.
+        <svg
+          viewBox={`0 0 ${W} ${H}`}
+          width="100%"
+          aria-hidden
+          style={{ position: 'absolute', inset: 0, willChange: 'transform' }}
+        >
+          {points.sit && points.nose && (
+            <line
+              x1={X(points.sit.x - 60 + sitShiftMm.x)}
+              y1={Y(points.sit.y + sitShiftMm.y)}
+              x2={X(points.nose.x + sitShiftMm.x)}
+              y2={Y(points.nose.y + sitShiftMm.y)}
+              stroke={palette.ink.predicted}
+              strokeWidth={2.5}
+            />
+          )}
+          <line
+            x1={X(0)}
+            y1={Y(0)}
+            x2={X(predicted.spindle.x)}
+            y2={Y(predicted.spindle.y)}
+            stroke={palette.ink.predicted}
+            strokeWidth={2}
+          />
+          <path
+            d={bodyPath(predicted)}
+            fill="none"
+            stroke={palette.ink.predicted}
+            strokeWidth={1.8}
+            strokeDasharray="6 3"
+          />
+          <circle cx={X(predicted.wrist.x)} cy={Y(predicted.wrist.y)} r={4} fill={palette.ink.predicted} />
+        </svg>
+      )}
       {trouble && (
         <Box
           role="alert"

@@ -7,7 +7,7 @@ import Slider from '@mui/material/Slider';
 import Tab from '@mui/material/Tab';
 import Tabs from '@mui/material/Tabs';
 import TextField from '@mui/material/TextField';
-import Typography from '@mui/material/Typography';
+import { styled } from '@mui/material/styles';
 import { memo, useCallback, useState } from 'react';
 import type { Part } from '../../../../core/bike/parts.ts';
 import type { BikeSetup } from '../../../../core/bike/setup.ts';
@@ -59,7 +59,9 @@ export function BenchControls({
         cockpit={touchedIn('cockpit')}
         onStage={setStage}
       />
-      {stage === 'saddle' && <SaddleModel bike={bike} parts={parts} moves={moves} onSettle={onSettle} />}
+      {stage === 'saddle' && (
+        <SaddleModel bike={bike} parts={parts} widerMm={moves.saddleWidth ?? 0} onSettle={onSettle} />
+      )}
       {shown.map((key) => (
         <Row
           key={key}
@@ -90,22 +92,22 @@ const Stages = memo(function Stages({
 });
 
 /** A saddle from the parts bin: its width goes on the bench. Its own height and length are set on the bike, at its 80 mm width. */
-function SaddleModel({
+const SaddleModel = memo(function SaddleModel({
   bike,
   parts,
-  moves,
+  widerMm,
   onSettle,
 }: {
   bike: BikeSetup;
   parts: readonly Part[];
-  moves: Moves;
+  widerMm: number;
   onSettle: (key: ControlKey, by: number) => void;
 }) {
   const now = bike.saddle.widthMm;
   const saddles = parts.filter((p) => p.kind === 'saddle' && p.widthMm !== null && p.count > 0);
   if (now === null || saddles.length === 0) return null;
-  const wanted = now + (moves.saddleWidth ?? 0);
-  const chosen = moves.saddleWidth ? saddles.find((p) => p.widthMm === wanted) : undefined;
+  const wanted = now + widerMm;
+  const chosen = widerMm ? saddles.find((p) => p.widthMm === wanted) : undefined;
   return (
     <TextField
       select
@@ -130,7 +132,24 @@ function SaddleModel({
         ))}
     </TextField>
   );
-}
+});
+
+/** Styled as a whole: every movement of a slider draws it. */
+const RowFrame = styled('div')(({ theme }) => ({
+  ...theme.typography.body1,
+  borderBottom: `1px solid ${theme.palette.divider}`,
+  padding: '6px 0',
+  '& .line': { display: 'flex', alignItems: 'baseline', justifyContent: 'space-between', gap: 8 },
+  '& .moved': { fontWeight: 650 },
+  '& .by': { ...theme.typography.body2, color: theme.palette.text.secondary },
+  '& .by.moved': { color: theme.palette.primary.main },
+  '& .reach': { display: 'flex', alignItems: 'center', gap: 4 },
+  '& .to': { width: 122, flexShrink: 0 },
+}));
+
+const RowSlider = styled(Slider)({ margin: '0 8px', '& .MuiSlider-thumb': { transition: 'none' } });
+
+const AS_IT_IS = [{ value: 0 }];
 
 const Row = memo(function Row({
   control: key,
@@ -153,18 +172,18 @@ const Row = memo(function Row({
   );
   const fine = unit === 'mm' && step > 1 && key !== 'crank' ? 1 : step;
   return (
-    <Box role="group" aria-label={name} sx={{ borderBottom: 1, borderColor: 'divider', py: 0.75 }}>
-      <Box sx={{ display: 'flex', alignItems: 'baseline', justifyContent: 'space-between', gap: 1 }}>
-        <Typography sx={{ fontWeight: by ? 650 : 400 }}>{name}</Typography>
-        <Typography variant="body2" color={by ? 'primary.main' : 'textSecondary'} data-testid={`by-${key}`}>
+    <RowFrame role="group" aria-label={name}>
+      <div className="line">
+        <span className={by ? 'moved' : undefined}>{name}</span>
+        <span className={by ? 'by moved' : 'by'} data-testid={`by-${key}`}>
           {by ? byText(key, by, lengthUnit) : from === null ? 'not measured' : 'as it is'}
-        </Typography>
-      </Box>
-      <Box sx={{ display: 'flex', alignItems: 'center', gap: 0.5 }}>
+        </span>
+      </div>
+      <div className="reach">
         <IconButton aria-label={`${name}: ${CONTROLS[key].words[0]}`} onClick={() => to(by - step)}>
           <Remove />
         </IconButton>
-        <Slider
+        <RowSlider
           aria-label={name}
           size="small"
           value={by}
@@ -172,16 +191,15 @@ const Row = memo(function Row({
           max={most}
           step={fine}
           track={false}
-          marks={[{ value: 0 }]}
+          marks={AS_IT_IS}
           onChange={(_, v) => onMove(key, v as number)}
           onChangeCommitted={(_, v) => onSettle(key, v as number)}
-          sx={{ mx: 1, '& .MuiSlider-thumb': { transition: 'none' } }}
         />
         <IconButton aria-label={`${name}: ${CONTROLS[key].words[1]}`} onClick={() => to(by + step)}>
           <Add />
         </IconButton>
         {unit !== '' && (
-          <Box sx={{ width: 122, flexShrink: 0 }}>
+          <div className="to">
             <ControlField
               control={key}
               label={from === null ? 'change' : 'to'}
@@ -189,9 +207,9 @@ const Row = memo(function Row({
               by={by}
               onChange={to}
             />
-          </Box>
+          </div>
         )}
-      </Box>
-    </Box>
+      </div>
+    </RowFrame>
   );
 });
