@@ -2,6 +2,7 @@ import Box from '@mui/material/Box';
 import { useTheme } from '@mui/material/styles';
 import Typography from '@mui/material/Typography';
 import { verdictWords, type Convention } from '../../core/protocol/convention.ts';
+import { TargetBand } from './TargetBand';
 import { isOut, type Band, type Verdict } from '../../core/protocol/judge.ts';
 
 /** A value with its uncertainty against its band: a drawn bar with a notch, told by place and word, not by colour. */
@@ -28,26 +29,7 @@ export function BandGauge({
   return (
     <Box sx={{ display: 'flex', alignItems: 'center', gap: 1 }}>
       <Box component="svg" viewBox="0 0 100 22" sx={{ width: 100, height: 22, flexShrink: 0 }} aria-hidden>
-        <rect
-          x={band.low === null ? 0 : x(band.low)}
-          width={(band.high === null ? 100 : x(band.high)) - (band.low === null ? 0 : x(band.low))}
-          y={5}
-          height={12}
-          fill={palette.ink.band}
-        />
-        {[band.low, band.high].map((v) =>
-          v === null ? null : (
-            <line
-              key={v}
-              x1={x(v)}
-              x2={x(v)}
-              y1={3}
-              y2={19}
-              stroke={palette.text.secondary}
-              strokeWidth={1.2}
-            />
-          ),
-        )}
+        <TargetBand band={band} scale={x} values="along" extent={[0, 100]} across={[5, 17]} />
         <line
           x1={x(value - uncertainty)}
           x2={x(value + uncertainty)}

@@ -4,6 +4,9 @@ import { area, line, scaleLinear, type ScaleLinear } from 'd3';
 import { memo, useId, useMemo, type KeyboardEvent, type PointerEvent } from 'react';
 import type { Band } from '../../core/protocol/judge.ts';
 import { GRID_DEG } from '../../core/kinematics/curves.ts';
+import { Axis, type Tick } from './Axis';
+import { HiddenTable } from './HiddenTable';
+import { TargetBand } from './TargetBand';
 
 interface Drawn {
   /** The measured curve on GRID_DEG, in the convention shown. */
@@ -45,6 +48,12 @@ const PLACES = [
 const GRID = [...GRID_DEG, 360];
 
 const xOf = scaleLinear([0, 360], [M.left, WIDTH - M.right]);
+
+const CRANK_TICKS = PLACES.map(({ deg, text }): Tick => ({
+  at: xOf(deg),
+  text,
+  anchor: deg === 0 ? 'start' : deg === 360 ? 'end' : 'middle',
+}));
 
 const BESIDE_DASHES = ['9 4', '3 4', '12 3 2 3'] as const;
 
@@ -92,7 +101,6 @@ const Ground = memo(function Ground(props: Drawn) {
   const { palette } = useTheme();
   const clipId = useId();
   const y = yScale(props);
-  const band = target?.band ?? { low: null, high: null };
   const sd = spread ? closed(spread) : null;
   const ribbonOf = (half: readonly number[]) =>
     area<number>(
@@ -102,71 +110,32 @@ const Ground = memo(function Ground(props: Drawn) {
     )(closed(measured));
   const ribbon = sd && ribbonOf(sd.map((v) => 1.96 * v));
   const narrow = sure && ribbonOf(closed(sure));
-  const bandTop = band.high === null ? y.range()[1] : y(band.high);
-  const bandLow = band.low === null ? y.range()[0] : y(band.low);
+  const ticks = y.ticks(5);
   return (
     <svg viewBox={`0 0 ${WIDTH} ${height}`} aria-hidden="true">
       <clipPath id={clipId}>
         <rect x={M.left} y={M.top} width={WIDTH - M.left - M.right} height={height - M.top - M.bottom} />
       </clipPath>
       {target && (
-        <g>
-          <rect
-            x={M.left}
-            width={WIDTH - M.left - M.right}
-            y={bandTop}
-            height={Math.max(0, bandLow - bandTop)}
-            fill={palette.ink.band}
-          />
-          {[band.low, band.high].map((v) =>
-            v === null ? null : (
-              <path
-                key={v}
-                d={`M${M.left},${y(v)} H${WIDTH - M.right} M${M.left - 6},${y(v) - 4} L${M.left},${y(v)} L${M.left - 6},${y(v) + 4}`}
-                stroke={palette.text.secondary}
-                strokeWidth={1}
-                fill="none"
-              />
-            ),
-          )}
-          <text x={WIDTH - M.right - 4} y={bandTop - 6} textAnchor="end">
-            {target.text}
-          </text>
-        </g>
+        <TargetBand
+          band={target.band}
+          scale={y}
+          values="upright"
+          extent={[y.range()[0], y.range()[1]]}
+          across={[M.left, WIDTH - M.right]}
+          text={target.text}
+        />
       )}
-      {y.ticks(5).map((t, i) => (
-        <g key={t}>
-          <line
-            x1={M.left}
-            x2={WIDTH - M.right}
-            y1={y(t)}
-            y2={y(t)}
-            stroke={palette.ink.faint}
-            strokeWidth={0.7}
-          />
-          <text x={M.left - 9} y={y(t) + 4} textAnchor="end">
-            {unit === '°' ? `${t}°` : i === y.ticks(5).length - 1 ? `${t}${unit}` : t}
-          </text>
-        </g>
-      ))}
-      {PLACES.map((p) => (
-        <g key={p.deg}>
-          <line
-            x1={xOf(p.deg)}
-            x2={xOf(p.deg)}
-            y1={M.top}
-            y2={height - M.bottom + 5}
-            stroke={palette.ink.faint}
-          />
-          <text
-            x={xOf(p.deg)}
-            y={height - 14}
-            textAnchor={p.deg === 0 ? 'start' : p.deg === 360 ? 'end' : 'middle'}
-          >
-            {p.text}
-          </text>
-        </g>
-      ))}
+      <Axis
+        side="left"
+        at={M.left}
+        grid={[M.left, WIDTH - M.right]}
+        ticks={ticks.map((t, i) => ({
+          at: y(t),
+          text: unit === '°' ? `${t}°` : i === ticks.length - 1 ? `${t}${unit}` : t,
+        }))}
+      />
+      <Axis side="bottom" at={height - M.bottom} grid={[M.top, height - M.bottom + 5]} ticks={CRANK_TICKS} />
       <g clipPath={`url(#${clipId})`}>
         {ribbon && <path d={ribbon} fill={palette.ink.measured} opacity={0.16} />}
         {narrow && <path d={narrow} fill={palette.ink.measured} opacity={0.34} />}
@@ -186,48 +155,32 @@ const Ground = memo(function Ground(props: Drawn) {
   );
 });
 
-/** The curve in figures, every 15° of the crank: for those who hear the page. */
+/** The curve in figures, every 15° of the crank. */
 const AsTable = memo(function AsTable({
   label,
   measured,
   sure,
-  beside,
+  beside = [],
   unit,
-  name,
+  name = 'Mean',
 }: Pick<Drawn, 'measured' | 'sure' | 'beside' | 'unit' | 'name'> & { label: string }) {
+  const figure = (v: number | undefined): string => v?.toFixed(1) ?? '';
   return (
-    <Box
-      component="table"
-      sx={{ position: 'absolute', width: '1px', height: '1px', overflow: 'hidden', clipPath: 'inset(50%)' }}
-    >
-      <caption>
-        {label} over the crank’s turn, {unit}
-      </caption>
-      <thead>
-        <tr>
-          <th scope="col">Crank, degrees from the top</th>
-          <th scope="col">{name ?? 'Mean'}</th>
-          {sure && <th scope="col">± of the mean</th>}
-          {beside?.map((b, k) => (
-            <th scope="col" key={`${k} ${b.name}`}>
-              {b.name}
-            </th>
-          ))}
-        </tr>
-      </thead>
-      <tbody>
-        {Array.from({ length: 24 }, (_, k) => 6 * k).map((i) => (
-          <tr key={i}>
-            <th scope="row">{GRID_DEG[i]}</th>
-            <td>{measured[i].toFixed(1)}</td>
-            {sure && <td>{sure[i].toFixed(1)}</td>}
-            {beside?.map((b, k) => (
-              <td key={`${k} ${b.name}`}>{b.values[i]?.toFixed(1)}</td>
-            ))}
-          </tr>
-        ))}
-      </tbody>
-    </Box>
+    <HiddenTable
+      caption={`${label} over the crank’s turn, ${unit}`}
+      columns={[
+        'Crank, degrees from the top',
+        name,
+        ...(sure ? ['± of the mean'] : []),
+        ...beside.map((b) => b.name),
+      ]}
+      rows={Array.from({ length: 24 }, (_, k) => 6 * k).map((i) => [
+        GRID_DEG[i],
+        figure(measured[i]),
+        ...(sure ? [figure(sure[i])] : []),
+        ...beside.map((b) => figure(b.values[i])),
+      ])}
+    />
   );
 });
 

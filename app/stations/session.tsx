@@ -17,6 +17,7 @@ import {
 import { useStore } from 'zustand';
 import { RouteTrouble } from '../ui/RouteTrouble';
 import { KeysHelp } from './KeysHelp';
+import { UNSEEN } from '../ui/unseen';
 import { NextBar } from './NextBar';
 import { StationRuler } from './StationRuler';
 import { NextPlace } from '../ui/NextAction';
@@ -36,6 +37,7 @@ import { openVisit, refreshVisit, stepVisit, visitStore } from '../session/visit
 import { loadRider } from '../storage/sessions';
 import type { Route } from './+types/session';
 import { notify } from '../session/notices';
+import { UNSEEN } from '../ui/unseen';
 import { dayText } from '../ui/words/dates';
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
@@ -158,16 +160,7 @@ export default function Session({ loaderData }: Route.ComponentProps) {
       <StationRuler stations={stations} visitId={session.id} />
       <Box component="main" sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: 'column' }}>
         {/* For those who hear the page: the stations have no heading of their own over everything. */}
-        <Box
-          component="h1"
-          sx={{
-            position: 'absolute',
-            width: '1px',
-            height: '1px',
-            overflow: 'hidden',
-            clipPath: 'inset(50%)',
-          }}
-        >
+        <Box component="h1" sx={UNSEEN}>
           {rider?.name ?? 'Rider not found'}, visit
         </Box>
         <NextPlace value={place}>

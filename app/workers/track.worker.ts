@@ -229,20 +229,6 @@ const api = {
     }
     return best && { frame: best.frame, marks: best.marks };
   },
-
-  /** Decodes the whole clip and does nothing with it: the yardstick of the benchmark. */
-  async decodeOnly(blob: Blob): Promise<{ frames: number; ms: number } | null> {
-    const opened = await openClip(blob);
-    if (!opened.ok) return null;
-    const t0 = performance.now();
-    let frames = 0;
-    for await (const sample of new VideoSampleSink(opened.clip.track).samples()) {
-      frames += 1;
-      sample.close();
-    }
-    opened.clip.input.dispose();
-    return { frames, ms: performance.now() - t0 };
-  },
 };
 
 /** How far from where the pose model puts a joint its sticker is looked for, share of the picture's height. */

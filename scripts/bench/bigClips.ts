@@ -1,4 +1,5 @@
 import { spawnSync } from 'node:child_process';
+import { bareDecodeScript } from './bareDecode.ts';
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync } from 'node:fs';
 import type { Browser, Page } from '@playwright/test';
 import { newSession, truthOf } from '../../e2e/studio.ts';
@@ -70,6 +71,7 @@ async function tenSeconds(page: Page, film: string): Promise<BigClips['tenS']> {
   const assets = readdirSync('build/client/assets');
   const worker = (name: string): string =>
     `/assets/${assets.find((f) => f.startsWith(`${name}.worker-`) && f.endsWith('.js'))!}`;
+  const bare = await bareDecodeScript();
   const marks = Object.fromEntries(
     Object.entries(truthOf('maren').jointsPx).map(([k, v]) => [
       k,
@@ -77,9 +79,9 @@ async function tenSeconds(page: Page, film: string): Promise<BigClips['tenS']> {
     ]),
   );
   return page.evaluate(
-    async ({ trackUrl, readUrl, points }) => {
+    async ({ trackUrl, readUrl, bare, points }) => {
       interface Api {
-        decodeOnly: (b: Blob) => Promise<{ ms: number }>;
+        decode: (b: Blob) => Promise<{ ms: number }>;
         track: (b: Blob, f: number, m: object, p: unknown) => Promise<{ tracks: unknown }>;
         readTracks: (t: unknown, o: object) => Promise<{ ok: boolean; detail?: string }>;
       }
@@ -87,9 +89,11 @@ async function tenSeconds(page: Page, film: string): Promise<BigClips['tenS']> {
         window as unknown as { Comlink: { wrap: (w: Worker) => Api; proxy: (f: () => void) => unknown } }
       ).Comlink;
       const tracker = comlink.wrap(new Worker(trackUrl, { type: 'module' }));
+      const bareUrl = URL.createObjectURL(new Blob([bare], { type: 'text/javascript' }));
+      const decoder = comlink.wrap(new Worker(bareUrl, { type: 'module' }));
       const reader = comlink.wrap(new Worker(readUrl, { type: 'module' }));
       const film = document.querySelector<HTMLInputElement>('#bench-film')!.files![0];
-      await tracker.decodeOnly(film);
+      await decoder.decode(film);
       const rounds: {
         decodeS: number;
         trackAndReadS: number;
@@ -98,7 +102,7 @@ async function tenSeconds(page: Page, film: string): Promise<BigClips['tenS']> {
         worstGapMs: number;
       }[] = [];
       for (let k = 0; k < 3; k += 1) {
-        const decoded = await tracker.decodeOnly(film);
+        const decoded = await decoder.decode(film);
         let [frames, worst, running] = [0, 0, true];
         let last = performance.now();
         requestAnimationFrame(function tick(t: number): void {
@@ -129,7 +133,7 @@ async function tenSeconds(page: Page, film: string): Promise<BigClips['tenS']> {
       rounds.sort((a, b) => a.ratio - b.ratio);
       return rounds[1];
     },
-    { trackUrl: worker('track'), readUrl: worker('read'), points: marks },
+    { trackUrl: worker('track'), readUrl: worker('read'), bare, points: marks },
   );
 }
 

@@ -12,6 +12,7 @@ import { handsOf } from '../../../core/visit/visitCase.ts';
 import type { FitSession, Take } from '../../../core/records/types.ts';
 import type { SideKey } from '../../../core/kinematics/angles.ts';
 import { plainName } from '../../../core/landmarks/landmarks.ts';
+import { HiddenTable } from '../../charts/HiddenTable';
 import type { Reading } from '../../../core/kinematics/read.ts';
 
 const mm = (v: number): string => v.toFixed(0).replace('-', '−');
@@ -143,42 +144,52 @@ function Paths({ reading, balance }: { reading: Reading; balance: { x: number; y
     (p) => y(p[1]),
   );
   return (
-    <Box
-      component="svg"
-      viewBox={`0 0 ${W} ${H}`}
-      role="img"
-      aria-label={`Paths of ${drawn.map((d) => plainName(d.key)).join(', ')} about the bottom bracket, to scale`}
-      sx={{ width: '100%', '& text': { fontSize: 12, fill: palette.text.secondary } }}
-    >
-      <path d={`M${x(0) - 8},${y(0)} h16 M${x(0)},${y(0) - 8} v16`} stroke={palette.text.primary} />
-      {drawn.map(({ key, points }) => {
-        const right = points.reduce((a, b) => (b[0] > a[0] ? b : a));
-        return (
-          <g key={key}>
+    <Box sx={{ position: 'relative', '& text': { fontSize: 12, fill: palette.text.secondary } }}>
+      <svg
+        viewBox={`0 0 ${W} ${H}`}
+        width="100%"
+        role="img"
+        aria-label={`Paths of ${drawn.map((d) => plainName(d.key)).join(', ')} about the bottom bracket, to scale`}
+      >
+        <path d={`M${x(0) - 8},${y(0)} h16 M${x(0)},${y(0) - 8} v16`} stroke={palette.text.primary} />
+        {drawn.map(({ key, points }) => {
+          const right = points.reduce((a, b) => (b[0] > a[0] ? b : a));
+          return (
+            <g key={key}>
+              <path
+                d={`${path(points) ?? ''}Z`}
+                fill="none"
+                stroke={key === 'heel' ? palette.primary.main : palette.ink.measured}
+                strokeWidth={key === 'heel' ? 2.2 : 1.4}
+              />
+              <text x={x(right[0]) + 5} y={y(right[1]) + 4}>
+                {plainName(key)}
+              </text>
+            </g>
+          );
+        })}
+        {balance && (
+          <g>
+            <circle cx={x(balance.x)} cy={y(balance.y)} r={7} fill="none" stroke={palette.text.primary} />
             <path
-              d={`${path(points) ?? ''}Z`}
-              fill="none"
-              stroke={key === 'heel' ? palette.primary.main : palette.ink.measured}
-              strokeWidth={key === 'heel' ? 2.2 : 1.4}
+              d={`M${x(balance.x)},${y(balance.y)} v-7 a7,7 0 0 1 7,7 z M${x(balance.x)},${y(balance.y)} v7 a7,7 0 0 1 -7,-7 z`}
+              fill={palette.text.primary}
             />
-            <text x={x(right[0]) + 5} y={y(right[1]) + 4}>
-              {plainName(key)}
+            <text x={x(balance.x) + 11} y={y(balance.y) + 4}>
+              mass
             </text>
           </g>
-        );
-      })}
-      {balance && (
-        <g>
-          <circle cx={x(balance.x)} cy={y(balance.y)} r={7} fill="none" stroke={palette.text.primary} />
-          <path
-            d={`M${x(balance.x)},${y(balance.y)} v-7 a7,7 0 0 1 7,7 z M${x(balance.x)},${y(balance.y)} v7 a7,7 0 0 1 -7,-7 z`}
-            fill={palette.text.primary}
-          />
-          <text x={x(balance.x) + 11} y={y(balance.y) + 4}>
-            mass
-          </text>
-        </g>
-      )}
+        )}
+      </svg>
+      <HiddenTable
+        caption="Paths about the bottom bracket, mm"
+        columns={['Landmark', 'Width', 'Height']}
+        rows={drawn.map(({ key, points }) => {
+          const [left = 0, right = 0] = extent(points, (p) => p[0]);
+          const [low = 0, high = 0] = extent(points, (p) => p[1]);
+          return [plainName(key), (right - left).toFixed(0), (high - low).toFixed(0)];
+        })}
+      />
     </Box>
   );
 }

@@ -2,6 +2,7 @@ import Box from '@mui/material/Box';
 import { useTheme } from '@mui/material/styles';
 import { line, scaleLinear } from 'd3';
 import { evaluateCurve } from '../../../core/math/harmonics.ts';
+import { HiddenTable } from '../../charts/HiddenTable';
 import type { FrontalReading } from '../../../core/kinematics/frontalReading.ts';
 
 const W = 480;
@@ -43,68 +44,75 @@ export function KneeTrace({ reading, cursorDeg }: { reading: FrontalReading; cur
     (p) => y(p[1]),
   );
   return (
-    <Box
-      component="svg"
-      viewBox={`0 0 ${W} ${H}`}
-      role="img"
-      aria-label={`Knee paths seen from behind: left ${sides[0].width.value.toFixed(0)} mm wide, right ${sides[1].width.value.toFixed(0)} mm wide`}
-      sx={{ width: '100%', display: 'block', '& text': { fontSize: 13, fill: palette.text.secondary } }}
-    >
-      <line x1={x(0)} x2={x(0)} y1={16} y2={H - 20} stroke={palette.ink.faint} strokeDasharray="12 3 2 3" />
-      <text x={x(0)} y={H - 6} textAnchor="middle">
-        bike’s middle
-      </text>
-      {sides.map(({ side, points, foot, now, width }) => {
-        const xs = points.map((p) => p[0]);
-        const [from, to] = [Math.min(...xs), Math.max(...xs)];
-        return (
-          <g key={side}>
-            <line
-              x1={x(foot)}
-              x2={x(foot)}
-              y1={MARGIN - 12}
-              y2={H - MARGIN + 8}
-              stroke={palette.text.secondary}
-              strokeDasharray="3 4"
-            />
-            <path
-              d={`M${x(foot) - 13},${H - MARGIN + 8} h26 l-4,7 h-18 z`}
-              fill={palette.ink.band}
-              stroke={palette.text.secondary}
-            />
-            <path
-              d={path(points.slice(0, 73)) ?? ''}
-              fill="none"
-              stroke={palette.ink.measured}
-              strokeWidth={2.4}
-            />
-            <path
-              d={path([...points.slice(72), points[0]]) ?? ''}
-              fill="none"
-              stroke={palette.ink.measured}
-              strokeWidth={1.4}
-              strokeDasharray="5 4"
-            />
-            <path
-              d={`M${x(from)},18 v8 M${x(to)},18 v8 M${x(from)},22 H${x(to)}`}
-              stroke={palette.text.primary}
-              fill="none"
-            />
-            <text x={x((from + to) / 2)} y={13} textAnchor="middle">
-              {side} {width.value.toFixed(0)} mm
-            </text>
-            {now && (
-              <circle
-                cx={x(now[0])}
-                cy={y(now[1])}
-                r={5}
-                fill={palette.primary.main}
-                stroke={palette.ink.plate}
+    <Box sx={{ position: 'relative', '& text': { fontSize: 13, fill: palette.text.secondary } }}>
+      <svg
+        viewBox={`0 0 ${W} ${H}`}
+        width="100%"
+        role="img"
+        aria-label="Knee paths seen from behind"
+        style={{ display: 'block' }}
+      >
+        <line x1={x(0)} x2={x(0)} y1={16} y2={H - 20} stroke={palette.ink.faint} strokeDasharray="12 3 2 3" />
+        <text x={x(0)} y={H - 6} textAnchor="middle">
+          bike’s middle
+        </text>
+        {sides.map(({ side, points, foot, now, width }) => {
+          const xs = points.map((p) => p[0]);
+          const [from, to] = [Math.min(...xs), Math.max(...xs)];
+          return (
+            <g key={side}>
+              <line
+                x1={x(foot)}
+                x2={x(foot)}
+                y1={MARGIN - 12}
+                y2={H - MARGIN + 8}
+                stroke={palette.text.secondary}
+                strokeDasharray="3 4"
               />
-            )}
-          </g>
-        );
-      })}
+              <path
+                d={`M${x(foot) - 13},${H - MARGIN + 8} h26 l-4,7 h-18 z`}
+                fill={palette.ink.band}
+                stroke={palette.text.secondary}
+              />
+              <path
+                d={path(points.slice(0, 73)) ?? ''}
+                fill="none"
+                stroke={palette.ink.measured}
+                strokeWidth={2.4}
+              />
+              <path
+                d={path([...points.slice(72), points[0]]) ?? ''}
+                fill="none"
+                stroke={palette.ink.measured}
+                strokeWidth={1.4}
+                strokeDasharray="5 4"
+              />
+              <path
+                d={`M${x(from)},18 v8 M${x(to)},18 v8 M${x(from)},22 H${x(to)}`}
+                stroke={palette.text.primary}
+                fill="none"
+              />
+              <text x={x((from + to) / 2)} y={13} textAnchor="middle">
+                {side} {width.value.toFixed(0)} mm
+              </text>
+              {now && (
+                <circle
+                  cx={x(now[0])}
+                  cy={y(now[1])}
+                  r={5}
+                  fill={palette.primary.main}
+                  stroke={palette.ink.plate}
+                />
+              )}
+            </g>
+          );
+        })}
+      </svg>
+      <HiddenTable
+        caption="Knee paths seen from behind, mm"
+        columns={['Leg', 'Width of the path', 'Foot from the bike’s middle']}
+        rows={sides.map(({ side, width, foot }) => [side, width.value.toFixed(0), Math.abs(foot).toFixed(0)])}
+      />
     </Box>
   );
 }

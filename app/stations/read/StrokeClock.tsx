@@ -3,6 +3,7 @@ import { useTheme } from '@mui/material/styles';
 import { lineRadial, scaleLinear, curveLinearClosed } from 'd3';
 import type { PointerEvent } from 'react';
 import { RAD_PER_DEG } from '../../../core/math/angles.ts';
+import { HiddenTable } from '../../charts/HiddenTable';
 import { GRID_DEG } from '../../../core/kinematics/curves.ts';
 
 interface Props {
@@ -43,6 +44,7 @@ export function StrokeClock({ label, values, spread, cursorDeg, onCursor, mirror
   return (
     <Box
       sx={{
+        position: 'relative',
         '& svg': { width: '100%', height: 'auto', display: 'block', touchAction: 'none' },
         '& text': { fontSize: 12, fill: palette.text.secondary },
       }}
@@ -106,6 +108,11 @@ export function StrokeClock({ label, values, spread, cursorDeg, onCursor, mirror
           </g>
         )}
       </svg>
+      <HiddenTable
+        caption={`${label} on the crank’s clock`}
+        columns={['Hour', 'Mean, degrees']}
+        rows={Array.from({ length: 12 }, (_, h) => [h === 0 ? 12 : h, values[12 * h].toFixed(1)])}
+      />
     </Box>
   );
 }

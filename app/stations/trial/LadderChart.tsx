@@ -2,6 +2,9 @@ import Box from '@mui/material/Box';
 import { useTheme } from '@mui/material/styles';
 import { extent, line as d3line, scaleLinear } from 'd3';
 import type { Band } from '../../../core/protocol/judge.ts';
+import { Axis } from '../../charts/Axis';
+import { HiddenTable } from '../../charts/HiddenTable';
+import { TargetBand } from '../../charts/TargetBand';
 import type { Sweep } from '../../../core/plan/terms/sweep.ts';
 
 export interface LadderLine {
@@ -18,6 +21,15 @@ const READ = { top: 236, bottom: 380 };
 const H = 424;
 const LEFT = 84;
 const RIGHT = W - 24;
+
+const number = (n: number): string => String(Math.round(10 * n) / 10).replace('-', '−');
+
+const bandText = ({ low, high }: Band): string =>
+  low === null
+    ? `band up to ${number(high!)}`
+    : high === null
+      ? `band from ${number(low)}`
+      : `band ${number(low)} to ${number(high)}`;
 
 /** The rider's word over the setting, and under it a measure over the same setting. */
 export function LadderChart({ sweep, unit, line }: { sweep: Sweep; unit: string; line: LadderLine | null }) {
@@ -38,20 +50,14 @@ export function LadderChart({ sweep, unit, line }: { sweep: Sweep; unit: string;
   const vPad = Math.max(1, 0.12 * (vHigh - vLow));
   const v = scaleLinear([vLow - vPad, vHigh + vPad], [READ.bottom, READ.top]).nice(4);
   const ticks = [...new Set(settings)].sort((a, b) => a - b);
-  const number = (n: number): string => String(Math.round(10 * n) / 10).replace('-', '−');
-  const stepText = sweep.points
-    .map(
-      (p, i) =>
-        `${number(p.setting)} ${unit}: ${i === 0 ? 'start' : p.said ? `felt ${number(p.felt)}` : 'not said'}`,
-    )
-    .join('; ');
+  const bottom = line ? READ.bottom : FELT.bottom;
   return (
-    <Box sx={{ '& text': { fontSize: 13, fill: palette.text.secondary } }}>
+    <Box sx={{ position: 'relative', '& text': { fontSize: 13, fill: palette.text.secondary } }}>
       <svg
         viewBox={`0 0 ${W} ${H}`}
         width="100%"
         role="img"
-        aria-label={`Step ladder. ${stepText}`}
+        aria-label="Step ladder"
         style={{ display: 'block' }}
       >
         {sweep.plateau && (
@@ -60,7 +66,7 @@ export function LadderChart({ sweep, unit, line }: { sweep: Sweep; unit: string;
               x={x(sweep.plateau.from) - 9}
               width={x(sweep.plateau.to) - x(sweep.plateau.from) + 18}
               y={FELT.top - 12}
-              height={(line ? READ.bottom : FELT.bottom) - FELT.top + 12}
+              height={bottom - FELT.top + 12}
               fill={palette.ink.band}
             />
             <text
@@ -79,7 +85,7 @@ export function LadderChart({ sweep, unit, line }: { sweep: Sweep; unit: string;
               x1={x(sweep.turnsAt)}
               x2={x(sweep.turnsAt)}
               y1={FELT.top - 12}
-              y2={line ? READ.bottom : FELT.bottom}
+              y2={bottom}
               strokeDasharray="2 4"
             />
             <path
@@ -131,21 +137,8 @@ export function LadderChart({ sweep, unit, line }: { sweep: Sweep; unit: string;
             </text>
           </g>
         ))}
-        {ticks.map((t) => (
-          <g key={t}>
-            <line
-              x1={x(t)}
-              x2={x(t)}
-              y1={(line ? READ.bottom : FELT.bottom) + 2}
-              y2={(line ? READ.bottom : FELT.bottom) + 8}
-              stroke={palette.text.secondary}
-            />
-            <text x={x(t)} y={(line ? READ.bottom : FELT.bottom) + 24} textAnchor="middle">
-              {number(t)}
-            </text>
-          </g>
-        ))}
-        <text x={RIGHT} y={(line ? READ.bottom : FELT.bottom) + 42} textAnchor="end">
+        <Axis side="bottom" at={bottom} ticks={ticks.map((t) => ({ at: x(t), text: number(t) }))} />
+        <text x={RIGHT} y={bottom + 42} textAnchor="end">
           {unit === '°' ? 'degrees' : unit}
         </text>
         {line && (
@@ -154,26 +147,16 @@ export function LadderChart({ sweep, unit, line }: { sweep: Sweep; unit: string;
               {line.name}, {line.unit}
             </text>
             {band && (band.low !== null || band.high !== null) && (
-              <g stroke={palette.text.secondary} strokeDasharray="8 3">
-                {[band.low, band.high].map(
-                  (b) => b !== null && <line key={b} x1={LEFT} x2={RIGHT} y1={v(b)} y2={v(b)} />,
-                )}
-              </g>
+              <TargetBand
+                band={band}
+                scale={v}
+                values="upright"
+                extent={[READ.bottom, READ.top]}
+                across={[LEFT, RIGHT]}
+                text={bandText(band)}
+              />
             )}
-            {band &&
-              [band.low, band.high].map(
-                (b) =>
-                  b !== null && (
-                    <text key={b} x={RIGHT} y={v(b) - 5} textAnchor="end">
-                      band {number(b)}
-                    </text>
-                  ),
-              )}
-            {v.ticks(4).map((t) => (
-              <text key={t} x={LEFT - 10} y={v(t) + 4} textAnchor="end">
-                {number(t)}
-              </text>
-            ))}
+            <Axis side="left" at={LEFT} ticks={v.ticks(4).map((t) => ({ at: v(t), text: number(t) }))} />
             <line x1={LEFT} x2={RIGHT} y1={READ.bottom} y2={READ.bottom} stroke={palette.divider} />
             <path
               d={
@@ -202,6 +185,15 @@ export function LadderChart({ sweep, unit, line }: { sweep: Sweep; unit: string;
           </g>
         )}
       </svg>
+      <HiddenTable
+        caption="Step ladder"
+        columns={['Step', unit === '°' ? 'Setting, degrees' : `Setting, ${unit}`, 'Felt']}
+        rows={sweep.points.map((p, i) => [
+          i === 0 ? 'start' : i,
+          number(p.setting),
+          i === 0 ? 'start' : p.said ? number(p.felt) : 'not said',
+        ])}
+      />
     </Box>
   );
 }
