@@ -26,14 +26,14 @@ test('a film damaged in its middle is taken in, its damage said, and its whole p
   await page
     .getByTestId('film-file')
     .setInputFiles({ name: 'damaged.mp4', mimeType: 'video/mp4', buffer: damaged });
-  const told = page.getByTestId('film-damage');
-  await expect(told).toContainText(/Frames? \d+.* can’t be decoded/, { timeout: 60_000 });
-  await told.getByRole('button', { name: /^Use frames 0 to \d+/ }).click();
-  await expect(told).toContainText('The part that is read is whole');
+  const damage = page.getByTestId('film-damage');
+  await expect(damage).toContainText(/Frames? \d+.* can’t be decoded/, { timeout: 60_000 });
+  await damage.getByRole('button', { name: /^Use frames 0 to \d+/ }).click();
+  await expect(damage).toContainText('The part that is read is whole');
   await expect(page.getByText(/^Read from frame 0 to \d+ of/)).toBeVisible();
   // Known after a reload, without being looked through again.
   await page.reload();
-  await expect(told).toContainText('The part that is read is whole');
+  await expect(damage).toContainText('The part that is read is whole');
 });
 
 test('files that are no clip are told what they are, and nothing is stored', async ({ page }) => {

@@ -259,14 +259,14 @@ test('export everything, wipe the device, bring it back: the same to the byte', 
   const whole = (p: Page): Promise<Record<string, Record<string, string>>> =>
     p.evaluate(async () => {
       const db = await new Promise<IDBDatabase>((resolve) => {
-        const asked = indexedDB.open('deep-angle');
-        asked.onsuccess = () => resolve(asked.result);
+        const opening = indexedDB.open('deep-angle');
+        opening.onsuccess = () => resolve(opening.result);
       });
       const out: Record<string, Record<string, string>> = {};
       for (const name of ['riders', 'bikes', 'sessions', 'clips', 'tracks']) {
         const store = db.transaction(name).objectStore(name);
-        const all = <T>(asked: IDBRequest<T>): Promise<T> =>
-          new Promise((resolve) => (asked.onsuccess = () => resolve(asked.result)));
+        const all = <T>(request: IDBRequest<T>): Promise<T> =>
+          new Promise((resolve) => (request.onsuccess = () => resolve(request.result)));
         const [keys, values] = [await all(store.getAllKeys()), await all(store.getAll())];
         out[name] = Object.fromEntries(
           keys.map((key, i) => {
@@ -306,9 +306,9 @@ test('export everything, wipe the device, bring it back: the same to the byte', 
   await fresh.evaluate(
     () =>
       new Promise<void>((resolve) => {
-        const asked = indexedDB.open('deep-angle');
-        asked.onsuccess = () => {
-          const db = asked.result;
+        const opening = indexedDB.open('deep-angle');
+        opening.onsuccess = () => {
+          const db = opening.result;
           const names = ['riders', 'bikes', 'sessions', 'clips', 'tracks'].filter((n) =>
             db.objectStoreNames.contains(n),
           );

@@ -99,9 +99,9 @@ test('a film that faces left is the other side; what is dragged and what is aske
   await page.getByRole('button', { name: 'The whole picture' }).click();
   await expect.poll(async () => (await stage.boundingBox())!.width / width).toBeCloseTo(1, 2);
   while (await page.getByRole('button', { name: /Yes, it is/ }).isVisible()) {
-    const asked = await page.getByRole('group', { name: 'Asked' }).innerText();
+    const question = await page.getByRole('group', { name: 'Asked' }).innerText();
     await page.keyboard.press('y');
-    await expect(page.getByRole('group', { name: 'Asked' }).filter({ hasText: asked })).toHaveCount(0);
+    await expect(page.getByRole('group', { name: 'Asked' }).filter({ hasText: question })).toHaveCount(0);
   }
   await expect(measure).toBeDisabled();
   await page.getByLabel('Or the tyre, as printed').fill('37-000');

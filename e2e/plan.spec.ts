@@ -42,9 +42,9 @@ test('a line is accepted, edited, rejected with a reason, moved up; what follows
   await field.press('Enter');
   await page.getByRole('button', { name: 'Use these' }).click();
   // What it changes in other lines is told before it is taken.
-  const told = page.getByRole('button', { name: 'Accept the change' });
-  await told.or(crank.getByText('edited')).first().waitFor();
-  if (await told.isVisible()) await told.click();
+  const accept = page.getByRole('button', { name: 'Accept the change' });
+  await accept.or(crank.getByText('edited')).first().waitFor();
+  if (await accept.isVisible()) await accept.click();
   await expect(crank).toContainText('175 mm → 167.5 mm');
   await expect(crank).toContainText('edited');
   await expect(hip).not.toHaveText(before, { useInnerText: true });

@@ -78,16 +78,16 @@ test('angles and the visit come back from their files; broken ones are told wher
   await page.getByTestId('knee-min').waitFor();
   const angles = readFileSync(await saved('Save angles (CSV)'), 'utf8');
   const visit = readFileSync(await saved('Save session (JSON)'), 'utf8');
-  const beside = page.getByRole('region', { name: 'Compare with other takes' });
+  const region = page.getByRole('region', { name: 'Compare with other takes' });
   const lay = (name: string, text: string): Promise<void> =>
-    beside
+    region
       .getByTestId('curves-file')
       .setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(text) });
   await lay('broken.csv', angles.replace(/\n1,/, '\none,'));
-  await expect(beside.getByRole('alert')).toContainText('broken.csv: Row 2, column stroke: “one”');
+  await expect(region.getByRole('alert')).toContainText('broken.csv: Row 2, column stroke: “one”');
   // The reading's own table differs from it by nothing; one with the knee 5° further bent by that.
   await lay('own.csv', angles);
-  const own = beside.getByRole('table', { name: 'own.csv, differences' });
+  const own = region.getByRole('table', { name: 'own.csv, differences' });
   await expect(own.getByRole('row')).toHaveCount(9);
   await expect(own.getByRole('row', { name: /^Knee/ })).toContainText(/^Knee0\.0°0\.0°$/);
   const [head, ...rows] = angles.trim().split('\n');
@@ -100,15 +100,15 @@ test('angles and the visit come back from their files; broken ones are told wher
   );
   await lay('bent.csv', [head, ...bent].join('\n'));
   await expect(
-    beside.getByRole('table', { name: 'bent.csv, differences' }).getByRole('row', { name: /^Knee/ }),
+    region.getByRole('table', { name: 'bent.csv, differences' }).getByRole('row', { name: /^Knee/ }),
   ).toContainText(/\+5\.0°\+5\.0°/);
   // Quoted as the angle inside the joint, five degrees more bend are five degrees less.
   await page.getByRole('button', { name: 'Inside, straight 180°' }).click();
   await expect(
-    beside.getByRole('table', { name: 'bent.csv, differences' }).getByRole('row', { name: /^Knee/ }),
+    region.getByRole('table', { name: 'bent.csv, differences' }).getByRole('row', { name: /^Knee/ }),
   ).toContainText(/−5\.0°−5\.0°/);
-  await beside.getByRole('button', { name: 'Remove own.csv' }).click();
-  await expect(beside.getByTestId('laid-table')).toHaveCount(1);
+  await region.getByRole('button', { name: 'Remove own.csv' }).click();
+  await expect(region.getByTestId('laid-table')).toHaveCount(1);
 
   await page.goto('/backup');
   const bring = (text: string): Promise<void> =>
@@ -143,14 +143,14 @@ test('another take is laid beside: its curve, its differences, real or within no
     timeout: 60_000,
   });
   await page.getByRole('link', { name: /^8 Read/ }).click();
-  const beside = page.getByRole('region', { name: 'Compare with other takes' });
-  await beside.getByRole('checkbox').first().check();
-  await expect(beside.getByTestId('differences')).toContainText(
+  const region = page.getByRole('region', { name: 'Compare with other takes' });
+  await region.getByRole('checkbox').first().check();
+  await expect(region.getByTestId('differences')).toContainText(
     '0 of 24 figures differ by more than the noise',
   );
-  await beside.getByRole('button', { name: 'All figures' }).click();
-  await expect(beside.getByRole('table').getByRole('row')).toHaveCount(25);
-  await expect(beside.getByRole('table')).not.toContainText('real');
-  await beside.getByLabel('Stickers reapplied in between').check();
-  await expect(beside).toContainText('Other stickers: where they sit counts fully.');
+  await region.getByRole('button', { name: 'All figures' }).click();
+  await expect(region.getByRole('table').getByRole('row')).toHaveCount(25);
+  await expect(region.getByRole('table')).not.toContainText('real');
+  await region.getByLabel('Stickers reapplied in between').check();
+  await expect(region).toContainText('Other stickers: where they sit counts fully.');
 });

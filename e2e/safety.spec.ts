@@ -115,13 +115,13 @@ test('the server gives no path and no stack away, whatever is asked of it', asyn
     headers = {},
   ): Promise<{ status: number; headers: object; text: string }> =>
     new Promise((resolve, reject) => {
-      const asked = request({ host: '127.0.0.1', port, method, path, headers }, (answer) => {
+      const sent = request({ host: '127.0.0.1', port, method, path, headers }, (answer) => {
         let text = '';
         answer.on('data', (chunk: Buffer) => (text += chunk.toString()));
         answer.on('end', () => resolve({ status: answer.statusCode!, headers: answer.headers, text }));
       });
-      asked.on('error', reject);
-      asked.end();
+      sent.on('error', reject);
+      sent.end();
     });
   for (const [method, path, headers, status] of [
     ['GET', '/%', {}, 400],

@@ -14,10 +14,10 @@ test('over plain http from another device every page says what the browser gives
   });
   const context = await browser.newContext({ baseURL: `http://studio.test:${port}` });
   const page = await context.newPage();
-  const told = page.getByText('Opened over plain http from another device');
+  const warning = page.getByText('Opened over plain http from another device');
   for (const path of ['/', '/backup', '/sessions/pilar-1/intake', '/sessions/pilar-1/read']) {
     await page.goto(path);
-    await expect(told).toBeVisible();
+    await expect(warning).toBeVisible();
   }
   await page.goto('/sessions/idris-1/film');
   await page.getByTestId('film-file').setInputFiles({

@@ -143,8 +143,8 @@ test('an added film goes and changed marks come back by undo, with the tracks th
     .poll(() =>
       page.evaluate(async () => {
         const db = await new Promise<IDBDatabase>((resolve) => {
-          const asked = indexedDB.open('deep-angle');
-          asked.onsuccess = () => resolve(asked.result);
+          const opening = indexedDB.open('deep-angle');
+          opening.onsuccess = () => resolve(opening.result);
         });
         const all = db.transaction('clips').objectStore('clips').getAllKeys();
         const keys = await new Promise<IDBValidKey[]>((resolve) => {
@@ -208,8 +208,8 @@ test('the list keeps up with records that came some other way', async ({ page })
   await page.getByRole('heading', { name: 'Maren Toft' }).waitFor();
   await page.evaluate(async () => {
     const db = await new Promise<IDBDatabase>((resolve) => {
-      const asked = indexedDB.open('deep-angle');
-      asked.onsuccess = () => resolve(asked.result);
+      const opening = indexedDB.open('deep-angle');
+      opening.onsuccess = () => resolve(opening.result);
     });
     const write = db.transaction('riders', 'readwrite');
     const riders = write.objectStore('riders');

@@ -66,11 +66,11 @@ describe('npm run analyse', () => {
       /--facing/,
     ],
     ['a scale below nothing', () => ['public/demo/pilar.tracks.csv', '--mm-per-px', '0'], /--mm-per-px/],
-  ] as [string, () => string[], RegExp][])('answers %s with one line and exit 2', (_, args, said) => {
+  ] as [string, () => string[], RegExp][])('answers %s with one line and exit 2', (_, args, expected) => {
     const done = analyse(...args());
     expect(done.status).toBe(2);
     expect(done.stdout).toBe('');
     expect(done.stderr.trim().split('\n')).toHaveLength(1);
-    expect(done.stderr).toMatch(said);
+    expect(done.stderr).toMatch(expected);
   });
 });

@@ -45,7 +45,7 @@ function rowOf(film: HardFilm): string {
   const names = judgeNames(film, found.named);
   const verdict = judged(r, found);
   const wheels = judgeWheels(film, found.wheels);
-  const told = verdict.points.map((p) => p.key).join(', ');
+  const points = verdict.points.map((p) => p.key).join(', ');
   let way = '— | —';
   if (found.named) {
     const a = compareWithTruth(film.member, followed(r, found.named), film.room);
@@ -53,7 +53,7 @@ function rowOf(film: HardFilm): string {
     const [key, worst] = ANGLE_KEYS.map((k) => [k, a.angleRmsDeg[k]] as const).sort((p, q) => q[1] - p[1])[0];
     way = `${(100 * lost).toFixed(1)} % | ${worst.toFixed(2)}° ${ANGLE_NAMES[key].toLowerCase()}`;
   }
-  return `| ${film.name} | ${names.right.length} / ${names.asked.length} / ${names.wrong.length} | ${wheels.hubPx.toFixed(1)} / ${wheels.tyrePx.toFixed(1)} | ${way} | ${verdict.worth}${told ? `: ${told}` : ''} |`;
+  return `| ${film.name} | ${names.right.length} / ${names.asked.length} / ${names.wrong.length} | ${wheels.hubPx.toFixed(1)} / ${wheels.tyrePx.toFixed(1)} | ${way} | ${verdict.worth}${points ? `: ${points}` : ''} |`;
 }
 
 /** What is found on one random film. */

@@ -64,10 +64,10 @@ it('the bands in the handbook are those that the studio begins with', () => {
     PROTOCOLS.forEach((protocol, k) => {
       const band = protocol.bands[key];
       const [, low, high] = /^(?:(−?\d+)–|≥ )?(−?\d+)$/.exec(cells[k].replace('≤ ', '')) ?? [];
-      const told = cells[k].startsWith('≥')
+      const stated = cells[k].startsWith('≥')
         ? { low: number(high), high: null }
         : { low: low === undefined ? null : number(low), high: number(high) };
-      expect({ key, protocol: protocol.id, ...told }).toEqual({
+      expect({ key, protocol: protocol.id, ...stated }).toEqual({
         key,
         protocol: protocol.id,
         low: band?.low ?? null,

@@ -54,7 +54,7 @@ interface DemoFilm {
   /** The round it belongs to and the bike as it stood; the first, and as found, where nothing is said. */
   round?: number;
   setup?: BikeSetup;
-  said: Pick<Take, 'view' | 'position' | 'effort' | 'effortW' | 'cadenceRpm' | 'note'>;
+  about: Pick<Take, 'view' | 'position' | 'effort' | 'effortW' | 'cadenceRpm' | 'note'>;
 }
 
 type FrontalTruth = Pick<Truth, 'clip' | 'framesPerS' | 'frames' | 'jointsPx'> & {
@@ -62,7 +62,7 @@ type FrontalTruth = Pick<Truth, 'clip' | 'framesPerS' | 'frames' | 'jointsPx'> &
   barPx: { right: Vec2; left: Vec2 };
 };
 
-async function takeOf({ id, round = 1, setup, said }: DemoFilm): Promise<Take> {
+async function takeOf({ id, round = 1, setup, about }: DemoFilm): Promise<Take> {
   const truth = JSON.parse(readFileSync(`public/demo/${id}.truth.json`, 'utf8')) as Truth | FrontalTruth;
   const file = `public/demo/${truth.clip}`;
   const [width, height] = 'barPx' in truth ? [720, 720] : [1280, 720];
@@ -105,7 +105,7 @@ async function takeOf({ id, round = 1, setup, said }: DemoFilm): Promise<Take> {
     round,
     setup: setup ?? null,
     devices: NO_DEVICES,
-    ...said,
+    ...about,
     baselineOf: null,
     pairWith: null,
     width: 'barPx' in truth ? { of: 'bar', mm: truth.barMm, ...truth.barPx } : NO_WIDTH,
@@ -140,44 +140,51 @@ const FILMS: readonly DemoFilm[] = [
   {
     id: 'maren',
     session: 'maren-1',
-    said: { view: 'drive', position: 'hoods', effort: 'easy', effortW: 110, ...NOTE, cadenceRpm: 84 },
+    about: { view: 'drive', position: 'hoods', effort: 'easy', effortW: 110, ...NOTE, cadenceRpm: 84 },
   },
   {
     id: 'maren-second',
     session: 'maren-1',
     round: 2,
     setup: MAREN_BIKE.second,
-    said: { view: 'drive', position: 'hoods', effort: 'easy', effortW: 110, ...NOTE, cadenceRpm: 84 },
+    about: { view: 'drive', position: 'hoods', effort: 'easy', effortW: 110, ...NOTE, cadenceRpm: 84 },
   },
   {
     id: 'maren-third',
     session: 'maren-2',
-    said: { view: 'drive', position: 'hoods', effort: 'easy', effortW: 112, ...NOTE, cadenceRpm: 86 },
+    about: { view: 'drive', position: 'hoods', effort: 'easy', effortW: 112, ...NOTE, cadenceRpm: 86 },
   },
   {
     id: 'idris-front',
     session: 'idris-1',
-    said: { view: 'front', position: 'grips', effort: 'easy', effortW: 90, ...NOTE, cadenceRpm: 78 },
+    about: { view: 'front', position: 'grips', effort: 'easy', effortW: 90, ...NOTE, cadenceRpm: 78 },
   },
   {
     id: 'idris',
     session: 'idris-1',
-    said: { view: 'nonDrive', position: 'grips', effort: 'easy', effortW: 90, ...NOTE, cadenceRpm: 78 },
+    about: { view: 'nonDrive', position: 'grips', effort: 'easy', effortW: 90, ...NOTE, cadenceRpm: 78 },
   },
   {
     id: 'pilar',
     session: 'pilar-1',
-    said: { view: 'drive', position: 'hoods', effort: 'easy', effortW: 95, ...NOTE },
+    about: { view: 'drive', position: 'hoods', effort: 'easy', effortW: 95, ...NOTE },
   },
   {
     id: 'juno-rear',
     session: 'juno-1',
-    said: { view: 'rear', position: 'extensions', effort: 'working', effortW: 210, ...NOTE, cadenceRpm: 97 },
+    about: { view: 'rear', position: 'extensions', effort: 'working', effortW: 210, ...NOTE, cadenceRpm: 97 },
   },
   {
     id: 'juno',
     session: 'juno-1',
-    said: { view: 'drive', position: 'extensions', effort: 'working', effortW: 210, ...NOTE, cadenceRpm: 97 },
+    about: {
+      view: 'drive',
+      position: 'extensions',
+      effort: 'working',
+      effortW: 210,
+      ...NOTE,
+      cadenceRpm: 97,
+    },
   },
 ];
 

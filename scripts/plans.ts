@@ -23,20 +23,20 @@ function chapter(id: keyof typeof STORIES): string {
     lineTitle(l.key, l.when === 'later' ? l.whole : l.moves, 'mm', l.title);
   const line = (l: PlanLine, i: number): string => {
     const reason = (story.lines as Record<string, string>)[l.key] ?? '';
-    const told = l.predicted
+    const predicted = l.predicted
       .filter((f) => Math.abs(f.after - f.before) >= 1)
       .slice(0, 4)
       .map(
         (f) =>
           `${MEASURE_NAMES[f.key].toLowerCase()} ${round(f.before)} → ${round(f.after)} (${round(f.low)} to ${round(f.high)})`,
       );
-    return `${i + 1}. **${title(l)}** (${l.probability}). Why: ${l.why.join('; ')}.${told.length ? ` Predicted: ${told.join(', ')}.` : ''}${l.knockOn.length ? ` Knock-on: ${l.knockOn.join('; ')}.` : ''} Then check: ${l.check}.${reason ? `\n   *Handbook*: ${reason}` : ''}`;
+    return `${i + 1}. **${title(l)}** (${l.probability}). Why: ${l.why.join('; ')}.${predicted.length ? ` Predicted: ${predicted.join(', ')}.` : ''}${l.knockOn.length ? ` Knock-on: ${l.knockOn.join('; ')}.` : ''} Then check: ${l.check}.${reason ? `\n   *Handbook*: ${reason}` : ''}`;
   };
   const part = (name: string, lines: readonly PlanLine[]): string =>
     lines.length ? `### ${name}\n\n${lines.map(line).join('\n')}\n\n` : '';
   return `## ${story.name}
 
-${story.told}
+${story.complaint}
 
 Out in the film: ${out.length === 0 ? 'nothing' : out.map((m) => measureText(m)).join('; ')}.
 

@@ -78,8 +78,8 @@ export function matAt(of: Riding, tS: number): MatReading {
     front: forward,
   };
   // Bones beyond the supportive part press on its edge: the load gathers.
-  const beside = Math.max(0, of.sitBonesMm + 12 - of.widthMm + 20);
-  const sd = Math.max(13, 19 - 0.25 * beside);
+  const overhang = Math.max(0, of.sitBonesMm + 12 - of.widthMm + 20);
+  const sd = Math.max(13, 19 - 0.25 * overhang);
   const half = Math.min(of.sitBonesMm / 2, of.widthMm / 2 - 14);
   const places = [
     { x: -half + of.leftByMm, y: 165, share: shares.left, sd },

@@ -84,8 +84,8 @@ export function filmed(f: Filming): {
         yPx: new Float64Array(n),
         confidence: new Float32Array(n).fill(1),
       });
-      const beside = f.stickerOffMm?.[key] ?? { x: 0, y: 0 };
-      const off = f.stickersTurn ? turnedWithLimb(beside, key, pose) : beside;
+      const offset = f.stickerOffMm?.[key] ?? { x: 0, y: 0 };
+      const off = f.stickersTurn ? turnedWithLimb(offset, key, pose) : offset;
       path.xPx[i] = CENTRE.x + (side * (p.x + off.x)) / scale + noise * gaussian(random);
       path.yPx[i] = CENTRE.y - (p.y + off.y) / scale + noise * gaussian(random);
     }

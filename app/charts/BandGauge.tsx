@@ -38,7 +38,11 @@ export function BandGauge({
           stroke={palette.text.primary}
           strokeWidth={1.4}
         />
-        <path d={`M${x(value)},12 l-4,-9 h8 z`} fill={out ? palette.primary.main : palette.text.primary} />
+        <path
+          data-testid="pointer"
+          d={`M${x(value)},12 l-4,-9 h8 z`}
+          fill={out ? palette.primary.main : palette.text.primary}
+        />
       </Box>
       {of && (
         <Typography

@@ -10,7 +10,7 @@ const SCALE = 3;
 export function wholeDrawing(
   box: HTMLElement,
   ink: string,
-  ground: string,
+  background: string,
   font = 'Archivo, Arial, sans-serif',
 ): { svg: SVGSVGElement; width: number; height: number } | null {
   const layers = [...box.querySelectorAll<SVGSVGElement>('svg')];
@@ -22,7 +22,7 @@ export function wholeDrawing(
   svg.setAttribute('width', String(width));
   svg.setAttribute('height', String(height));
   const paper = document.createElementNS(svg.namespaceURI, 'rect');
-  for (const [name, value] of Object.entries({ width, height, fill: ground }))
+  for (const [name, value] of Object.entries({ width, height, fill: background }))
     paper.setAttribute(name, String(value));
   svg.append(paper);
   for (const layer of layers) for (const child of layer.children) svg.append(child.cloneNode(true));

@@ -21,7 +21,7 @@ interface Drawn {
   target?: { band: Band; text: string } | null;
   unit: string;
   /** Curves of other takes on GRID_DEG, each told by its own dash. */
-  beside?: readonly { name: string; values: readonly number[] }[];
+  compared?: readonly { name: string; values: readonly number[] }[];
   /** Values that the axis must hold beside the measured curve, so that it stands still while a predicted one moves. */
   hold?: readonly number[];
   height?: number;
@@ -55,7 +55,7 @@ const CRANK_TICKS = PLACES.map(({ deg, text }): Tick => ({
   anchor: deg === 0 ? 'start' : deg === 360 ? 'end' : 'middle',
 }));
 
-const BESIDE_DASHES = ['9 4', '3 4', '12 3 2 3'] as const;
+const COMPARED_DASHES = ['9 4', '3 4', '12 3 2 3'] as const;
 
 /** The dash by which a curve laid beside is told in the chart; nothing for one that is not there. */
 export const Dash = ({ index }: { index: number }) =>
@@ -68,16 +68,16 @@ export const Dash = ({ index }: { index: number }) =>
         y2="4"
         stroke="currentColor"
         strokeWidth="1.6"
-        strokeDasharray={BESIDE_DASHES[index]}
+        strokeDasharray={COMPARED_DASHES[index]}
       />
     </svg>
   );
 
-function yScale({ measured, target, hold, beside, height = HEIGHT }: Drawn): ScaleLinear<number, number> {
+function yScale({ measured, target, hold, compared, height = HEIGHT }: Drawn): ScaleLinear<number, number> {
   const band = target?.band ?? { low: null, high: null };
   const all = [
     ...measured,
-    ...(beside ?? []).flatMap((b) => b.values).filter(Number.isFinite),
+    ...(compared ?? []).flatMap((b) => b.values).filter(Number.isFinite),
     ...(hold ?? []).filter(Number.isFinite),
     ...[band.low, band.high].filter((v): v is number => v !== null),
   ];
@@ -96,8 +96,8 @@ const curvePath = (values: readonly number[], y: ScaleLinear<number, number>): s
   )(closed(values)) ?? '';
 
 /** What stands still: axes, target band, the measured curve and its spread. Drawn anew only when one of them changes. */
-const Ground = memo(function Ground(props: Drawn) {
-  const { measured, spread, sure, target, unit, beside, height = HEIGHT } = props;
+const Still = memo(function Ground(props: Drawn) {
+  const { measured, spread, sure, target, unit, compared, height = HEIGHT } = props;
   const { palette } = useTheme();
   const clipId = useId();
   const y = yScale(props);
@@ -140,14 +140,14 @@ const Ground = memo(function Ground(props: Drawn) {
         {ribbon && <path d={ribbon} fill={palette.ink.measured} opacity={0.16} />}
         {narrow && <path d={narrow} fill={palette.ink.measured} opacity={0.34} />}
         <path d={curvePath(measured, y)} fill="none" stroke={palette.ink.measured} strokeWidth={2.2} />
-        {beside?.map((b, k) => (
+        {compared?.map((b, k) => (
           <path
             key={`${k} ${b.name}`}
             d={b.values.length > 0 ? curvePath(b.values, y) : undefined}
             fill="none"
             stroke={palette.text.primary}
             strokeWidth={1.6}
-            strokeDasharray={BESIDE_DASHES[k]}
+            strokeDasharray={COMPARED_DASHES[k]}
           />
         ))}
       </g>
@@ -160,10 +160,10 @@ const AsTable = memo(function AsTable({
   label,
   measured,
   sure,
-  beside = [],
+  compared = [],
   unit,
   name = 'Mean',
-}: Pick<Drawn, 'measured' | 'sure' | 'beside' | 'unit' | 'name'> & { label: string }) {
+}: Pick<Drawn, 'measured' | 'sure' | 'compared' | 'unit' | 'name'> & { label: string }) {
   const figure = (v: number | undefined): string => v?.toFixed(1) ?? '';
   return (
     <HiddenTable
@@ -172,13 +172,13 @@ const AsTable = memo(function AsTable({
         'Crank, degrees from the top',
         name,
         ...(sure ? ['± of the mean'] : []),
-        ...beside.map((b) => b.name),
+        ...compared.map((b) => b.name),
       ]}
       rows={Array.from({ length: 24 }, (_, k) => 6 * k).map((i) => [
         GRID_DEG[i],
         figure(measured[i]),
         ...(sure ? [figure(sure[i])] : []),
-        ...beside.map((b) => figure(b.values[i])),
+        ...compared.map((b) => figure(b.values[i])),
       ])}
     />
   );
@@ -190,10 +190,10 @@ const AsTable = memo(function AsTable({
  */
 export function StrokeChart({ label, predicted, cursorDeg, onCursor, ...drawn }: Props) {
   const { palette } = useTheme();
-  const { measured, target, hold, unit, spread, sure, name, beside, height = HEIGHT } = drawn;
+  const { measured, target, hold, unit, spread, sure, name, compared, height = HEIGHT } = drawn;
   const y = useMemo(
-    () => yScale({ measured, target, hold, beside, unit, height }),
-    [measured, target, hold, beside, unit, height],
+    () => yScale({ measured, target, hold, compared, unit, height }),
+    [measured, target, hold, compared, unit, height],
   );
   const move = (e: PointerEvent<SVGSVGElement>): void => {
     if (!onCursor || (e.pointerType !== 'mouse' && e.buttons === 0)) return;
@@ -216,7 +216,7 @@ export function StrokeChart({ label, predicted, cursorDeg, onCursor, ...drawn }:
         '& text': { fontSize: 13, fill: palette.text.secondary },
       }}
     >
-      <Ground {...{ measured, spread, sure, target, hold, beside, unit, height }} />
+      <Still {...{ measured, spread, sure, target, hold, compared, unit, height }} />
       <svg
         viewBox={`0 0 ${WIDTH} ${height}`}
         role={onCursor ? 'slider' : 'img'}
@@ -260,7 +260,7 @@ export function StrokeChart({ label, predicted, cursorDeg, onCursor, ...drawn }:
           </g>
         )}
       </svg>
-      <AsTable {...{ label, measured, sure, beside, unit, name }} />
+      <AsTable {...{ label, measured, sure, compared, unit, name }} />
     </Box>
   );
 }

@@ -30,8 +30,8 @@ export const addingJob = (visitId: string): string => `add:${visitId}`;
 export const stopAdding = (visitId: string): void => stopJob(addingJob(visitId));
 export const wholeJob = (takeId: string): string => `whole:${takeId}`;
 
-const trouble = (visitId: string, told: FilmTrouble | null): void =>
-  filmStore.setState(({ troubles }) => ({ troubles: { ...troubles, [visitId]: told } }));
+const trouble = (visitId: string, words: FilmTrouble | null): void =>
+  filmStore.setState(({ troubles }) => ({ troubles: { ...troubles, [visitId]: words } }));
 
 /** A new take is ridden as the one before, until it is said otherwise. */
 function newTake(

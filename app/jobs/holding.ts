@@ -9,7 +9,7 @@ import { withWorker } from './withWorker';
 import { openPoseModel, type PoseModel } from './poseModel';
 
 /** The model is asked about this many frames, and no closer together than so many. */
-const ASKED = 24;
+const POSES = 24;
 const CLOSEST_FRAMES = 8;
 
 export const holdingJob = (takeId: string): string => `hold:${takeId}`;
@@ -21,10 +21,10 @@ export async function holdByModel(
   { tracks, loose, film }: { tracks: Tracks; loose: readonly Landmark[]; film: Blob },
 ): Promise<void> {
   const { from, to } = take.trim ?? { from: 0, to: take.video.frames - 1 };
-  const step = Math.max(CLOSEST_FRAMES, Math.ceil((to - from) / ASKED));
-  const asked = new Set([take.markedFrame]);
-  for (let i = from; i <= to; i += step) asked.add(i);
-  const frames = [...asked].sort((a, b) => a - b);
+  const step = Math.max(CLOSEST_FRAMES, Math.ceil((to - from) / POSES));
+  const indices = new Set([take.markedFrame]);
+  for (let i = from; i <= to; i += step) indices.add(i);
+  const frames = [...indices].sort((a, b) => a - b);
   await runJob(holdingJob(take.id), {
     label: 'Holding paths by the pose model',
     to: `/sessions/${session.id}/track`,

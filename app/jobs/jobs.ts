@@ -16,7 +16,7 @@ export interface Job {
   of: number | null;
   beganMs: number;
   /** When it last told how far it is; together with `beganMs`, how fast it goes. */
-  toldMs: number;
+  reportedMs: number;
 }
 
 /** What came of a job: its value, or why there is none. */
@@ -44,8 +44,8 @@ export interface JobOf<T> {
 /** What is under way in this page, by id, and what the last job of an id has to tell. */
 export const jobStore = createStore<{
   jobs: Readonly<Record<string, Job>>;
-  told: Readonly<Record<string, string | null>>;
-}>()(() => ({ jobs: {}, told: {} }));
+  outcomes: Readonly<Record<string, string | null>>;
+}>()(() => ({ jobs: {}, outcomes: {} }));
 
 const running = new Map<string, { end: Promise<JobEnd<unknown>>; stop: AbortController }>();
 
@@ -62,7 +62,7 @@ const put = (id: string, job: Job | null): void =>
     return { jobs: next };
   });
 const tellOf = (id: string, words: string | null): void =>
-  jobStore.setState(({ told }) => ({ told: { ...told, [id]: words } }));
+  jobStore.setState(({ outcomes }) => ({ outcomes: { ...outcomes, [id]: words } }));
 
 const sentence = (value: unknown): string | null => (typeof value === 'string' ? value : null);
 
@@ -77,10 +77,10 @@ export function runJob<T>(
   const known = running.get(id);
   if (known) return known.end as Promise<JobEnd<T>>;
   const stop = new AbortController();
-  const job: Job = { id, label, to, everywhere, done: 0, of: null, beganMs: now(), toldMs: now() };
+  const job: Job = { id, label, to, everywhere, done: 0, of: null, beganMs: now(), reportedMs: now() };
   const tell: Handle['tell'] = (done, of) => {
     const known = jobStore.getState().jobs[id];
-    if (known) put(id, { ...known, done, of, toldMs: now() });
+    if (known) put(id, { ...known, done, of, reportedMs: now() });
   };
   put(id, job);
   tellOf(id, null);
@@ -95,9 +95,9 @@ export function runJob<T>(
     try {
       const made = (): Promise<T> => Promise.race([work({ signal: stop.signal, tell }), stopped]);
       const value = await (oneTab ? inOneTab(id, made) : made());
-      const told = words(value);
-      tellOf(id, told);
-      tellElsewhere(job, told ?? `${label}: done.`);
+      const outcome = words(value);
+      tellOf(id, outcome);
+      tellElsewhere(job, outcome ?? `${label}: done.`);
       return { ok: true, value };
     } catch (error) {
       const why = whyNot(error);

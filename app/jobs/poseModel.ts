@@ -7,7 +7,7 @@ export interface PoseModel {
   close: () => void;
 }
 
-type Told =
+type FrameMessage =
   | { from: 'pose'; kind: 'ready' }
   | { from: 'pose'; kind: 'no-webgl' }
   | { from: 'pose'; kind: 'failed'; why: string }
@@ -53,12 +53,12 @@ function framed(): Promise<PoseModel> {
       reject(new Error(sentence));
     };
     const hear = (e: MessageEvent): void => {
-      const told = e.data as Told | undefined;
-      if (e.source !== page.contentWindow || told?.from !== 'pose') return;
-      if (told.kind === 'no-webgl')
+      const message = e.data as FrameMessage | undefined;
+      if (e.source !== page.contentWindow || message?.from !== 'pose') return;
+      if (message.kind === 'no-webgl')
         giveUp('This browser has no WebGL, which the pose model needs. Everything else works without it.');
-      else if (told.kind === 'failed') giveUp(`The pose model could not be loaded: ${told.why}`);
-      else if (told.kind === 'ready') {
+      else if (message.kind === 'failed') giveUp(`The pose model could not be loaded: ${message.why}`);
+      else if (message.kind === 'ready') {
         window.clearTimeout(timer);
         resolve({
           find: (picture) =>
@@ -71,10 +71,10 @@ function framed(): Promise<PoseModel> {
           close,
         });
       } else {
-        const w = waiting.get(told.id);
-        waiting.delete(told.id);
-        if (told.why) w?.failed(new Error(`The pose model gave up: ${told.why}`));
-        else w?.done(told.points);
+        const w = waiting.get(message.id);
+        waiting.delete(message.id);
+        if (message.why) w?.failed(new Error(`The pose model gave up: ${message.why}`));
+        else w?.done(message.points);
       }
     };
     const timer = window.setTimeout(

@@ -15,14 +15,14 @@ const change = (part: Partial<OfflineState>): void => offlineStore.setState(part
 let worker: Workbox | null = null;
 /** A newer service worker is here and waits. */
 let waiting = false;
-let asked = false;
+let registered = false;
 
 /** Looked for again while the page stays open for days. */
 const LOOK_AGAIN_MS = 3_600_000;
 
 /** No closer together than this is it asked whether a newer version is served, ms. */
 const ASK_AGAIN_MS = 60_000;
-let askedAtMs = -Infinity;
+let checkedAtMs = -Infinity;
 
 /** The version that this page was built as, as the framework has it. */
 const mine = (): string | undefined =>
@@ -30,8 +30,8 @@ const mine = (): string | undefined =>
 
 /** Asks the server whether this page is of the version that it serves; an old page says that a newer one is ready. */
 export async function lookForNewer(): Promise<void> {
-  if (!import.meta.env?.PROD || Date.now() - askedAtMs < ASK_AGAIN_MS) return;
-  askedAtMs = Date.now();
+  if (!import.meta.env?.PROD || Date.now() - checkedAtMs < ASK_AGAIN_MS) return;
+  checkedAtMs = Date.now();
   const answer = await fetch('/version', { cache: 'no-store' }).catch(() => null);
   const served = answer?.ok ? (await answer.text()).trim() : null;
   if (served && mine() && served !== mine()) change({ newer: true });
@@ -39,8 +39,8 @@ export async function lookForNewer(): Promise<void> {
 
 /** Keeps the application on this device, once it has been drawn. Nothing happens where browsers have no service workers, or in development. */
 export function keepOffline(): void {
-  if (!import.meta.env.PROD || asked) return;
-  asked = true;
+  if (!import.meta.env.PROD || registered) return;
+  registered = true;
   // Coming back to the page is when a newer version matters.
   document.addEventListener('visibilitychange', () => void (document.hidden || lookForNewer()));
   setInterval(() => void lookForNewer(), LOOK_AGAIN_MS);

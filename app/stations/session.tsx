@@ -37,7 +37,6 @@ import { openVisit, refreshVisit, stepVisit, visitStore } from '../session/visit
 import { loadRider } from '../storage/sessions';
 import type { Route } from './+types/session';
 import { notify } from '../session/notices';
-import { UNSEEN } from '../ui/unseen';
 import { dayText } from '../ui/words/dates';
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [

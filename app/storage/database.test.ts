@@ -5,10 +5,10 @@ vi.stubGlobal('navigator', { userAgent: 'Chrome/140' });
 
 const open = (version?: number, upgrade?: (db: IDBDatabase) => void): Promise<IDBDatabase> =>
   new Promise((resolve, reject) => {
-    const asked = indexedDB.open('deep-angle', version);
-    asked.onupgradeneeded = () => upgrade?.(asked.result);
-    asked.onsuccess = () => resolve(asked.result);
-    asked.onerror = () => reject(asked.error ?? new Error('not opened'));
+    const request = indexedDB.open('deep-angle', version);
+    request.onupgradeneeded = () => upgrade?.(request.result);
+    request.onsuccess = () => resolve(request.result);
+    request.onerror = () => reject(request.error ?? new Error('not opened'));
   });
 
 it('stores that are first asked for all at once lose no write, and the database is laid out once', async () => {

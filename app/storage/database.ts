@@ -9,13 +9,14 @@ const stores: string[] = [FILM_TRIAL];
 /** The database, with every store that is named here and not there yet. @param version null: as it is, or a new one */
 function opened(version: number | null): Promise<IDBDatabase> {
   return new Promise((resolve, reject) => {
-    const asked = version === null ? indexedDB.open(NAME) : indexedDB.open(NAME, version);
-    asked.onupgradeneeded = () => {
+    const request = version === null ? indexedDB.open(NAME) : indexedDB.open(NAME, version);
+    request.onupgradeneeded = () => {
       for (const name of stores)
-        if (!asked.result.objectStoreNames.contains(name)) asked.result.createObjectStore(name);
+        if (!request.result.objectStoreNames.contains(name)) request.result.createObjectStore(name);
     };
-    asked.onsuccess = () => resolve(asked.result);
-    asked.onerror = () => reject(asked.error ?? new Error('The database of this browser can’t be opened.'));
+    request.onsuccess = () => resolve(request.result);
+    request.onerror = () =>
+      reject(request.error ?? new Error('The database of this browser can’t be opened.'));
   });
 }
 
@@ -26,7 +27,7 @@ async function layOut(): Promise<void> {
   if (lacking) (await opened(db.version + 1)).close();
 }
 
-let laidOut: Promise<void> | null = null;
+let storesReady: Promise<void> | null = null;
 
 /**
  * A store in this browser's database. All stores are laid out together before the first of them is used: left to themselves each
@@ -37,20 +38,20 @@ export function store(storeName: string): LocalForage {
   const instance = localforage.createInstance({ name: NAME, storeName, driver: localforage.INDEXEDDB });
   const ready = instance.ready.bind(instance);
   instance.ready = async () => {
-    laidOut ??= layOut().catch((error: unknown) => {
-      laidOut = null;
+    storesReady ??= layOut().catch((error: unknown) => {
+      storesReady = null;
       throw error;
     });
-    await laidOut;
+    await storesReady;
     return ready();
   };
   return instance;
 }
 
-const answered = <T>(asked: IDBRequest<T>): Promise<T> =>
+const answered = <T>(request: IDBRequest<T>): Promise<T> =>
   new Promise((resolve, reject) => {
-    asked.onsuccess = () => resolve(asked.result);
-    asked.onerror = () => reject(asked.error ?? new Error('The database of this browser can’t be read.'));
+    request.onsuccess = () => resolve(request.result);
+    request.onerror = () => reject(request.error ?? new Error('The database of this browser can’t be read.'));
   });
 
 /**

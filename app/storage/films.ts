@@ -53,9 +53,9 @@ export async function filmsHeld(index: StudioIndex): Promise<FilmHeld[]> {
 export const dropFilm = (takeId: string): Promise<void> => saving(() => dropClip(takeId));
 
 /** Asks the browser, once, not to clear what is stored here when the disk runs full. Browsers that ask the user do so now. */
-let asked = false;
+let requested = false;
 export function askToKeep(): void {
-  if (asked) return;
-  asked = true;
+  if (requested) return;
+  requested = true;
   void navigator.storage?.persist?.().catch(() => undefined);
 }

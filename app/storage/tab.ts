@@ -25,7 +25,7 @@ async function chosen(): Promise<string> {
   return tab;
 }
 
-let asked: Promise<string> | null = null;
+let claim: Promise<string> | null = null;
 
 /** What this tab is called: its steps are its own to take back. */
-export const thisTab = (): Promise<string> => (asked ??= chosen());
+export const thisTab = (): Promise<string> => (claim ??= chosen());

@@ -7,7 +7,7 @@ import { isRouteErrorResponse } from 'react-router';
 export function RouteTrouble({ error, bare = false }: { error: unknown; bare?: boolean }) {
   const trashed = isRouteErrorResponse(error) && error.status === 410;
   const lost = isRouteErrorResponse(error) && error.status === 404;
-  const said = isRouteErrorResponse(error)
+  const message = isRouteErrorResponse(error)
     ? String(error.data ?? error.statusText)
     : error instanceof Error
       ? error.message
@@ -20,7 +20,7 @@ export function RouteTrouble({ error, bare = false }: { error: unknown; bare?: b
       <h1 style={{ fontSize: '1.5rem' }}>
         {lost ? 'There is nothing at this address' : 'Something went wrong on this page'}
       </h1>
-      <p>{said}</p>
+      <p>{message}</p>
       <p>What you have entered and filmed is kept on this device; this page has changed nothing in it.</p>
       <p style={{ display: 'flex', gap: 24 }}>
         <a href="/">All riders</a>

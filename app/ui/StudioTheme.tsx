@@ -22,7 +22,7 @@ export function paperTheme(dark: boolean) {
       mode: dark ? 'dark' : 'light',
       primary: { main: c.accent, contrastText: c.onAccent },
       secondary: { main: c.second },
-      background: { default: c.ground, paper: c.sheet },
+      background: { default: c.background, paper: c.sheet },
       text: { primary: c.text, secondary: c.quiet },
       divider: c.rule,
       // A note is ink on paper; only what asks for something has a colour.

@@ -94,12 +94,12 @@ describe('a length', () => {
     await userEvent.tab();
     expect(heard).toHaveBeenLastCalledWith(null);
     cleanup();
-    const asked = vi.fn();
-    drawn(<NumberField label="Seat angle" unit="°" value={73} schema={Joi.number()} onChange={asked} />);
+    const request = vi.fn();
+    drawn(<NumberField label="Seat angle" unit="°" value={73} schema={Joi.number()} onChange={request} />);
     await userEvent.clear(screen.getByLabelText('Seat angle'));
     await userEvent.tab();
     expect(await screen.findByText('Type a number in degrees.')).toBeTruthy();
-    expect(asked).not.toHaveBeenCalled();
+    expect(request).not.toHaveBeenCalled();
   });
 });
 

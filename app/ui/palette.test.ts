@@ -76,18 +76,18 @@ describe.each([
     // Measured and predicted curve, curve and ground, band and ground, accent and text: three times what is just noticeable.
     for (const [a, b] of [
       [c.measured, c.predicted],
-      [c.measured, c.ground],
-      [c.predicted, c.ground],
+      [c.measured, c.background],
+      [c.predicted, c.background],
       [c.measured, c.band],
       [c.predicted, c.band],
       [c.text, c.measured],
     ])
       expect(apart(eye, a, b), `${a} ${b}`).toBeGreaterThan(0.06);
-    expect(apart(eye, c.band, c.ground)).toBeGreaterThan(0.03);
+    expect(apart(eye, c.band, c.background)).toBeGreaterThan(0.03);
   });
   it('text and lines keep their contrast to the ground', () => {
     for (const ink of [c.text, c.quiet, c.accent, c.warning, c.error])
-      expect(contrast(ink, c.ground)).toBeGreaterThan(4.5);
+      expect(contrast(ink, c.background)).toBeGreaterThan(4.5);
     for (const line of [c.measured, c.predicted]) expect(contrast(line, c.band)).toBeGreaterThan(3);
   });
 });

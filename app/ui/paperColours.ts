@@ -2,7 +2,7 @@
 export const paperColours = (dark: boolean) => ({
   text: dark ? '#ece6d8' : '#1d282e',
   quiet: dark ? '#b4ae9f' : '#55605f',
-  ground: dark ? '#14191c' : '#f4f0e6',
+  background: dark ? '#14191c' : '#f4f0e6',
   sheet: dark ? '#1c2226' : '#fbf8f1',
   accent: dark ? '#e2895a' : '#a3451c',
   onAccent: dark ? '#1b1411' : '#fffaf2',

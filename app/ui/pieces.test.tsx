@@ -34,7 +34,7 @@ import { SuspectList } from './SuspectList';
 
 beforeEach(() => {
   noticeStore.setState({ notice: null });
-  jobStore.setState({ jobs: {}, told: {} });
+  jobStore.setState({ jobs: {}, outcomes: {} });
 });
 afterEach(cleanup);
 
@@ -205,10 +205,8 @@ describe('small parts', () => {
   it('the pointer of a gauge stands over its band, at its edge or beyond it, and never out of the picture', () => {
     const at = (value: number): number => {
       cleanup();
-      const { container } = drawn(
-        <BandGauge value={value} uncertainty={2} band={{ low: 33, high: 42 }} verdict="in" />,
-      );
-      return Number(/M([\d.]+),/.exec(container.querySelector('path')!.getAttribute('d')!)![1]);
+      drawn(<BandGauge value={value} uncertainty={2} band={{ low: 33, high: 42 }} verdict="in" />);
+      return Number(/M([\d.]+),/.exec(screen.getByTestId('pointer').getAttribute('d')!)![1]);
     };
     const [low, middle, high] = [at(33), at(37.5), at(42)];
     expect(middle).toBeCloseTo(50, 6);
@@ -311,15 +309,15 @@ describe('a visit in parts', () => {
   it('a second film is asked for only while nothing was moved and none repeats the first', () => {
     const take = maren.takes.find((t) => t.tracking.state === 'done')!;
     const blank = { ...maren, changes: [], takes: [{ ...take, baselineOf: null }] };
-    const asked = (s: typeof maren, t = take): boolean => {
+    const asks = (s: typeof maren, t = take): boolean => {
       cleanup();
       drawn(<OnceMore session={s} take={t} to="../film" />);
       return screen.queryByTestId('once-more') !== null;
     };
-    expect(asked(blank)).toBe(true);
-    expect(asked({ ...blank, changes: maren.changes })).toBe(maren.changes.length === 0);
-    expect(asked({ ...blank, takes: [{ ...take, baselineOf: take.id }] })).toBe(false);
-    expect(asked(blank, { ...take, tracking: { ...take.tracking, state: 'none' } })).toBe(false);
+    expect(asks(blank)).toBe(true);
+    expect(asks({ ...blank, changes: maren.changes })).toBe(maren.changes.length === 0);
+    expect(asks({ ...blank, takes: [{ ...take, baselineOf: take.id }] })).toBe(false);
+    expect(asks(blank, { ...take, tracking: { ...take.tracking, state: 'none' } })).toBe(false);
   });
   it('suspects: the first three open, the rest a tap away; none without a complaint', () => {
     drawn(<SuspectList list={[]} />);

@@ -6,10 +6,10 @@ import { useArrived } from './useArrived';
 
 afterEach(cleanup);
 
-class Caught extends Component<{ children: ReactNode }, { said: string | null }> {
-  override state = { said: null };
-  static getDerivedStateFromError = (error: Error) => ({ said: error.message });
-  override render = (): ReactNode => this.state.said ?? this.props.children;
+class Caught extends Component<{ children: ReactNode }, { message: string | null }> {
+  override state = { message: null };
+  static getDerivedStateFromError = (error: Error) => ({ message: error.message });
+  override render = (): ReactNode => this.state.message ?? this.props.children;
 }
 
 /** A promise that is kept or broken by hand. */

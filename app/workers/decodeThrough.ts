@@ -17,11 +17,11 @@ export async function decodeThrough(clip: OpenedClip, tell: (done: number) => vo
   const sink = new VideoSampleSink(clip.track);
   const broken: FilmPart[] = [];
   let next = 0;
-  let toldAt = performance.now();
+  let reportedAt = performance.now();
   const done = (): void => {
     next += 1;
-    if (performance.now() - toldAt < 200) return;
-    toldAt = performance.now();
+    if (performance.now() - reportedAt < 200) return;
+    reportedAt = performance.now();
     tell(next);
   };
   const lost = (): void => {

@@ -36,9 +36,9 @@ it('a worker answers; one that breaks down or never came answers too, every call
   ended.end();
   await expect(left).rejects.toThrow('stopped before');
   const other = worker();
-  const asked = spawned<Api>(other.given);
-  const never = asked.api.never();
+  const client = spawned<Api>(other.given);
+  const never = client.api.never();
   other.breaks('the reader broke');
   await expect(never).rejects.toThrow('the reader broke');
-  asked.end();
+  client.end();
 });

@@ -35,7 +35,7 @@ export type TrackAnswer =
     }
   | { ok: false; trouble: ClipTrouble };
 
-let stopAsked = false;
+let stopRequested = false;
 
 const api = {
   /** Follows the marks through the clip. */
@@ -47,7 +47,7 @@ const api = {
     onProgress: (p: TrackProgress) => void,
     range: FilmPart | null = null,
   ): Promise<TrackAnswer> {
-    stopAsked = false;
+    stopRequested = false;
     const opened = await openClip(blob);
     if (!opened.ok) return opened;
     const t0 = performance.now();
@@ -56,7 +56,7 @@ const api = {
         markedFrame,
         marks,
         onProgress,
-        stopped: () => stopAsked,
+        stopped: () => stopRequested,
         range,
       });
       const keys = Object.keys(marks);
@@ -64,7 +64,7 @@ const api = {
         ok: true,
         ...done,
         frames: range ? range.to - range.from + 1 : opened.clip.tS.length,
-        stopped: stopAsked,
+        stopped: stopRequested,
         ms: performance.now() - t0,
         patches: keys.filter((_, k) => done.modes[k] === 'patch'),
       };
@@ -74,7 +74,7 @@ const api = {
   },
 
   stop(): void {
-    stopAsked = true;
+    stopRequested = true;
   },
 
   /** Looks at the film as a whole: camera and light, stickers and names, wheels. */
@@ -86,7 +86,7 @@ const api = {
     const opened = await openClip(blob);
     if (!opened.ok) return null;
     try {
-      return await surveyClip(opened.clip, { ...ask, tell, stopped: () => stopAsked });
+      return await surveyClip(opened.clip, { ...ask, tell, stopped: () => stopRequested });
     } finally {
       opened.clip.input.dispose();
     }
@@ -130,8 +130,8 @@ const api = {
       .map((look) => {
         const spots = findStickers(frame, look);
         // Ankle, heel and toe lie within the model's straying: the body's layout tells them apart.
-        const laid = layOut(spots.slice(0, MOST_SPOTS), view, { mmPerPx: null, facing: null });
-        return pulledTo(points, spots, reach, laid?.points);
+        const layout = layOut(spots.slice(0, MOST_SPOTS), view, { mmPerPx: null, facing: null });
+        return pulledTo(points, spots, reach, layout?.points);
       })
       .map((pulled) => ({ pulled, n: Object.values(pulled).filter((p) => p.onSticker).length }))
       .sort((a, b) => b.n - a.n)[0];

@@ -49,7 +49,7 @@ export async function trackClip(
   let trackerMs = 0;
   // The tracker looks only about where the landmarks are: the rest of the picture need not be copied.
   let wanted: Region | null = null;
-  let lastTold = performance.now();
+  let lastReported = performance.now();
   let modes: Tracker['modes'] = [];
   const note = (index: number, points: TrackedPoint[], keys: string[]): void => {
     keys.forEach((key, k) => {
@@ -58,8 +58,8 @@ export async function trackClip(
       tracks.landmarks[key].confidence[index] = points[k].confidence;
     });
     framesDone += 1;
-    if (performance.now() - lastTold > 250) {
-      lastTold = performance.now();
+    if (performance.now() - lastReported > 250) {
+      lastReported = performance.now();
       onProgress({ framesDone, frames: lastFrame - firstFrame + 1, tracks });
     }
   };
@@ -107,17 +107,17 @@ export async function trackClip(
     }
     index += 1;
   };
-  let asked = markedFrame;
+  let requested = markedFrame;
   // Not a frame more than wanted: what lies behind may be damaged.
   const endS = lastFrame + 1 < tS.length ? tS[lastFrame + 1] - STAMP_SLACK_S : Infinity;
   for await (const sample of sink.samples(tS[markedFrame] + STAMP_SLACK_S, endS)) {
-    if (stopped() || asked > lastFrame) {
+    if (stopped() || requested > lastFrame) {
       sample.close();
       break;
     }
-    const next = planesOf(sample, spare[asked % 2], wanted).finally(() => sample.close());
-    spare[asked % 2] = undefined;
-    asked += 1;
+    const next = planesOf(sample, spare[requested % 2], wanted).finally(() => sample.close());
+    spare[requested % 2] = undefined;
+    requested += 1;
     if (coming) await trackOne();
     coming = next;
   }

@@ -233,23 +233,23 @@ describe('stance and toe overlap', () => {
 });
 
 describe('faults in words', () => {
-  const said = (change: Patch): string => {
+  const wordsFor = (change: Patch): string => {
     const b = bike(change);
     return bikeFaults(b, resolveBike(b))
       .map((f) => f.what)
       .join('; ');
   };
   it('are silent about a sound bike and plain about the rest', () => {
-    expect(said({})).toBe('');
-    expect(said({ saddle: { tiltDeg: -6 } })).toBe('saddle 6° nose-down');
-    expect(said({ feet: { right: { ...bike().feet.right, heelOutDeg: -2 } } })).toBe('cleats 4° apart');
-    expect(said({ bar: { rotationDeg: 11 } })).toBe('bar rolled up 11°');
-    expect(said({ saddle: { postShowingMm: 260, postShowingMostMm: 240 } })).toContain(
+    expect(wordsFor({})).toBe('');
+    expect(wordsFor({ saddle: { tiltDeg: -6 } })).toBe('saddle 6° nose-down');
+    expect(wordsFor({ feet: { right: { ...bike().feet.right, heelOutDeg: -2 } } })).toBe('cleats 4° apart');
+    expect(wordsFor({ bar: { rotationDeg: 11 } })).toBe('bar rolled up 11°');
+    expect(wordsFor({ saddle: { postShowingMm: 260, postShowingMostMm: 240 } })).toContain(
       '20 mm past its minimum insertion',
     );
-    expect(said({ feet: { left: { ...bike().feet.left, washers: 2 } } })).toContain(
+    expect(wordsFor({ feet: { left: { ...bike().feet.left, washers: 2 } } })).toContain(
       '2 washers under the left pedal',
     );
-    expect(said({ saddle: { setback80Mm: 300 } })).toContain('seat tube');
+    expect(wordsFor({ saddle: { setback80Mm: 300 } })).toContain('seat tube');
   });
 });

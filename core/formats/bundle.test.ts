@@ -74,14 +74,14 @@ describe('a backup', () => {
       sessions: [{ id: marenVisit.id }, { id: idrisVisit.id }],
     });
     const both = plan('both');
-    const beside = both.sessions.find((s) => s.takes.some((t) => both.takes.get(t.id) === takeId))!;
-    expect(beside.riderId).toBe(both.riders[1].id);
-    expect([beside.id, beside.riderId, beside.takes[0].id]).not.toContain('idris');
-    expect(both.takes.get(beside.takes[0].id)).toBe(takeId);
-    expect(beside.asFound).toEqual(idrisVisit.asFound);
+    const partner = both.sessions.find((s) => s.takes.some((t) => both.takes.get(t.id) === takeId))!;
+    expect(partner.riderId).toBe(both.riders[1].id);
+    expect([partner.id, partner.riderId, partner.takes[0].id]).not.toContain('idris');
+    expect(both.takes.get(partner.takes[0].id)).toBe(takeId);
+    expect(partner.asFound).toEqual(idrisVisit.asFound);
     // The visit goes with the bike's copy, not with the bike that was here.
-    expect(both.bikes.find((b) => b.riderId === beside.riderId)!.id).toBe(beside.bikeId);
-    expect(beside.bikeId).not.toBe(idrisVisit.bikeId);
+    expect(both.bikes.find((b) => b.riderId === partner.riderId)!.id).toBe(partner.bikeId);
+    expect(partner.bikeId).not.toBe(idrisVisit.bikeId);
   });
 });
 

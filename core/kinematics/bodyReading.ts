@@ -70,9 +70,9 @@ export function readBody(of: {
   noiseMm: number;
   strokes: number;
   levelSdDeg: number;
-  told: (key: SideKey) => boolean;
+  seen: (key: SideKey) => boolean;
 }): BodyReading {
-  const { raw, smooth, spindle, over, noiseMm, strokes, levelSdDeg, told } = of;
+  const { raw, smooth, spindle, over, noiseMm, strokes, levelSdDeg, seen } = of;
   const paths: BodyReading['paths'] = {};
   for (const key of Object.keys(raw) as SideKey[]) {
     const along = (axis: 'x' | 'y'): CurveReading =>
@@ -113,7 +113,7 @@ export function readBody(of: {
     keys: readonly SideKey[],
     value: (at: (key: SideKey) => PlanePoint, i: number) => number,
   ): CurveReading | null => {
-    if (!keys.every((k) => raw[k] && told(k))) return null;
+    if (!keys.every((k) => raw[k] && seen(k))) return null;
     const series = (set: Set): number[] => raw[keys[0]]!.map((_, i) => value((k) => set[k]![i], i));
     return over(series(raw), series(smooth));
   };
@@ -159,7 +159,7 @@ export function readBody(of: {
     ['shoulder', 'c7', 'sacrum'],
     (at) => at('shoulder').y - (at('c7').y + at('sacrum').y) / 2,
   );
-  const seen = from(
+  const visible = from(
     ['head', 'shoulder', 'hip', ...backKeys],
     (at) => at('shoulder').y - at('hip').y + Math.max(0, at('head').y + TRAGUS_TO_TOP_MM - backTop(at)),
   );
@@ -203,8 +203,8 @@ export function readBody(of: {
         rideSdMm: SITS_ELSEWHERE_MM.foreAft,
         skinSdMm: SKIN_SD_MM.knee,
       }),
-    hipTravelMm: told('hip') ? { vertical: swing(hip.y), foreAft: swing(hip.x) } : null,
-    effectiveSeatAngleDeg: !told('hip')
+    hipTravelMm: seen('hip') ? { vertical: swing(hip.y), foreAft: swing(hip.x) } : null,
+    effectiveSeatAngleDeg: !seen('hip')
       ? null
       : {
           value: Math.atan2(hy, -hx) * DEG_PER_RAD,
@@ -220,7 +220,7 @@ export function readBody(of: {
             changeDeg: perMm * seat.changeMm,
           },
         },
-    heelHeightMm: !told('heel')
+    heelHeightMm: !seen('heel')
       ? null
       : {
           least: length(heel.min, {
@@ -237,7 +237,7 @@ export function readBody(of: {
     headDropMm: meanOf(head, ['head', 'hip', 'shoulder'], gap('head', 'shoulder')),
     headAboveBackMm: meanOf(above, ['head', 'shoulder'], gap('head', 'shoulder'), true),
     shoulderAboveMidBackMm: meanOf(mid, ['shoulder', 'c7', 'sacrum'], gap('shoulder', 'sacrum') / 2),
-    seenHeightMm: meanOf(seen, ['head', 'shoulder', 'hip'], gap('head', 'hip'), true),
+    seenHeightMm: meanOf(visible, ['head', 'shoulder', 'hip'], gap('head', 'hip'), true),
     handAheadMm: meanOf(handAhead, ['hand'], paths.hand?.y.curve.mean ?? 0),
     handAboveElbowMm: meanOf(handAbove, ['hand', 'elbow'], gap('hand', 'elbow')),
   };

@@ -176,7 +176,7 @@ describe('a short film from ahead, or a landmark seen in a part of it', () => {
   const filmedFor = (seconds: number): ReturnType<typeof filmedFrontal> =>
     filmedFrontal({ rider, body: FRONTAL_BODY, view: 'front', camera: cam, seconds, rate: 60 });
   it('gives finite figures, or none with a reason', () => {
-    let told = 0;
+    let counted = 0;
     for (const seconds of [0.4, 0.8, 1, 1.2, 1.5, 2, 3]) {
       const whole = filmedFor(seconds);
       for (const key of [null, ...Object.keys(whole.landmarks)])
@@ -194,11 +194,11 @@ describe('a short film from ahead, or a landmark seen in a part of it', () => {
             { view: 'front', centrePx, width: null, crankMm: rider.crankMm },
           );
           if (r.ok) {
-            told += 1;
+            counted += 1;
             expect(notFinite(r), `${seconds} s, ${key} in ${first} frames`).toEqual([]);
           } else expect(r.detail.length).toBeGreaterThan(10);
         }
     }
-    expect(told).toBeGreaterThan(20);
+    expect(counted).toBeGreaterThan(20);
   });
 });

@@ -27,7 +27,7 @@ import {
   type Paths,
 } from './paths.ts';
 import { facingOf, fromPlane, toPlane, type PlaneMap } from '../camera/plane.ts';
-import { legIsTold, MAY_BE_MISSING, standIns } from './standIns.ts';
+import { legIsReadable, MAY_BE_MISSING, standIns } from './standIns.ts';
 import { cutStrokes, ENOUGH_STROKES, framesByStroke, type Stroke } from './strokes.ts';
 import { framesInStrokes, framesSeen, withoutLandmarks, type Tracks } from '../tracking/tracks.ts';
 import {
@@ -154,7 +154,7 @@ export function readTracks(tracks: Tracks, options: ReadOptions): ReadResult {
       detail: `${frames} frames with their own time stamps; ${LEAST_FRAMES} are the least.`,
     };
   }
-  if (!legIsTold((key) => seen.includes(key)))
+  if (!legIsReadable((key) => seen.includes(key)))
     return { ok: false, reason: 'landmark-missing', detail: legMissing(lost) };
   const toeSeen = seen.includes('toe') || seen.includes('spindle');
   let paths = pathsOf(tracks, seen, map);
@@ -200,8 +200,8 @@ export function readTracks(tracks: Tracks, options: ReadOptions): ReadResult {
   const bases: Parameters<typeof curveOverStrokes>[0]['bases'] = new Map();
   const over: OverStrokes = (values, smoothed) =>
     curveOverStrokes({ thetaDeg, strokeOf, raw: values, smooth: smoothed, used, bases });
-  const told = SIDE_LANDMARKS.filter((key) => seen.includes(key));
-  const noiseMm = Math.max(...told.map((k) => paths.notes[k].noisePx)) * map.mmPerPx;
+  const read = SIDE_LANDMARKS.filter((key) => seen.includes(key));
+  const noiseMm = Math.max(...read.map((k) => paths.notes[k].noisePx)) * map.mmPerPx;
   const rawJoints = Array.from(paths.tS, (_, i) => jointsAt(paths.raw, i));
   const smoothJoints = Array.from(paths.tS, (_, i) => jointsAt(smooth, i));
   const frameAnglesDeg = {} as Reading['frameAnglesDeg'];
@@ -241,7 +241,7 @@ export function readTracks(tracks: Tracks, options: ReadOptions): ReadResult {
     noiseMm,
     strokes: used.length,
     levelSdDeg,
-    told: (key) => seen.includes(key),
+    seen: (key) => seen.includes(key),
   });
   const pitch = (set: SideSet): number[] =>
     set.heel.map((heel, i) => jointAngleDeg('footPitchDeg', { heel, toe: set.toe[i] }));

@@ -3,7 +3,7 @@ import { CAST_ON_BONE as CAST } from '../../sim/cast.ts';
 import { filmed, FILMED_MM_PER_PX } from '../../sim/filmed.ts';
 import { fitBody, USUAL_HABITS } from '../model/bodyModel.ts';
 import { NO_EFFECTS } from '../model/effects.ts';
-import { forecastOf, laidOut } from '../model/forecast.ts';
+import { forecastOf, preparedOnce } from '../model/forecast.ts';
 import { judgeReading } from '../protocol/measures.ts';
 import { PROTOCOLS } from '../protocol/protocols.ts';
 import { ANGLE_KEYS, landmarksOf } from './angles.ts';
@@ -34,7 +34,7 @@ const whole = read(filmed({ rider }));
 const measured = judgeReading(whole, protocol);
 /** Knee per millimetre of saddle, by the model. */
 const kneeByHeight = (r: Reading): number => {
-  const got = forecastOf(laidOut(fitBody(r, 'right', 73)), {
+  const got = forecastOf(preparedOnce(fitBody(r, 'right', 73)), {
     measured,
     fx: { ...NO_EFFECTS, sitMm: { x: 0, y: 10 } },
     habits: USUAL_HABITS,

@@ -41,7 +41,7 @@ const pitchByHeel = (heel: PlanePoint, ankle: PlanePoint): number =>
   ANKLE_RISES_DEG - elevationDeg(heel, ankle);
 
 /** What may be missing of the leg: one of its three joints, and one end of the shoe where the ankle is there. */
-export function legIsTold(seen: (key: SideLandmark) => boolean): boolean {
+export function legIsReadable(seen: (key: SideLandmark) => boolean): boolean {
   const joints = (['hip', 'knee', 'ankle'] as const).filter(seen).length;
   const ends = (['heel', 'toe'] as const).filter(seen).length;
   return joints >= 2 && (ends === 2 || (ends === 1 && seen('ankle')));
@@ -49,7 +49,7 @@ export function legIsTold(seen: (key: SideLandmark) => boolean): boolean {
 
 /** Whether a film of a view can be read from the landmarks that are there. */
 export const enoughFor = (view: View, has: (key: Landmark) => boolean): boolean =>
-  isFrontal(view) ? FRONTAL_NEEDED.every(has) : legIsTold(has);
+  isFrontal(view) ? FRONTAL_NEEDED.every(has) : legIsReadable(has);
 
 /** What may be missing, in words. */
 export const MAY_BE_MISSING =
@@ -103,8 +103,8 @@ export function standIns(paths: Set): Partial<Record<SideLandmark, PlanePoint[]>
       x: mean(seen.map((p) => p.x)),
       y: mean(seen.map((p) => p.y)),
     };
-    const told = arc && Math.abs(arc.radius / shank - 1) < 0.25 && arc.centre.x < middle.x;
-    const hip = told ? arc.centre : along(middle, shank, 140);
+    const usable = arc && Math.abs(arc.radius / shank - 1) < 0.25 && arc.centre.x < middle.x;
+    const hip = usable ? arc.centre : along(middle, shank, 140);
     out.hip = each(() => hip);
   }
   const thigh = span('hip', 'knee');

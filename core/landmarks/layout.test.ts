@@ -134,8 +134,8 @@ describe('stickers on a rendered frame', () => {
         spots.some((s) => Math.hypot(s.x - truth[key].x, s.y - truth[key].y) < 1),
         key,
       ).toBe(true);
-    const laid = proposeMarks(frame, 'drive', { mmPerPx: null, facing: null }, null)!;
-    expect(right(laid.points, truth as Record<string, { x: number; y: number }>)).toBe(
+    const proposal = proposeMarks(frame, 'drive', { mmPerPx: null, facing: null }, null)!;
+    expect(right(proposal.points, truth as Record<string, { x: number; y: number }>)).toBe(
       Object.keys(truth).length,
     );
   });
@@ -144,8 +144,8 @@ describe('stickers on a rendered frame', () => {
     const p = toPlanes(openCamera(frontalAct(m.scene), m.film).shoot(30));
     const frame = packedFrame({ width: p.width, height: p.height, y: p.y, u: p.u, v: p.v });
     const truth = frontalStickers(m.scene, 0.5);
-    const laid = proposeMarks(frame, 'front', { mmPerPx: null, facing: null }, null)!;
-    expect(right(laid.points, truth)).toBeGreaterThanOrEqual(Object.keys(truth).length - 2);
+    const proposal = proposeMarks(frame, 'front', { mmPerPx: null, facing: null }, null)!;
+    expect(right(proposal.points, truth)).toBeGreaterThanOrEqual(Object.keys(truth).length - 2);
   });
   it('are none on a bare wall', () => {
     const grey = new Uint8Array(320 * 240).fill(120);

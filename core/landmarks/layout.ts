@@ -398,8 +398,8 @@ export function proposeMarks(
   for (const look of sticker ? [sticker] : looksOfFilm([frame])) {
     const spots = findStickers(frame, look);
     if (!sticker && spots.length > MOST_SPOTS) continue;
-    const laid = layOut(spots.slice(0, MOST_SPOTS), view, known);
-    if (laid && (!best || laid.cost < best.cost)) best = laid;
+    const layout = layOut(spots.slice(0, MOST_SPOTS), view, known);
+    if (layout && (!best || layout.cost < best.cost)) best = layout;
     if (best && best.cost < GOOD_COST) break;
   }
   return best;

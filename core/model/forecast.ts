@@ -102,7 +102,7 @@ export function forecastOf(
 const prepared = new WeakMap<BodyModel, Map<number, Prepared>>();
 
 /** A model laid out on its grid, once. */
-export function laidOut(model: BodyModel, points = 144): Prepared {
+export function preparedOnce(model: BodyModel, points = 144): Prepared {
   const kept = prepared.get(model) ?? new Map<number, Prepared>();
   prepared.set(model, kept);
   const known = kept.get(points) ?? prepare(model, points);

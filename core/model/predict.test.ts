@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { USUAL_HABITS, type BodyModel } from './bodyModel.ts';
 import { effectsOf, type Moves } from '../plan/controls/controls.ts';
-import { asItIs, forecastOf, laidOut } from './forecast.ts';
+import { asItIs, forecastOf, preparedOnce } from './forecast.ts';
 import { handbookLeg } from './handbookLeg.fixture.ts';
 import { changeWithAnswer } from './legAlone.fixture.ts';
 import { kneeCurve } from './legModel.ts';
@@ -35,7 +35,7 @@ const bike = {
   bar: { ...UNMEASURED_BIKE.bar, reachMm: 75 },
 };
 const after = (moves: Moves, kappa = 0, rho = 0.5): Extract<Prediction, { ok: true }> => {
-  const p = predict(laidOut(rider()), effectsOf(bike, moves), { kappa, rho });
+  const p = predict(preparedOnce(rider()), effectsOf(bike, moves), { kappa, rho });
   if (!p.ok) throw new Error(p.what);
   return p;
 };
@@ -53,7 +53,11 @@ describe('what is predicted', () => {
   ] as [string, Moves, number, number, number][])(
     'reproduces the handbook’s table: %s',
     (_, moves, bdc, most, over) => {
-      const p = predict(laidOut(rider()), effectsOf(bike, moves), { kappa: 0, rho: 0.5, withTurn: true });
+      const p = predict(preparedOnce(rider()), effectsOf(bike, moves), {
+        kappa: 0,
+        rho: 0.5,
+        withTurn: true,
+      });
       if (!p.ok) throw new Error(p.what);
       expect(Math.abs(p.turn!.kneeDeg[72] - bdc)).toBeLessThanOrEqual(0.1);
       expect(Math.abs(p.values.kneeFlexionMaxDeg - most)).toBeLessThanOrEqual(0.1);
@@ -70,7 +74,7 @@ describe('what is predicted', () => {
   });
 
   it('leaves the elbow alone when the back takes all, and the back when it takes nothing', () => {
-    const start = asItIs(laidOut(rider()))!.values;
+    const start = asItIs(preparedOnce(rider()))!.values;
     const all = after({ spacers: 20 }, 0.35, 1).values;
     expect(all.elbowFlexionDeg).toBeCloseTo(start.elbowFlexionDeg, 4);
     expect(all.backAngleDeg).toBeGreaterThan(start.backAngleDeg + 0.5);
@@ -81,9 +85,9 @@ describe('what is predicted', () => {
 
   it('stops the back at its limit and says that it rounds', () => {
     const fx = effectsOf(bike, { spacers: -20, stemAngle: -15 });
-    const limit = asItIs(laidOut(rider()))!.values.backAngleDeg;
-    const free = predict(laidOut(rider()), fx, { kappa: 0.35, rho: 0.5 });
-    const held = predict(laidOut(rider()), fx, { kappa: 0.35, rho: 0.5, backLimitDeg: limit });
+    const limit = asItIs(preparedOnce(rider()))!.values.backAngleDeg;
+    const free = predict(preparedOnce(rider()), fx, { kappa: 0.35, rho: 0.5 });
+    const held = predict(preparedOnce(rider()), fx, { kappa: 0.35, rho: 0.5, backLimitDeg: limit });
     if (!free.ok || !held.ok) throw new Error('reach');
     expect(free.values.backAngleDeg).toBeLessThan(limit - 0.5);
     expect(held.values.backAngleDeg).toBeGreaterThan(free.values.backAngleDeg);
@@ -91,10 +95,13 @@ describe('what is predicted', () => {
   });
 
   it('says by how much a leg or an arm can’t reach, and never draws it', () => {
-    const leg = predict(laidOut(rider()), effectsOf(bike, { saddleUp: 175 }), { kappa: 0.35, rho: 0.5 });
+    const leg = predict(preparedOnce(rider()), effectsOf(bike, { saddleUp: 175 }), { kappa: 0.35, rho: 0.5 });
     expect(leg).toMatchObject({ ok: false, what: 'leg' });
     expect(!leg.ok && leg.missMm).toBeGreaterThan(5);
-    const arm = predict(laidOut(rider()), effectsOf(bike, { stemLength: 700 }), { kappa: 0.35, rho: 0.5 });
+    const arm = predict(preparedOnce(rider()), effectsOf(bike, { stemLength: 700 }), {
+      kappa: 0.35,
+      rho: 0.5,
+    });
     expect(arm).toMatchObject({ ok: false, what: 'arm' });
   });
 
@@ -112,7 +119,7 @@ describe('what is predicted', () => {
   });
 
   it('adds only the model’s difference to what was measured, and widens with what is unknown', () => {
-    const p = laidOut(rider());
+    const p = preparedOnce(rider());
     const nothing = forecastOf(p, { measured: [knee(60)], fx: effectsOf(bike, {}), habits: USUAL_HABITS });
     expect(nothing.ok && nothing.measures[0]).toMatchObject({ after: 60, low: 58, high: 62 });
     const small = forecastOf(p, {
@@ -132,7 +139,7 @@ describe('what is predicted', () => {
   });
 
   it('learns the rider’s own shares from a second film, and predicts more narrowly with them', () => {
-    const p = laidOut(rider());
+    const p = preparedOnce(rider());
     const fx = effectsOf(bike, { saddleUp: 12, stemLength: -40, spacers: 40 });
     const start = asItIs(p)!.values;
     const real = predict(p, fx, { kappa: 0.6, rho: 0.2 });
@@ -159,7 +166,7 @@ describe('what is predicted', () => {
   });
 
   it('learns nothing from a change that asked nothing', () => {
-    const p = laidOut(rider());
+    const p = preparedOnce(rider());
     expect(
       learnHabits(p, {
         fx: effectsOf(bike, {}),

@@ -51,17 +51,17 @@ export const tested = (results: Partial<Record<TestKey, Partial<TestResult>>>): 
 
 type Deep<T> = { [K in keyof T]?: T[K] extends object | null ? Deep<NonNullable<T[K]>> : T[K] };
 
-function laidOver<T>(base: T, over: Deep<T>): T {
+function merged<T>(base: T, over: Deep<T>): T {
   const out = { ...base };
   for (const [key, value] of Object.entries(over) as [keyof T, unknown][])
     out[key] = (
-      value !== null && typeof value === 'object' ? laidOver(base[key], value as Deep<T[keyof T]>) : value
+      value !== null && typeof value === 'object' ? merged(base[key], value as Deep<T[keyof T]>) : value
     ) as T[keyof T];
   return out;
 }
 
 /** A bike of which only the named figures were measured. */
-export const bikeWith = (over: Deep<BikeSetup>): BikeSetup => laidOver(UNMEASURED_BIKE, over);
+export const bikeWith = (over: Deep<BikeSetup>): BikeSetup => merged(UNMEASURED_BIKE, over);
 
 /** A case of which nothing is known but what is named. */
 export function caseOf(

@@ -91,16 +91,16 @@ export function heldByClinician(intake: Intake): HeldBack {
 /** An operated or replaced joint among what is past: the side that it names, or both. */
 export function operatedSide(past: string): { side: 'left' | 'right' | 'both'; words: string } | null {
   // “No surgery” tells of none.
-  const told = past
+  const reported = past
     .split(/[.;\n]/)
     .filter((t) => !/\b(no|not|never|without|none)\b/i.test(t))
     .join('. ');
   const hit = /(replac|prosthe|operat|surg|fractur|broken|ligament|menisc|arthro|implant|plate)[a-z]*/i.exec(
-    told,
+    reported,
   );
-  const joint = /\b(hip|knee|ankle|foot|leg|femur|tibia|patella|achilles)s?\b/i.exec(told);
+  const joint = /\b(hip|knee|ankle|foot|leg|femur|tibia|patella|achilles)s?\b/i.exec(reported);
   if (!hit || !joint) return null;
-  const left = /\bleft\b/i.test(told);
-  const right = /\bright\b/i.test(told);
-  return { side: left === right ? 'both' : left ? 'left' : 'right', words: told.trim().slice(0, 80) };
+  const left = /\bleft\b/i.test(reported);
+  const right = /\bright\b/i.test(reported);
+  return { side: left === right ? 'both' : left ? 'left' : 'right', words: reported.trim().slice(0, 80) };
 }

@@ -6,36 +6,38 @@ import { cleatAsHeightMm, compensation, knockOns } from './couplings.ts';
 import { restOf, shareOf, stepsOf } from './controls/limits.ts';
 
 const bike = DOSSIERS.maren.asFound;
-const said = (moves: Moves): string => knockOns({ bike }, moves).join('; ');
+const wordsOf = (moves: Moves): string => knockOns({ bike }, moves).join('; ');
 
 describe('what a change carries over', () => {
   it('is said in the fitter’s words, with its direction', () => {
-    expect(said({ 'cleatBack.left': 10, 'cleatBack.right': 10 })).toContain('acts like 4 mm of saddle up');
-    expect(said({ 'cleatBack.left': -6, 'cleatBack.right': -6 })).toContain('acts like 2 mm of saddle down');
+    expect(wordsOf({ 'cleatBack.left': 10, 'cleatBack.right': 10 })).toContain('acts like 4 mm of saddle up');
+    expect(wordsOf({ 'cleatBack.left': -6, 'cleatBack.right': -6 })).toContain(
+      'acts like 2 mm of saddle down',
+    );
     // The handbook's leg: 10 mm act like 3 at 10° of toe-down, like 5 at 20°.
     expect(cleatAsHeightMm(10, 10)).toBeCloseTo(3, 0);
     expect(cleatAsHeightMm(10, 20)).toBeCloseTo(5, 0);
-    expect(said({ pedalStack: 4 })).toContain('acts like a saddle 4 mm lower');
-    expect(said({ 'shim.left': 3 })).toContain('acts like a saddle 3 mm lower for that leg');
-    expect(said({ crank: -5 })).toMatch(/saddle up 5 mm keeps the bottom, and the top gains/);
-    expect(said({ crank: 5 })).toMatch(/saddle down 5 mm keeps the bottom, and the top loses/);
-    expect(said({ saddleBack: 10 })).toContain('further back: reach grows');
-    expect(said({ saddleBack: -10 })).toContain('further forward: reach shrinks');
-    expect(said({ saddleUp: 12 })).toContain('drop to the bar grows');
-    expect(said({ saddleUp: -12 })).toContain('drop to the bar shrinks');
-    expect(said({ stemLength: -20 })).toMatch(/the hands come \d+ mm nearer/);
-    expect(said({ spacers: 10 })).toContain('higher');
+    expect(wordsOf({ pedalStack: 4 })).toContain('acts like a saddle 4 mm lower');
+    expect(wordsOf({ 'shim.left': 3 })).toContain('acts like a saddle 3 mm lower for that leg');
+    expect(wordsOf({ crank: -5 })).toMatch(/saddle up 5 mm keeps the bottom, and the top gains/);
+    expect(wordsOf({ crank: 5 })).toMatch(/saddle down 5 mm keeps the bottom, and the top loses/);
+    expect(wordsOf({ saddleBack: 10 })).toContain('further back: reach grows');
+    expect(wordsOf({ saddleBack: -10 })).toContain('further forward: reach shrinks');
+    expect(wordsOf({ saddleUp: 12 })).toContain('drop to the bar grows');
+    expect(wordsOf({ saddleUp: -12 })).toContain('drop to the bar shrinks');
+    expect(wordsOf({ stemLength: -20 })).toMatch(/the hands come \d+ mm nearer/);
+    expect(wordsOf({ spacers: 10 })).toContain('higher');
   });
   it('nothing is said of what is not felt, or of nothing', () => {
-    expect(said({})).toBe('');
-    expect(said({ saddleUp: 1 })).toBe('');
-    expect(said({ 'heelOut.left': 2 })).toBe('');
+    expect(wordsOf({})).toBe('');
+    expect(wordsOf({ saddleUp: 1 })).toBe('');
+    expect(wordsOf({ 'heelOut.left': 2 })).toBe('');
   });
   it('toe to tyre is told where the cleat or the crank brings it nearer', () => {
-    expect(said({ 'cleatBack.left': 20, 'cleatBack.right': 20 })).toMatch(
+    expect(wordsOf({ 'cleatBack.left': 20, 'cleatBack.right': 20 })).toMatch(
       /toe to front tyre, at its least: \d+ → -?\d+ mm/,
     );
-    expect(said({ saddleUp: 10 })).not.toContain('tyre');
+    expect(wordsOf({ saddleUp: 10 })).not.toContain('tyre');
   });
 });
 

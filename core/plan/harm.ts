@@ -1,4 +1,4 @@
-import { forecastOf, laidOut, type Forecast } from '../model/forecast.ts';
+import { forecastOf, preparedOnce, type Forecast } from '../model/forecast.ts';
 import { HABITS, type MeasureKey } from '../protocol/protocols.ts';
 import { both, cannot, effectsOf, type Moves } from './controls/controls.ts';
 import { CONTROLS, type ControlKey } from './controls/controlTable.ts';
@@ -14,7 +14,7 @@ export function forecaster(c: PlanCase): Forecaster {
   if (!near) return () => null;
   const body = bodyOf(c);
   return (moves) =>
-    forecastOf(laidOut(near.model), {
+    forecastOf(preparedOnce(near.model), {
       measured: near.measures,
       fx: effectsOf(c.bike, moves),
       habits: c.habits,

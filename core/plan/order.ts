@@ -2,7 +2,7 @@ import { openComplaints } from '../intake/intake.ts';
 import { STANDS } from './terms/belief.ts';
 import type { Draft } from './lines/draft.ts';
 import type { PlanCase, When } from './terms/plan.ts';
-import { STAGES } from './tellInOrder.ts';
+import { STAGES } from './inOrder.ts';
 
 /** Where a line stands by what speaks for it (handbook: judgement). */
 export function standsAt(d: Draft): When | null {

@@ -6,7 +6,7 @@ import type { Draft } from './lines/draft.ts';
 import type { Forecaster } from './harm.ts';
 import { stepsOf } from './controls/limits.ts';
 import type { PlanCase, PlanLine, When } from './terms/plan.ts';
-import { movedBy } from './tellInOrder.ts';
+import { movedBy } from './inOrder.ts';
 
 /** Writes a plan's lines: of a draft, where it stands, what it moves, and what was moved before it. */
 export type LineWriter = (d: Draft, when: When, moves: Moves, before: Moves) => PlanLine;

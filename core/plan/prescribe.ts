@@ -4,8 +4,8 @@ import { heldByClinician, operatedSide } from './clinician.ts';
 import { otherCompensations } from './compensations.ts';
 import { forecaster } from './harm.ts';
 import type { PlanCase, Prescription } from './terms/plan.ts';
-import { asks, notes, stillOut } from './said.ts';
-import { toldInOrder } from './tellInOrder.ts';
+import { asks, notes, stillOut } from './asks.ts';
+import { inOrder } from './inOrder.ts';
 import { draftLines } from './drafting.ts';
 import { placeLines } from './placing.ts';
 import { lineWriter } from './planLine.ts';
@@ -32,14 +32,14 @@ export function prescribe(c: PlanCase): Prescription {
     saddleMayStay: sore || c.answers.footToGround === 'just' || open.some((a) => a.key === 'footToGround'),
     holds: clinician.holds,
   });
-  const told = toldInOrder(c, placed.lines, forecast);
+  const ordered = inOrder(c, placed.lines, forecast);
   const whole = forecast(placed.total);
   if (found?.stuck) heldBack.push(found.stuck);
   const noted = notes(c);
-  const seen = otherCompensations(c, told);
+  const seen = otherCompensations(c, ordered);
   return {
-    now: told.filter((l) => l.when === 'now'),
-    try: told.filter((l) => l.when === 'try'),
+    now: ordered.filter((l) => l.when === 'now'),
+    try: ordered.filter((l) => l.when === 'try'),
     later: placed.later,
     rejected: placed.rejected,
     ask: [...open, ...(found?.asks ?? [])],
@@ -49,9 +49,9 @@ export function prescribe(c: PlanCase): Prescription {
     noted,
     total: placed.total,
     forecast: whole,
-    open: stillOut(c, whole, told),
+    open: stillOut(c, whole, ordered),
     leaveAlone:
-      told.length === 0 &&
+      ordered.length === 0 &&
       placed.later.length === 0 &&
       c.suspects.length === 0 &&
       conflicts.length === 0 &&

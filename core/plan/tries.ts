@@ -293,14 +293,16 @@ export function tryDraft(c: PlanCase, of: SuspectsOf, lead: Suspect, next: Suspe
   const t = TRIALS[lead.key];
   const moves = t.moves(c, of.complaint);
   const first = Object.keys(moves)[0] as ControlKey | undefined;
-  const said = lead.for.length ? lead.for : lead.unknown;
+  const reasons = lead.for.length ? lead.for : lead.unknown;
   return {
     key: `ask${lead.key[0].toUpperCase()}${lead.key.slice(1)}`,
     stage: first ? CONTROLS[first].stage : t.stage,
     p: likelihoodOf(lead.score),
     fault: RULES[lead.key].what,
     madeOf: lead.for,
-    why: [`${of.name}: ${lead.what}${said.length ? ` (${said.join('; ')})` : ', the first to look at'}`],
+    why: [
+      `${of.name}: ${lead.what}${reasons.length ? ` (${reasons.join('; ')})` : ', the first to look at'}`,
+    ],
     answers: [of.complaint.id],
     whole: moves,
     title: first

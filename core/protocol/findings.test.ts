@@ -72,16 +72,16 @@ it('a film from the front joins the findings, and what each film lacks is named'
   expect(alone.map((m) => m.key)).toEqual(['kneePathWidthMm']);
   expect(workFindings(null, alone)[0].frame).toBe(-1);
   const pilar = CATALOGUE.sessions.find((s) => s.riderId === 'pilar')!;
-  const said = (s: typeof pilar) => notMeasured(s, reading).map((m) => `${m.what}: ${m.why}`);
-  expect(said(pilar)).toContain('Pelvis tilt: sacrum and ASIS are not marked');
-  expect(said(pilar).join()).toContain('there is no film from the front or the rear');
-  expect(said(pilar).join()).toContain('no goniometer reading');
+  const missing = (s: typeof pilar) => notMeasured(s, reading).map((m) => `${m.what}: ${m.why}`);
+  expect(missing(pilar)).toContain('Pelvis tilt: sacrum and ASIS are not marked');
+  expect(missing(pilar).join()).toContain('there is no film from the front or the rear');
+  expect(missing(pilar).join()).toContain('no goniometer reading');
   const more = {
     ...pilar,
     takes: [...pilar.takes, { ...pilar.takes[0], id: 'f', view: 'front' as const }],
     statics: { ...pilar.statics, kneeFlexionDeg: { left: null, right: 31, both: null } },
   };
-  expect(said(more).join()).not.toMatch(/front or the rear|goniometer/);
+  expect(missing(more).join()).not.toMatch(/front or the rear|goniometer/);
 });
 
 it('every part of a ± is there, and none is larger than the whole', () => {

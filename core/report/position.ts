@@ -16,7 +16,7 @@ export interface Coordinate {
 }
 
 /** A coordinate as it is told: what lies over the saddle is called that, and has no sign. */
-export function asTold(c: Coordinate): Coordinate {
+export function asReported(c: Coordinate): Coordinate {
   const isDrop = c.key === 'hoodDrop' || c.key === 'barDrop';
   if (!isDrop || c.value === null || c.value >= 0) return c;
   return { ...c, name: c.name.replace('below', 'above'), value: -c.value };

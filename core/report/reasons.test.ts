@@ -12,7 +12,7 @@ const why = (moves: Moves): string[] => reasonsFor(bike, applyMoves(bike, moves)
 
 describe('why something was moved, as the rider is told', () => {
   it('depends on the way it went', () => {
-    const said: [Moves, RegExp][] = [
+    const expected: [Moves, RegExp][] = [
       [{ saddleUp: 8 }, /can straighten further/],
       [{ saddleUp: -8 }, /no longer has to reach for the pedal/],
       [{ saddleBack: 8 }, /weight rests over the saddle/],
@@ -28,7 +28,7 @@ describe('why something was moved, as the rider is told', () => {
       [{ spacers: 10 }, /without leaning on it/],
       [{ spacers: -10 }, /where your arms want them|longer and lower/],
     ];
-    for (const [moves, words] of said) {
+    for (const [moves, words] of expected) {
       const got = why(moves);
       expect(got, JSON.stringify(moves)).toHaveLength(1);
       expect(got[0]).toMatch(words);

@@ -63,7 +63,9 @@ export function reportTexts(c: ReportCase): Record<ReportPartKey, string> {
   ].join('\n\n');
 
   const out = c.before.filter(isOut);
-  const said = (out.length ? out : c.before.slice(0, 4)).map(findingInPlainWords).filter((w) => w !== null);
+  const sentences = (out.length ? out : c.before.slice(0, 4))
+    .map(findingInPlainWords)
+    .filter((w) => w !== null);
   const results = out.flatMap((f) => {
     const then = c.after.find((a) => a.key === f.key);
     const words = then ? changeInPlainWords(f, then) : null;
@@ -76,7 +78,7 @@ export function reportTexts(c: ReportCase): Record<ReportPartKey, string> {
       : out.length
         ? 'Through the whole stroke, these stood out:'
         : 'Everything lay where it should:',
-    ...(said.length ? [points(said)] : []),
+    ...(sentences.length ? [points(sentences)] : []),
     ...(out.length && fine ? [`${fine} other measures were where they should be.`] : []),
     ...(results.length ? [`Filmed again after the changes:`, points(results)] : []),
   ].join('\n\n');

@@ -5,7 +5,7 @@ import { movesBetween } from '../visit/progress.ts';
 type Words = readonly [less: string, more: string];
 
 /** What a moved control is to a rider: what is said with the amount, down and up. */
-const TOLD: Partial<Record<ControlKey, { what: string; words: Words }>> = {
+const RIDER_WORDS: Partial<Record<ControlKey, { what: string; words: Words }>> = {
   saddleUp: { what: 'saddle', words: ['lower', 'higher'] },
   saddleBack: { what: 'saddle', words: ['further forward', 'further back'] },
   saddleTilt: { what: 'nose of the saddle', words: ['lower', 'higher'] },
@@ -51,8 +51,8 @@ export function movesInRiderWords(
     const { side, unit, name, words } = CONTROLS[key];
     if (key === 'stemFlip') return [by > 0 ? 'stem turned over' : 'stem turned the other way'];
     const ofFoot = OF_A_FOOT.find(([of]) => of.test(key));
-    const told = TOLD[key] ?? (ofFoot && { what: `${side} ${ofFoot[1]}`, words: ofFoot[2] });
-    if (told) return [`${told.what} ${amount(key, by)} ${told.words[by < 0 ? 0 : 1]}`];
+    const known = RIDER_WORDS[key] ?? (ofFoot && { what: `${side} ${ofFoot[1]}`, words: ofFoot[2] });
+    if (known) return [`${known.what} ${amount(key, by)} ${known.words[by < 0 ? 0 : 1]}`];
     const how = words[by < 0 ? 0 : 1];
     return [`${name.toLowerCase()}: ${unit === '' ? how : `${amount(key, by)} ${how}`}`];
   });

@@ -4,7 +4,7 @@ import { DOSSIERS } from '../../scripts/demo/dossiers.ts';
 import { resolveBike } from '../bike/resolve.ts';
 import { UNMEASURED_BIKE, type BikeSetup } from '../bike/setup.ts';
 import { applyMoves } from '../plan/controls/controls.ts';
-import { asTold, coordinatesApart, coordinatesOf } from './position.ts';
+import { asReported, coordinatesApart, coordinatesOf } from './position.ts';
 import { transfer } from './transfer.ts';
 
 const bike = DOSSIERS.maren.asFound;
@@ -151,7 +151,7 @@ describe('coordinates of a position', () => {
 
 it('what lies over the saddle is told as such, without a sign', () => {
   const low = coordinatesOf(UNMEASURED_BIKE, resolveBike(UNMEASURED_BIKE)).find((c) => c.key === 'hoodDrop')!;
-  expect(asTold({ ...low, value: 65 })).toMatchObject({ name: 'Hood below saddle', value: 65 });
-  expect(asTold({ ...low, value: -65 })).toMatchObject({ name: 'Hood above saddle', value: 65 });
-  expect(asTold({ ...low, key: 'tilt', value: -3 }).value).toBe(-3);
+  expect(asReported({ ...low, value: 65 })).toMatchObject({ name: 'Hood below saddle', value: 65 });
+  expect(asReported({ ...low, value: -65 })).toMatchObject({ name: 'Hood above saddle', value: 65 });
+  expect(asReported({ ...low, key: 'tilt', value: -3 }).value).toBe(-3);
 });

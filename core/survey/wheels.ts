@@ -274,14 +274,14 @@ function anywhere(g: Grey): { left: Vote; right: Vote } | null {
   const all: Box = { x: [0, g.width - 1], y: [0.2 * g.height, g.height - 1] };
   const first = vote(g, all, [0.07 * g.width, 0.24 * g.width]);
   if (!first) return null;
-  const beside = (way: number): Vote | null => {
+  const shifted = (way: number): Vote | null => {
     const xs = [2.5, 3.7].map((k) => first.x + way * k * first.r).sort((a, b) => a - b);
     return vote(g, { x: [xs[0], xs[1]], y: [first.y - 0.25 * first.r, first.y + 0.25 * first.r] }, [
       0.9 * first.r,
       1.1 * first.r,
     ]);
   };
-  const [left, right] = [beside(-1), beside(1)];
+  const [left, right] = [shifted(-1), shifted(1)];
   if (!left && !right) return null;
   return (left?.votes ?? 0) > (right?.votes ?? 0)
     ? { left: left!, right: first }

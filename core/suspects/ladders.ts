@@ -85,7 +85,7 @@ export const LADDERS: readonly Ladder[] = [
 
 export interface LadderStand {
   ladder: Ladder;
-  said: readonly RungWord[];
+  answers: readonly RungWord[];
   /** The rung to try now; null where the ladder has ended. */
   next: number | null;
   /** The rung that helped. */
@@ -93,13 +93,13 @@ export interface LadderStand {
 }
 
 /** Where a guided sequence stands: it ends with what helped, and goes on after what did not. */
-export function standOf(ladder: Ladder, said: readonly RungWord[] = []): LadderStand {
-  const helped = said.indexOf('helped');
+export function standOf(ladder: Ladder, answers: readonly RungWord[] = []): LadderStand {
+  const helped = answers.indexOf('helped');
   return {
     ladder,
-    said,
+    answers: answers,
     helped: helped < 0 ? null : helped,
-    next: helped >= 0 || said.length >= ladder.rungs.length ? null : said.length,
+    next: helped >= 0 || answers.length >= ladder.rungs.length ? null : answers.length,
   };
 }
 

@@ -8,9 +8,9 @@ import { learnSticker } from './learn.ts';
 
 const LIGHT: Yuv = [200, 110, 150];
 const DARK: Yuv = [30, 128, 128];
-const GROUND: Yuv = [90, 128, 128];
+const BACKGROUND: Yuv = [90, 128, 128];
 const STILL = { x: 0, y: 0 };
-const contrastOf = (c: Yuv): number => Math.sqrt(colourDistance2(c[0], c[1], c[2], GROUND));
+const contrastOf = (c: Yuv): number => Math.sqrt(colourDistance2(c[0], c[1], c[2], BACKGROUND));
 const off = (a: { x: number; y: number } | null, b: { x: number; y: number }): number =>
   a ? Math.hypot(a.x - b.x, a.y - b.y) : Infinity;
 

@@ -15,7 +15,7 @@ export function drawnDiscs(
   {
     width = 96,
     height = 72,
-    ground = [90, 128, 128] as Yuv,
+    ground: background = [90, 128, 128] as Yuv,
     hide = null as ((x: number, y: number) => boolean) | null,
   } = {},
 ): PlanarFrame {
@@ -38,7 +38,7 @@ export function drawnDiscs(
     discs.reduce((v, d) => {
       const share = shareAt(d, x, y);
       return v * (1 - share) + d.colour[plane] * share;
-    }, ground[plane]);
+    }, background[plane]);
   const y = Uint8Array.from({ length: width * height }, (_, k) =>
     Math.round(value(0, k % width, Math.floor(k / width))),
   );

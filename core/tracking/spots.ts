@@ -98,7 +98,7 @@ export function findSpots(f: PlanarFrame, most = 160): RawSpot[] {
         const y0 = boxMean(luma, x - half, y - half, side);
         let u0 = 0;
         let v0 = 0;
-        let asked = false;
+        let searched = false;
         let least = Infinity;
         let second = Infinity;
         for (let k = 0; k < ABOUT.length; k += 1) {
@@ -107,10 +107,10 @@ export function findSpots(f: PlanarFrame, most = 160): RawSpot[] {
           const dy = boxMean(luma, px - half, py - half, side) - y0;
           let d2 = dy * dy;
           if (d2 < 4000) {
-            if (!asked) {
+            if (!searched) {
               u0 = chromaAt(u, x, y);
               v0 = chromaAt(v, x, y);
-              asked = true;
+              searched = true;
             }
             const du = chromaAt(u, px, py) - u0;
             const dv = chromaAt(v, px, py) - v0;

@@ -73,10 +73,13 @@ describe('stations', () => {
       ready: false,
       lacks: 'Red flags were not asked about yet.',
     });
-    const asked = { ...blank, intake: { ...consented, flagsAskedIso: '2026-11-20T09:00:00.000Z' } };
-    expect(at(asked, 'intake')).toMatchObject({ note: 'nothing hurts', ready: true });
+    const answered = { ...blank, intake: { ...consented, flagsAskedIso: '2026-11-20T09:00:00.000Z' } };
+    expect(at(answered, 'intake')).toMatchObject({ note: 'nothing hurts', ready: true });
     const flag = (acknowledgedIso: string | null): Station =>
-      at({ ...asked, intake: { ...asked.intake, redFlags: [{ key: 'chest', acknowledgedIso }] } }, 'intake');
+      at(
+        { ...answered, intake: { ...answered.intake, redFlags: [{ key: 'chest', acknowledgedIso }] } },
+        'intake',
+      );
     expect(flag(null)).toMatchObject({ note: 'stop: refer', ready: false });
     expect(flag('2026-11-20T09:10:00.000Z').ready).toBe(true);
     const complaints = whole.intake.complaints.filter((c) => c.goneIso === null).length;

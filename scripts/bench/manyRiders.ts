@@ -24,8 +24,8 @@ async function fill(page: Page): Promise<void> {
       const first = ['Ada', 'Bo', 'Cora', 'Dov', 'Edda', 'Finn', 'Greta', 'Hal', 'Ines', 'Jory'];
       const last = ['Alder', 'Birch', 'Cedar', 'Dogwood', 'Elm', 'Fir', 'Gorse', 'Hazel', 'Ivy', 'Juniper'];
       const db = await new Promise<IDBDatabase>((resolve) => {
-        const asked = indexedDB.open('deep-angle');
-        asked.onsuccess = () => resolve(asked.result);
+        const opening = indexedDB.open('deep-angle');
+        opening.onsuccess = () => resolve(opening.result);
       });
       const write = db.transaction(['riders', 'sessions'], 'readwrite');
       for (let k = 0; k < riders; k += 1) {

@@ -114,7 +114,7 @@ const ache = (region: RegionKey, severity: number): Complaint => ({
 });
 
 /** What a misfit makes riders complain of, and what tests on the bike show of it; three in five complain. */
-function told(wrong: Moves, random: () => number): { complaints: Complaint[]; onBike: OnBike } {
+function complaining(wrong: Moves, random: () => number): { complaints: Complaint[]; onBike: OnBike } {
   const up = wrong.saddleUp ?? 0;
   const back = wrong.saddleBack ?? 0;
   const reach = wrong.stemLength ?? 0;
@@ -172,7 +172,7 @@ export function randomCase(misfit: Misfit | null, random: () => number): LoopCas
   const moved = applyMoves(good, wrong);
   // A stem and spacers as they are sold: the misfit is in the frame, the front on it is a usual one.
   const bike: BikeSetup = { ...moved, stem: { ...moved.stem, lengthMm: 100, spacersMm: 20 } };
-  const { complaints, onBike } = told(wrong, random);
+  const { complaints, onBike } = complaining(wrong, random);
   return {
     misfit,
     wrong,

@@ -14,7 +14,7 @@ import type { Plan } from '../../core/plan/controls/keptPlan.ts';
 import { nextVisit, NOTHING_DONE } from '../../core/visit/visits.ts';
 import { learnHabits } from '../../core/model/learn.ts';
 import { effectsOf, type Moves } from '../../core/plan/controls/controls.ts';
-import { laidOut } from '../../core/model/forecast.ts';
+import { preparedOnce } from '../../core/model/forecast.ts';
 import { filmedTake, visitCase } from '../../core/visit/visitCase.ts';
 import { asFindings } from '../../core/protocol/findings.ts';
 import { prescribe } from '../../core/plan/prescribe.ts';
@@ -120,20 +120,20 @@ export function marenStory(takes: Record<string, Take[]>): Story {
   /** The plan of a round with what the fitter decided, as it was kept. */
   const plan = (of: Take, decisions: Decision[], keptIso: string): { plan: Plan; reading: Reading } => {
     const reading = readingFor(session, of);
-    const ground = visitCase({
+    const visit = visitCase({
       session,
       near: filmedTake(session, of, reading),
       parts: DEMO_PARTS.parts,
       round: of.round,
     });
-    const made = prescribe({ ...ground.case, decisions });
+    const made = prescribe({ ...visit.case, decisions });
     return {
       reading,
       plan: {
         keptIso,
         round: of.round,
         protocolId: session.protocolId,
-        findings: asFindings(ground.measures),
+        findings: asFindings(visit.measures),
         lines: keptLines(made),
       },
     };
@@ -147,7 +147,7 @@ export function marenStory(takes: Record<string, Take[]>): Story {
     const next = moved(session, { id, madeIso: at(day, s.minute), values, lineKey: s.line });
     if (!next) throw new Error(`Nothing moves by ${JSON.stringify(s.moves)}`);
     const tilt = next.current!.saddle.tiltDeg ?? 0;
-    const told = riddenOf(devicesFor({ ...riding(round, tilt), seed: 40 + n }, 12));
+    const ridden = riddenOf(devicesFor({ ...riding(round, tilt), seed: 40 + n }, 12));
     const changes = next.changes.map((c): Change =>
       c.id === id
         ? {
@@ -156,7 +156,7 @@ export function marenStory(takes: Record<string, Take[]>): Story {
             note: s.note ?? '',
             felt: s.felt ?? [],
             tests: s.tests ?? {},
-            ridden: s.back ? NOT_RIDDEN : told,
+            ridden: s.back ? NOT_RIDDEN : ridden,
           }
         : c,
     );
@@ -395,7 +395,7 @@ function learned(
 ): ReturnType<typeof learnHabits> {
   const model = filmedTake(session, first, reading).model;
   const moves = movesBetween(roundSetup(session, 1), roundSetup(session, 2));
-  return learnHabits(laidOut(model), {
+  return learnHabits(preparedOnce(model), {
     fx: effectsOf(session.asFound, moves),
     seen: refilmed(reading, readingFor(session, second), true),
     prior: USUAL_HABITS,

@@ -1,7 +1,7 @@
 /** What a fitter reads beside each demo rider's figures: the story, the handbook's reason for each line, and the judgement. */
 interface Story {
   name: string;
-  told: string;
+  complaint: string;
   /** By the line's key. */
   lines: Record<string, string>;
   judged: string;
@@ -10,7 +10,8 @@ interface Story {
 export const STORIES = {
   maren: {
     name: 'Maren Toft',
-    told: 'Five days of gravel ahead; front-of-knee ache both sides, tingling hands. New saddle in August, left where it came: low and forward, 3.5° nose-down, reach long.',
+    complaint:
+      'Five days of gravel ahead; front-of-knee ache both sides, tingling hands. New saddle in August, left where it came: low and forward, 3.5° nose-down, reach long.',
     lines: {
       saddleTilt:
         'more than 3° nose-down is nearly always hiding something; for hands it is the first, free thing to try.',
@@ -23,7 +24,8 @@ export const STORIES = {
   },
   idris: {
     name: 'Idris Bellweather',
-    told: 'City bike, clipless for four weeks; outside-of-foot pain both sides that builds up. Cleats ahead of the first head, stance narrow for a broad, tall, bow-legged rider with tight hips.',
+    complaint:
+      'City bike, clipless for four weeks; outside-of-foot pain both sides that builds up. Cleats ahead of the first head, stance narrow for a broad, tall, bow-legged rider with tight hips.',
     lines: {
       cleatBack: 'spindle behind the first head; a cleat ahead of it is a fault. The knee stays in its band.',
       stance:
@@ -33,7 +35,8 @@ export const STORIES = {
   },
   pilar: {
     name: 'Pilar Quist',
-    told: 'Back after two years, low back and a pinch at the front of the hip; hamstrings 54°, hinge rounds, hip flexion 104°. Bar low for her back, 175 mm cranks on a short inseam.',
+    complaint:
+      'Back after two years, low back and a pinch at the front of the hip; hamstrings 54°, hinge rounds, hip flexion 104°. Bar low for her back, 175 mm cranks on a short inseam.',
     lines: {
       crank: 'hip pinch at the top: crank long leads; a shorter crank gains twice there.',
       hands: 'bar low past the back’s limit: spacers and stem turned over first, free before parts.',
@@ -43,7 +46,8 @@ export const STORIES = {
   },
   juno: {
     name: 'Juno Achterberg',
-    told: 'Pursuit on extensions, wants to be lower; nothing hurts. Saddle raised 8 mm in October “to open the hip”; hip still closed.',
+    complaint:
+      'Pursuit on extensions, wants to be lower; nothing hurts. Saddle raised 8 mm in October “to open the hip”; hip still closed.',
     lines: {
       saddleBack:
         'time trial: the saddle comes forward to keep the hip open; knee over spindle may lie 0 to +70 mm here.',

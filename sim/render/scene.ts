@@ -339,7 +339,7 @@ export interface Strap {
   halfWidthDeg: number;
   over: JointKey;
   /** A cable tie: so thin, and beside the middle by so much, px. */
-  thin?: { radiusPx: number; besidePx: number };
+  thin?: { radiusPx: number; aroundPx: number };
 }
 
 export interface Scene {
@@ -443,7 +443,7 @@ export function drawRider(
       const c = at[scene.strap.over];
       const { thin } = scene.strap;
       if (thin) {
-        const y = c.y + thin.besidePx;
+        const y = c.y + thin.aroundPx;
         fillLimb(r, { x: c.x - 24, y: y - 3 }, thin.radiusPx, { x: c.x + 24, y: y + 3 }, thin.radiusPx, {
           colour: scene.strap.colour,
           roundness: 0.2,

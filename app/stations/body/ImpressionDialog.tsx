@@ -16,7 +16,7 @@ import { LengthField } from '../../ui/NumberField';
 import { useStudio } from '../../session/useStudio';
 import { FileField } from '../../ui/FileField';
 
-const ASKED: readonly { key: keyof ImpressionPoints; text: string; mark: string }[] = [
+const POINTS: readonly { key: keyof ImpressionPoints; text: string; mark: string }[] = [
   { key: 'rulerFrom', text: 'one end of a known length on the ruler', mark: 'ruler' },
   { key: 'rulerTo', text: 'the other end of it', mark: 'ruler' },
   { key: 'dentLeft', text: 'the deepest place of one dent', mark: 'dent' },
@@ -43,7 +43,7 @@ export function ImpressionDialog({ onClose, onTake }: { onClose: () => void; onT
   const [failed, setFailed] = useState<string | null>(null);
   const [points, setPoints] = useState<Partial<ImpressionPoints>>({});
   const [rulerMm, setRulerMm] = useState<number>(100);
-  const next = ASKED.find((a) => !points[a.key]);
+  const next = POINTS.find((a) => !points[a.key]);
   const result = next ? null : spacingFromPhoto(points as ImpressionPoints, rulerMm);
   useEffect(() => () => void (photo && URL.revokeObjectURL(photo.url)), [photo]);
   const open = (file: File): void => {
@@ -73,7 +73,7 @@ export function ImpressionDialog({ onClose, onTake }: { onClose: () => void; onT
     // All four stand: the nearest one is moved.
     const far = (key: keyof ImpressionPoints): number =>
       Math.hypot(points[key]!.x - at.x, points[key]!.y - at.y);
-    const nearest = ASKED.map((a) => a.key).reduce((best, key) => (far(key) < far(best) ? key : best));
+    const nearest = POINTS.map((a) => a.key).reduce((best, key) => (far(key) < far(best) ? key : best));
     setPoints({ ...points, [nearest]: at });
   };
   return (
@@ -96,7 +96,7 @@ export function ImpressionDialog({ onClose, onTake }: { onClose: () => void; onT
           <>
             <Typography role="status" variant="h3" component="p" sx={{ my: 1 }}>
               {next
-                ? `Point out ${ASKED.indexOf(next) + 1} of 4: ${next.text}.`
+                ? `Point out ${POINTS.indexOf(next) + 1} of 4: ${next.text}.`
                 : result?.ok
                   ? `${lengthWithUnit(Math.round(result.spacingMm), lengthUnit)} ± ${lengthWithUnit(Math.max(1, Math.round(result.uncertaintyMm)), lengthUnit)}`
                   : result && TROUBLE[result.reason]}
@@ -127,7 +127,7 @@ export function ImpressionDialog({ onClose, onTake }: { onClose: () => void; onT
                   />
                 ) : null,
               )}
-              {ASKED.map(({ key }) => {
+              {POINTS.map(({ key }) => {
                 const p = points[key];
                 const r = photo.width / 70;
                 return (

@@ -43,7 +43,7 @@ export function useAddTake(session: FitSession): Adding {
 /** What is being opened, with a way to stop it, or why it could not be. */
 export function AddingState({ adding: { visitId } }: { adding: Adding }) {
   const opening = useStore(jobStore, ({ jobs }) => jobs[addingJob(visitId)]);
-  const told = useStore(filmStore, ({ troubles }) => troubles[visitId]);
+  const trouble = useStore(filmStore, ({ troubles }) => troubles[visitId]);
   if (opening) {
     return (
       <Box sx={{ my: 1.5, display: 'flex', alignItems: 'center', gap: 1 }} role="status">
@@ -59,13 +59,13 @@ export function AddingState({ adding: { visitId } }: { adding: Adding }) {
       </Box>
     );
   }
-  if (!told) return null;
+  if (!trouble) return null;
   return (
     <Alert severity="error" variant="outlined" sx={{ my: 1.5 }}>
-      <AlertTitle>{told.trouble.title}</AlertTitle>
-      {told.trouble.advice}
+      <AlertTitle>{trouble.trouble.title}</AlertTitle>
+      {trouble.trouble.advice}
       <Typography variant="body2" color="textSecondary" sx={{ mt: 0.5, overflowWrap: 'anywhere' }}>
-        {told.name}
+        {trouble.name}
       </Typography>
     </Alert>
   );

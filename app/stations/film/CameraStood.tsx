@@ -11,7 +11,7 @@ import { takeText } from '../../ui/words/takeWords';
 /** For a take of the same camera, unmoved: scale from the take before, and its marks found again on this film. */
 export function CameraStood({ session, take, blob }: { session: FitSession; take: Take; blob: Blob | null }) {
   const job = useStore(jobStore, ({ jobs }) => jobs[refindingJob(take.id)]);
-  const told = useStore(jobStore, (s) => s.told[refindingJob(take.id)]);
+  const outcome = useStore(jobStore, (s) => s.outcomes[refindingJob(take.id)]);
   const model = session.takes.find(
     (t) =>
       t.id !== take.id &&
@@ -21,7 +21,7 @@ export function CameraStood({ session, take, blob }: { session: FitSession; take
       t.video.heightPx === take.video.heightPx,
   );
   const blank = !take.axles.rear && !take.width.right && Object.keys(take.marks).length === 0;
-  if (!model || !blob || (!blank && !told && !job)) return null;
+  if (!model || !blob || (!blank && !outcome && !job)) return null;
   return (
     <Box>
       {job ? (
@@ -40,9 +40,9 @@ export function CameraStood({ session, take, blob }: { session: FitSession; take
           </Button>
         )
       )}
-      {told && (
+      {outcome && (
         <Alert severity="info" variant="outlined" sx={{ mt: 1 }}>
-          {told}
+          {outcome}
         </Alert>
       )}
     </Box>

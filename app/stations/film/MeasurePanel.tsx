@@ -227,7 +227,7 @@ function Lengths({
   const { set } = useSet();
   const { wheelbaseMm } = session.asFound.frame;
   // Once asked for here they stay here: a field that went while it was typed in would be no help.
-  const [asked] = useState({
+  const [pending] = useState({
     wheelbase: wheelbaseMm === null,
     crank: session.asFound.crank.lengthMm === null,
   });
@@ -240,10 +240,10 @@ function Lengths({
     Math.round(
       wheelbaseFromTyre(wheels, diameter, { x: take.video.widthPx / 2, y: take.video.heightPx / 2 }),
     );
-  if (!asked.wheelbase && !asked.crank) return null;
+  if (!pending.wheelbase && !pending.crank) return null;
   return (
     <Box sx={{ display: 'grid', gap: 1.25 }}>
-      {asked.wheelbase && (
+      {pending.wheelbase && (
         <NumberField
           label="Wheelbase, axle to axle"
           unit="mm"
@@ -253,7 +253,7 @@ function Lengths({
           help="Tape along the bike, or from the frame’s sheet."
         />
       )}
-      {asked.wheelbase && wheelbaseMm === null && wheels && (
+      {pending.wheelbase && wheelbaseMm === null && wheels && (
         <Box sx={{ display: 'flex', gap: 1, alignItems: 'flex-start' }}>
           <TextField
             size="small"
@@ -278,7 +278,7 @@ function Lengths({
           </Button>
         </Box>
       )}
-      {asked.crank && (
+      {pending.crank && (
         <NumberField
           label="Crank length"
           unit="mm"

@@ -22,13 +22,13 @@ export function SurveyOverlay({
   size,
   take,
   survey,
-  asked,
+  pending,
   snap,
 }: {
   size: ViewSize;
   take: Take;
   survey: TakeSurvey;
-  asked: Landmark | null;
+  pending: Landmark | null;
   snap: (frame: number, at: ImagePoint) => Promise<ImagePoint | null>;
 }) {
   const points = useMemo(() => {
@@ -51,10 +51,10 @@ export function SurveyOverlay({
       items={[...GUIDES[take.view], ...AXLES]}
       points={points}
       lines={[...LINES[take.view], ...WHEEL_LINES]}
-      selected={asked}
+      selected={pending}
       faded={false}
       onHover={() => undefined}
-      onPlace={(at) => asked && void put(asked, at)}
+      onPlace={(at) => pending && void put(pending, at)}
       onSelect={() => undefined}
       onDrag={() => undefined}
       onDrop={(key, at) =>

@@ -153,7 +153,7 @@ function Filmed({ session, take, onReturned }: FilmedProps) {
             size={size}
             take={take}
             survey={survey}
-            asked={asksFor(take, survey)?.landmark ?? null}
+            pending={asksFor(take, survey)?.landmark ?? null}
             snap={snap}
           />
         ) : null

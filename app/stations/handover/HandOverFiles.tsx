@@ -30,7 +30,7 @@ export function HandOverFiles({ session }: { session: FitSession }) {
   const take = sideTake(session);
   const read =
     state.status === 'read' && state.result.ok ? { reading: state.result, tracks: state.tracks } : null;
-  const [said, setSaid] = useState<{ ok: boolean; text: string } | null>(null);
+  const [message, setMessage] = useState<{ ok: boolean; text: string } | null>(null);
   const [packing, setPacking] = useState(false);
   const planFile = useRef<HTMLInputElement | null>(null);
   const tracksFile = useRef<HTMLInputElement | null>(null);
@@ -40,40 +40,40 @@ export function HandOverFiles({ session }: { session: FitSession }) {
     try {
       download(`${stem}.zip`, await saveBundle(session.riderId, () => undefined, session.id));
     } catch (error) {
-      setSaid({ ok: false, text: whyNot(error) });
+      setMessage({ ok: false, text: whyNot(error) });
     } finally {
       setPacking(false);
     }
   };
   const readTracksIn = async (file: File): Promise<void> => {
-    if (take && read) setSaid(await tracksIn(file, take, read));
+    if (take && read) setMessage(await tracksIn(file, take, read));
   };
   const readPlan = async (file: File): Promise<void> => {
     const parsed = await readFile('planLog', file);
     if (!parsed.ok) {
-      setSaid({ ok: false, text: `${file.name}: ${parsed.message}` });
+      setMessage({ ok: false, text: `${file.name}: ${parsed.message}` });
       return;
     }
     const kept = await edit({ kind: 'restored', part: restoredFrom(parsed.log) });
     if (!kept.ok) {
-      setSaid({ ok: false, text: `${file.name}: ${kept.message}` });
+      setMessage({ ok: false, text: `${file.name}: ${kept.message}` });
       return;
     }
-    setSaid({
+    setMessage({
       ok: true,
       text: `${parsed.log.plans.length} plans and ${parsed.log.changes.length} changes imported from ${file.name}; Undo takes them back.`,
     });
   };
   return (
     <Box sx={{ p: { xs: 2, md: 3 }, maxWidth: 860, mx: 'auto', '& section + section': { mt: 3 } }}>
-      {said && (
+      {message && (
         <Alert
-          severity={said.ok ? 'success' : 'error'}
+          severity={message.ok ? 'success' : 'error'}
           variant="outlined"
-          onClose={() => setSaid(null)}
+          onClose={() => setMessage(null)}
           sx={{ mb: 2 }}
         >
-          {said.text}
+          {message.text}
         </Alert>
       )}
       {refused && <Alert severity="error">{refused}</Alert>}

@@ -31,7 +31,7 @@ import { useStudio } from '../../session/useStudio';
 import { WordsField } from '../../ui/WordsField';
 
 /** What is asked of the other bike, in the order of its sheet. */
-const ASKED: readonly (readonly [key: keyof typeof BIKE_BOUNDS, label: string, how?: string])[] = [
+const OTHER_FIELDS: readonly (readonly [key: keyof typeof BIKE_BOUNDS, label: string, how?: string])[] = [
   ['frame.stackMm', 'Stack'],
   ['frame.reachMm', 'Reach'],
   ['frame.headAngleDeg', 'Head angle'],
@@ -156,7 +156,7 @@ export function OtherBike({ session }: { session: FitSession }) {
           />
         </Box>
         <Fields least={150}>
-          {ASKED.map(([at, label, how]) => {
+          {OTHER_FIELDS.map(([at, label, how]) => {
             const put = (v: number | null): void => set(`handOver.other.${at}`, v);
             const field = { label, help: how, value: valueIn(other, at), schema: BIKE_BOUNDS[at] };
             return at === 'frame.seatAngleDeg' ? (

@@ -156,7 +156,7 @@ export function ReportFigures({
                 measured={(first.reading.angles[key]?.meanOnGrid ?? []).map((v) =>
                   quoted(key, v, jointConvention),
                 )}
-                beside={
+                compared={
                   last
                     ? [
                         {

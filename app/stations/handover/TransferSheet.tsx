@@ -6,7 +6,7 @@ import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { resolveBike } from '../../../core/bike/resolve.ts';
-import { asTold, coordinatesOf, type Coordinate } from '../../../core/report/position.ts';
+import { asReported, coordinatesOf, type Coordinate } from '../../../core/report/position.ts';
 import { lastSetup } from '../../../core/visit/setups.ts';
 import type { FitSession } from '../../../core/records/types.ts';
 import { lengthWithUnit } from '../../../core/units/length.ts';
@@ -27,7 +27,7 @@ export function TransferSheet({ session }: { session: FitSession }) {
   const studio = useSignature(session.riderId);
   const bike = lastSetup(session);
   const resolved = useMemo(() => resolveBike(bike), [bike]);
-  const rows = useMemo(() => coordinatesOf(bike, resolved).map(asTold), [bike, resolved]);
+  const rows = useMemo(() => coordinatesOf(bike, resolved).map(asReported), [bike, resolved]);
   const drawing = useRef<HTMLDivElement | null>(null);
   const [svg, setSvg] = useState<string | null>(null);
   useEffect(() => {

@@ -38,7 +38,7 @@ export function ProposeMarks({
   onTake: (p: Proposal) => void;
 }) {
   const job = useStore(jobStore, ({ jobs }) => jobs[proposingJob(take.id)]);
-  const told = useStore(jobStore, (st) => st.told[proposingJob(take.id)]);
+  const outcome = useStore(jobStore, (st) => st.outcomes[proposingJob(take.id)]);
   const id = proposingJob(take.id);
   useEffect(
     () => () => {
@@ -134,9 +134,9 @@ export function ProposeMarks({
         </Button>
       </Box>
       {job && <JobProgress job={job} />}
-      {told && (
+      {outcome && (
         <Alert severity="info" variant="outlined">
-          {told}
+          {outcome}
         </Alert>
       )}
     </Box>

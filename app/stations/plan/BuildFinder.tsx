@@ -21,17 +21,17 @@ const bounds = Joi.number().min(-120).max(120).messages({
 
 /** A wanted place of the hands, and the stems, spacers, flips and bars that come nearest to it. */
 export const BuildFinder = memo(function BuildFinder({
-  ground,
+  visitCase,
   moves,
   onTake,
 }: {
-  ground: VisitCase;
+  visitCase: VisitCase;
   moves: Moves;
   onTake: (moves: Moves) => void;
 }) {
   const [ahead, setAhead] = useState(0);
   const [up, setUp] = useState(0);
-  const { case: c } = ground;
+  const { case: c } = visitCase;
   const offers = useMemo(
     () =>
       ahead === 0 && up === 0 ? [] : buildsFor({ bike: c.bike, parts: c.parts }, { x: ahead, y: up }, 6),

@@ -29,16 +29,16 @@ export function EditLine({
 }) {
   const { lengthUnit } = useStudio();
   const [moves, setMoves] = useState<Moves>(line.moves);
-  const [told, setTold] = useState<LineChange[] | null>(null);
+  const [changes, setChanges] = useState<LineChange[] | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
   const decision: Decision = { key: line.key, state: 'edited', moves, reason: '', p: line.p };
   const take = async (): Promise<void> => {
     const others = planned.decisions.filter((d) => d.key !== line.key);
     try {
       const after = await planOf({ ...planned, decisions: [...others, decision] });
-      const changes = after ? planChanges(plan, after, line.key) : [];
-      if (changes.length === 0) onDecide(decision);
-      else setTold(changes);
+      const found = after ? planChanges(plan, after, line.key) : [];
+      if (found.length === 0) onDecide(decision);
+      else setChanges(found);
     } catch (error) {
       setTrouble(whyNot(error));
     }
@@ -56,7 +56,7 @@ export function EditLine({
               by={moves[key] ?? 0}
               onChange={(by) => {
                 setMoves({ ...moves, [key]: by });
-                setTold(null);
+                setChanges(null);
               }}
             />
           </Box>
@@ -67,10 +67,10 @@ export function EditLine({
           What it changes could not be worked out: {trouble}
         </Alert>
       )}
-      {told && (
+      {changes && (
         <Box role="status" sx={{ mb: 1.5 }}>
           <Typography>Other lines change with it:</Typography>
-          {told.map((t) => (
+          {changes.map((t) => (
             <Typography key={t.key} variant="body2">
               {t.kind === 'new'
                 ? `new: ${title(t.after!)}`
@@ -81,8 +81,8 @@ export function EditLine({
           ))}
         </Box>
       )}
-      <Button variant="contained" onClick={() => (told ? onDecide(decision) : void take())} sx={{ mr: 1 }}>
-        {told ? 'Accept the change' : 'Use these'}
+      <Button variant="contained" onClick={() => (changes ? onDecide(decision) : void take())} sx={{ mr: 1 }}>
+        {changes ? 'Accept the change' : 'Use these'}
       </Button>
       <Button onClick={onCancel}>Cancel</Button>
     </Box>

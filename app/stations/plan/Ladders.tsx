@@ -11,7 +11,7 @@ import {
 } from '../../../core/suspects/ladders.ts';
 import type { RegionKey } from '../../../core/intake/intake.ts';
 
-const SAID: Record<RungWord, string> = {
+const RUNG_WORDS: Record<RungWord, string> = {
   helped: 'helped',
   same: 'made no difference',
   worse: 'made it worse: undone',
@@ -21,16 +21,16 @@ const SAID: Record<RungWord, string> = {
 /** The guided sequences: one rung at a time, cheap first, each with what came of it. */
 export function Ladders({
   regions,
-  said,
+  answers,
   onSay,
 }: {
   /** What the rider complains of. */
   regions: readonly RegionKey[];
-  said: Partial<Record<LadderKey, RungWord[]>>;
+  answers: Partial<Record<LadderKey, RungWord[]>>;
   onSay: (key: LadderKey, words: RungWord[]) => void;
 }) {
-  const asked = laddersFor(regions);
-  const shown = LADDERS.filter((l) => asked.includes(l) || (said[l.key]?.length ?? 0) > 0);
+  const ladders = laddersFor(regions);
+  const shown = LADDERS.filter((l) => ladders.includes(l) || (answers[l.key]?.length ?? 0) > 0);
   if (shown.length === 0)
     return (
       <Typography color="textSecondary">
@@ -41,7 +41,7 @@ export function Ladders({
   return (
     <>
       {shown.map((l) => (
-        <Steps key={l.key} ladder={l} said={said[l.key] ?? []} onSay={(words) => onSay(l.key, words)} />
+        <Steps key={l.key} ladder={l} answers={answers[l.key] ?? []} onSay={(words) => onSay(l.key, words)} />
       ))}
     </>
   );
@@ -49,21 +49,21 @@ export function Ladders({
 
 function Steps({
   ladder,
-  said,
+  answers,
   onSay,
 }: {
   ladder: Ladder;
-  said: readonly RungWord[];
+  answers: readonly RungWord[];
   onSay: (words: RungWord[]) => void;
 }) {
-  const stand = standOf(ladder, said);
+  const stand = standOf(ladder, answers);
   return (
     <Box component="section" aria-label={`Sequence: ${ladder.name}`} sx={{ mb: 3 }}>
       <Typography variant="h3">{ladder.name}</Typography>
       <Box component="ol" sx={{ m: 0, pl: 2.5, '& li': { py: 0.5 } }}>
         {ladder.rungs.map((r, i) => {
           const now = stand.next === i;
-          const over = stand.next === null && i >= said.length;
+          const over = stand.next === null && i >= answers.length;
           return (
             <Box
               component="li"
@@ -77,7 +77,7 @@ function Steps({
               <Typography component="span" color="textSecondary">
                 {' '}
                 {r.free ? 'free' : 'a part'}
-                {said[i] && ` · ${SAID[said[i]]}`}
+                {answers[i] && ` · ${RUNG_WORDS[answers[i]]}`}
               </Typography>
               {now && (
                 <Box>
@@ -95,7 +95,7 @@ function Steps({
                         key={word}
                         size="small"
                         variant="outlined"
-                        onClick={() => onSay([...said, word])}
+                        onClick={() => onSay([...answers, word])}
                       >
                         {label}
                       </Button>
@@ -116,8 +116,8 @@ function Steps({
       {stand.helped === null && stand.next === null && (
         <Typography sx={{ mt: 0.5 }}>Nothing of this helped: refer to a clinician.</Typography>
       )}
-      {said.length > 0 && (
-        <Button size="small" onClick={() => onSay(said.slice(0, -1))}>
+      {answers.length > 0 && (
+        <Button size="small" onClick={() => onSay(answers.slice(0, -1))}>
           One back
         </Button>
       )}

@@ -13,7 +13,7 @@ import { balanceAfter } from '../../../core/model/balanceAfter.ts';
 import { adviceFor, cautionsFor } from '../../../core/plan/cautions.ts';
 import { CONTROLS, type ControlKey } from '../../../core/plan/controls/controlTable.ts';
 import { effectsOf, type Moves } from '../../../core/plan/controls/controls.ts';
-import { asItIs, forecastOf, laidOut } from '../../../core/model/forecast.ts';
+import { asItIs, forecastOf, preparedOnce } from '../../../core/model/forecast.ts';
 
 import { bodyOf, type Decision, type PlanLine, type Prescription } from '../../../core/plan/terms/plan.ts';
 import { ON_BIKE } from '../../../core/suspects/onBike.ts';
@@ -38,12 +38,12 @@ import { useStudio } from '../../session/useStudio';
 /** What to move, how far, in which order, and what it will do; with everything that speaks against it in sight. */
 export function PrescriptionView({
   session,
-  ground,
+  visitCase,
   reading,
   plan,
 }: {
   session: FitSession;
-  ground: VisitCase;
+  visitCase: VisitCase;
   /** Null where only a film from ahead is there. */
   reading: Reading | null;
   plan: Prescription | null;
@@ -51,7 +51,7 @@ export function PrescriptionView({
   const { set, move, refused } = useSet();
   const { lengthUnit, jointConvention } = useStudio();
   const { planning, intake } = session;
-  const { case: c, measures } = ground;
+  const { case: c, measures } = visitCase;
   if (!plan) return <LinearProgress aria-label="Working out the prescription" sx={{ m: 4 }} />;
 
   const decide = (key: string, decision: Decision | null): void =>
@@ -215,7 +215,9 @@ export function PrescriptionView({
           predicted={plan.forecast?.ok ? plan.forecast.measures : null}
           convention={jointConvention}
         />
-        {reading && <HandsShare session={session} ground={ground} reading={reading} moves={plan.total} />}
+        {reading && (
+          <HandsShare session={session} visitCase={visitCase} reading={reading} moves={plan.total} />
+        )}
         {cautions.length > 0 && (
           <Part title="Cautions">
             {cautions.map((q) =>
@@ -302,21 +304,21 @@ const percent = (v: number): string => `${Math.round(100 * v)} %`;
 /** The share of the weight on the hands, before and after, beside what the complaint says. */
 function HandsShare({
   session,
-  ground,
+  visitCase,
   reading,
   moves,
 }: {
   session: FitSession;
-  ground: VisitCase;
+  visitCase: VisitCase;
   reading: Reading;
   moves: Moves;
 }) {
-  const { case: c, near, measures } = ground;
+  const { case: c, near, measures } = visitCase;
   const shares = useMemo(() => {
     if (!near) return null;
     const take = sideTake(session);
     const known = { powerW: take?.effortW ?? null, massKg: single(session.body, 'mass') };
-    const prepared = laidOut(near);
+    const prepared = preparedOnce(near);
     const start = asItIs(prepared);
     const then = forecastOf(prepared, {
       measured: measures,

@@ -9,7 +9,7 @@ import Typography from '@mui/material/Typography';
 import { nanoid } from 'nanoid';
 import { memo, useMemo } from 'react';
 import { effectsOf, type Moves } from '../../../core/plan/controls/controls.ts';
-import { forecastOf, laidOut } from '../../../core/model/forecast.ts';
+import { forecastOf, preparedOnce } from '../../../core/model/forecast.ts';
 import { bodyOf } from '../../../core/plan/terms/plan.ts';
 import type { Variant } from '../../../core/plan/terms/planning.ts';
 import { measureName, verdictWords } from '../../../core/protocol/convention.ts';
@@ -24,14 +24,14 @@ const MOST = 12;
 
 /** Named sets of moves side by side: what each moves, and what each predicts. */
 export const Variants = memo(function Variants({
-  ground,
+  visitCase,
   moves,
   list,
   convention,
   onChange,
   onTake,
 }: {
-  ground: VisitCase;
+  visitCase: VisitCase;
   moves: Moves;
   list: readonly Variant[];
   convention: Convention;
@@ -39,12 +39,12 @@ export const Variants = memo(function Variants({
   onTake: (moves: Moves) => void;
 }) {
   const { lengthUnit } = useStudio();
-  const { case: c, measures } = ground;
+  const { case: c, measures } = visitCase;
   const near = c.sides[0].model;
   const forecasts = useMemo(
     () =>
       list.map((v) =>
-        forecastOf(laidOut(near), {
+        forecastOf(preparedOnce(near), {
           measured: measures,
           fx: effectsOf(c.bike, v.moves),
           habits: c.habits,

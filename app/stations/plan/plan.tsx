@@ -41,10 +41,9 @@ function Planning({ session, reading }: { session: FitSession; reading: Reading 
   const { parts, rider } = useSession();
   const { set } = useSet();
   const [search, setSearch] = useSearchParams();
-  const asked = search.get('view');
-  const view: PlanView = VIEWS.find((v) => v === asked) ?? 'prescription';
-  const ground = useVisitCase(session, reading, parts, rider?.habits ?? null);
-  const plan = usePrescription(ground.case);
+  const view: PlanView = VIEWS.find((v) => v === search.get('view')) ?? 'prescription';
+  const visitCase = useVisitCase(session, reading, parts, rider?.habits ?? null);
+  const plan = usePrescription(visitCase.case);
   const { planning } = session;
   const onTrying = useCallback((moves: Moves | null) => set('planning.trying', moves), [set]);
   const onVariants = useCallback((list: Variant[]) => set('planning.variants', list), [set]);
@@ -61,11 +60,11 @@ function Planning({ session, reading }: { session: FitSession; reading: Reading 
         <Tab value="complaints" label="Complaints" />
       </Tabs>
       {view === 'prescription' && (
-        <PrescriptionView session={session} ground={ground} reading={reading} plan={plan} />
+        <PrescriptionView session={session} visitCase={visitCase} reading={reading} plan={plan} />
       )}
       {view === 'bench' && plan && reading && (
         <Bench
-          ground={ground}
+          visitCase={visitCase}
           reading={reading}
           prescribed={plan.total}
           stored={planning.trying}
@@ -89,7 +88,7 @@ function Planning({ session, reading }: { session: FitSession; reading: Reading 
             <Typography variant="h2" sx={{ mb: 1.5 }}>
               Suspects, from everything known
             </Typography>
-            <SuspectList list={ground.case.suspects} />
+            <SuspectList list={visitCase.case.suspects} />
           </Box>
           <Box>
             <Typography variant="h2" sx={{ mb: 1.5 }}>
@@ -97,7 +96,7 @@ function Planning({ session, reading }: { session: FitSession; reading: Reading 
             </Typography>
             <Ladders
               regions={openComplaints(session.intake.complaints).map((q) => q.region)}
-              said={planning.ladders}
+              answers={planning.ladders}
               onSay={(key, words) => set(`planning.ladders.${key}`, words)}
             />
             <Typography variant="h2" sx={{ mt: 3, mb: 1.5 }}>

@@ -23,7 +23,7 @@ export function ExportMenu({
   tracks: Tracks;
 }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
-  const [said, setSaid] = useState<string | null>(null);
+  const [message, setMessage] = useState<string | null>(null);
   const input = useRef<HTMLInputElement | null>(null);
   const tracksIn = useTracksIn(session);
   const stem = session.id.replace(/[^A-Za-z0-9_-]/g, '');
@@ -32,7 +32,7 @@ export function ExportMenu({
     run();
   };
   const readIn = async (file: File): Promise<void> =>
-    setSaid((await tracksIn(file, openTake(session)!, { reading, tracks })).text);
+    setMessage((await tracksIn(file, openTake(session)!, { reading, tracks })).text);
   return (
     <>
       <Button variant="outlined" onClick={(e) => setAnchor(e.currentTarget)} aria-haspopup="menu">
@@ -71,7 +71,12 @@ export function ExportMenu({
         testId="tracks-file"
         onFile={(file) => void readIn(file)}
       />
-      <Snackbar open={said !== null} autoHideDuration={9000} onClose={() => setSaid(null)} message={said} />
+      <Snackbar
+        open={message !== null}
+        autoHideDuration={9000}
+        onClose={() => setMessage(null)}
+        message={message}
+      />
     </>
   );
 }

@@ -35,7 +35,7 @@ function outText(f: WorkedFinding, convention: Convention, what = 'it'): string 
   return `${number(Math.abs(f.off), f.unit)} ${above ? 'above' : 'below'} ${what}, ${SURE[f.sureness]}`;
 }
 
-const MOST_TOLD = 3;
+const MOST_SHOWN = 3;
 
 /** What a fitter looks at first: the three findings that are most surely out, each with the frame on which it shows. */
 export function StandsOut({
@@ -53,7 +53,7 @@ export function StandsOut({
     <Box component="section" aria-label="What stands out" sx={{ mb: 1.5 }}>
       <Typography variant="h2">What stands out</Typography>
       {out.length === 0 && <Typography>Nothing: every figure is in its band.</Typography>}
-      {out.slice(0, MOST_TOLD).map((f) => (
+      {out.slice(0, MOST_SHOWN).map((f) => (
         <Box key={f.key} sx={{ display: 'flex', alignItems: 'center', gap: 1, minHeight: 36 }}>
           <Typography sx={{ flex: 1 }}>
             <strong>
@@ -72,9 +72,9 @@ export function StandsOut({
           )}
         </Box>
       ))}
-      {out.length > MOST_TOLD && (
+      {out.length > MOST_SHOWN && (
         <Typography variant="body2" color="textSecondary">
-          {out.length - MOST_TOLD} more under Findings.
+          {out.length - MOST_SHOWN} more under Findings.
         </Typography>
       )}
     </Box>
@@ -194,7 +194,7 @@ function Finding({
   onSee: (() => void) | null;
 }) {
   const [open, setOpen] = useState(false);
-  const asked = f.band.low !== null || f.band.high !== null;
+  const banded = f.band.low !== null || f.band.high !== null;
   return (
     <Box data-testid={`measure-${f.key}`} sx={{ borderTop: 1, borderColor: 'divider', py: 0.75 }}>
       <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 1 }}>
@@ -219,7 +219,7 @@ function Finding({
         )}
       </Box>
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, flexWrap: 'wrap' }}>
-        {asked && (
+        {banded && (
           <BandGauge
             value={f.value}
             uncertainty={f.uncertainty}
@@ -229,7 +229,7 @@ function Finding({
           />
         )}
         <Typography variant="body2" color="textSecondary">
-          {asked ? bandText(quotedBand(f.key, f.band, convention), f.unit) : 'no band in this protocol'}
+          {banded ? bandText(quotedBand(f.key, f.band, convention), f.unit) : 'no band in this protocol'}
           {f.off !== 0 && `: ${outText(f, convention)}`}
         </Typography>
       </Box>

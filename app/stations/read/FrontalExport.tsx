@@ -23,7 +23,7 @@ export function FrontalExport({
   tracks: Tracks;
 }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
-  const [said, setSaid] = useState<string | null>(null);
+  const [message, setMessage] = useState<string | null>(null);
   const input = useRef<HTMLInputElement | null>(null);
   const tracksIn = useTracksIn(session);
   const save = (name: string, text: string) => () => {
@@ -51,9 +51,14 @@ export function FrontalExport({
         ref={input}
         accept=".csv,text/csv"
         testId="tracks-file"
-        onFile={(file) => void tracksIn(file, openTake(session)!, null).then((done) => setSaid(done.text))}
+        onFile={(file) => void tracksIn(file, openTake(session)!, null).then((done) => setMessage(done.text))}
       />
-      <Snackbar open={said !== null} autoHideDuration={9000} onClose={() => setSaid(null)} message={said} />
+      <Snackbar
+        open={message !== null}
+        autoHideDuration={9000}
+        onClose={() => setMessage(null)}
+        message={message}
+      />
     </>
   );
 }

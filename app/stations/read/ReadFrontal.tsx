@@ -17,7 +17,7 @@ import { Breakdown, Findings } from './Findings';
 import { FrontalExport } from './FrontalExport';
 import { FrontalOverlay } from '../../ui/film/FrontalOverlay.client';
 import { KneeTrace } from './KneeTrace';
-import { LaidTables, useLaidTables, type LaidTable } from './LaidTables';
+import { ComparedTables, useComparedTables, type ComparedTable } from './ComparedTables';
 import { Multiples } from './Multiples';
 import { CadenceNote, LossNote, ProvisionalNote, TurnFigures } from './readingNotes';
 import { SideTable } from './Sides';
@@ -157,16 +157,16 @@ export function ReadFrontal({
       ),
     [sideReading, measures],
   );
-  const laid = useLaidTables((file) => readFile('frontal', file));
-  const ground = useMemo(
+  const added = useComparedTables((file) => readFile('frontal', file));
+  const chart = useMemo(
     () => ({
       name: shown.curves[0].name,
       measured: shown.curves[0].curve.meanOnGrid,
       spread: shown.curves[0].curve.sdOnGrid,
       sure: shown.curves[0].curve.ciOnGrid,
-      beside: [
+      compared: [
         ...shown.curves.slice(1).map((c) => ({ name: c.name, values: c.curve.meanOnGrid })),
-        ...laid.tables.flatMap((t) =>
+        ...added.tables.flatMap((t) =>
           shown.columns.flatMap((c) => {
             const values = t.curves[c];
             return values ? [{ name: `${t.name}, ${c.replaceAll('_', ' ')}`, values }] : [];
@@ -174,7 +174,7 @@ export function ReadFrontal({
         ),
       ],
     }),
-    [shown, laid.tables],
+    [shown, added.tables],
   );
   const small = useMemo(
     () =>
@@ -239,19 +239,19 @@ export function ReadFrontal({
         <StrokeChart
           label={shown.name}
           unit={shown.unit === 'mm' ? ' mm' : '°'}
-          {...ground}
+          {...chart}
           cursorDeg={cursorDeg}
           onCursor={goToTheta}
         />
       </ChartTools>
-      <LaidTables
-        laid={laid}
+      <ComparedTables
+        compared={added}
         what="a table of curves"
         firstDash={shown.curves.length - 1}
-        full={laid.tables.length > 0}
+        full={added.tables.length > 0}
       >
         {(table) => <FromTable table={table} columns={shown.columns} />}
-      </LaidTables>
+      </ComparedTables>
       <Typography variant="h2" sx={{ mt: 2 }}>
         Left against right
       </Typography>
@@ -294,7 +294,7 @@ const FromTable = ({
   table,
   columns,
 }: {
-  table: LaidTable<FrontalColumn>;
+  table: ComparedTable<FrontalColumn>;
   columns: readonly FrontalColumn[];
 }) => (
   <Typography variant="body2" color="textSecondary">

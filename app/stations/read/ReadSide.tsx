@@ -14,7 +14,7 @@ import type { Reading } from '../../../core/kinematics/read.ts';
 import type { Tracks } from '../../../core/tracking/tracks.ts';
 import { ANGLE_HINTS, conventionWord, degrees, quoted, type Convention } from '../../ui/words/angleText';
 import { quotedBand } from '../../../core/protocol/convention.ts';
-import { Beside } from './Beside';
+import { CompareWith } from './CompareWith';
 import { BodyFigures } from './BodyFigures';
 import { ChartTools } from '../../charts/ChartTools';
 import { ExportMenu } from './ExportMenu';
@@ -23,7 +23,7 @@ import { CadenceNote, LossNote, NotSeenNote, ProvisionalNote, TurnFigures } from
 import { byUrgency, workFindings } from '../../../core/protocol/findings.ts';
 import { Breakdown, Findings, StandsOut } from './Findings';
 import { Glance } from './Glance';
-import { useLaidTables } from './LaidTables';
+import { useComparedTables } from './ComparedTables';
 import { Multiples } from './Multiples';
 import { OnceMore } from '../../ui/OnceMore';
 import { PerStroke } from './PerStroke';
@@ -65,10 +65,10 @@ export function ReadSide({
       },
       { replace: !on, preventScrollReset: true },
     );
-  const asked = search.get('angle') as AnyAngleKey | null;
+  const wanted = search.get('angle') as AnyAngleKey | null;
   const glancing = search.has('glance');
-  const told = readable(reading);
-  const angle: AnyAngleKey = asked && told.includes(asked) ? asked : told[0];
+  const readings = readable(reading);
+  const angle: AnyAngleKey = wanted && readings.includes(wanted) ? wanted : readings[0];
   const { cursorDeg, goToTheta, frameIndex } = useTurnCursor(clip, reading);
   const now = frameIndex >= 0 ? reading.frameAnglesDeg[angle]![frameIndex] : NaN;
   const shown = reading.angles[angle]!;
@@ -83,12 +83,12 @@ export function ReadSide({
   const [chosen, setChosen] = useState<string[]>([]);
   const partner = partnerOf(session, take);
   const further = useTakeReadings(session, partner ? [...new Set([...chosen, partner.id])] : chosen);
-  const beside = further.filter((b) => chosen.includes(b.take.id));
+  const compared = further.filter((b) => chosen.includes(b.take.id));
   const other = further.find((b) => b.take.id === partner?.id) ?? null;
   // What changes with neither cursor nor frame is handed on as it is, so that the chart's ground is not drawn anew.
-  const laid = useLaidTables((file) => readFile('angles', file));
-  const besideKey = beside.map((b) => b.take.id).join();
-  const ground = useMemo(
+  const added = useComparedTables((file) => readFile('angles', file));
+  const comparedKey = compared.map((b) => b.take.id).join();
+  const drawn = useMemo(
     () => ({
       name: takeText(take),
       measured: shown.meanOnGrid.map((v) => quoted(angle, v, jointConvention)),
@@ -99,13 +99,16 @@ export function ReadSide({
           ? { band: quotedBand('knee', knee.band, jointConvention), text: 'target, straightest' }
           : null,
       // One that has not this angle keeps its place all the same: dashes are told by it.
-      beside: [
-        ...beside.map((b) => ({ name: takeText(b.take), values: b.reading.angles[angle]?.meanOnGrid ?? [] })),
-        ...laid.tables.map((t) => ({ name: t.name, values: t.curves[angle] ?? [] })),
+      compared: [
+        ...compared.map((b) => ({
+          name: takeText(b.take),
+          values: b.reading.angles[angle]?.meanOnGrid ?? [],
+        })),
+        ...added.tables.map((t) => ({ name: t.name, values: t.curves[angle] ?? [] })),
       ].map((b) => ({ ...b, values: b.values.map((v) => quoted(angle, v, jointConvention)) })),
     }),
     // eslint-disable-next-line react-hooks/exhaustive-deps
-    [shown, angle, knee, jointConvention, besideKey, laid.tables],
+    [shown, angle, knee, jointConvention, comparedKey, added.tables],
   );
   const curves = useMemo(
     () =>
@@ -163,7 +166,7 @@ export function ReadSide({
           measures={measures}
           convention={jointConvention}
           onClose={() => glance(false)}
-          chart={<StrokeChart label={ANGLE_NAMES[angle]} unit="°" {...ground} cursorDeg={cursorDeg} />}
+          chart={<StrokeChart label={ANGLE_NAMES[angle]} unit="°" {...drawn} cursorDeg={cursorDeg} />}
         />
       )}
       <ProvisionalNote reading={reading} />
@@ -185,7 +188,7 @@ export function ReadSide({
         <StrokeChart
           label={ANGLE_NAMES[angle]}
           unit="°"
-          {...ground}
+          {...drawn}
           cursorDeg={cursorDeg}
           onCursor={goToTheta}
         />
@@ -204,13 +207,13 @@ export function ReadSide({
       <ValueTable reading={reading} convention={jointConvention} />
       <PerStroke reading={reading} angle={angle} convention={jointConvention} />
       <Sides take={take} reading={reading} other={other} convention={jointConvention} />
-      <Beside
+      <CompareWith
         session={session}
         take={take}
         reading={reading}
         chosen={chosen}
-        beside={beside}
-        laid={laid}
+        compared={compared}
+        tables={added}
         convention={jointConvention}
         onChoose={setChosen}
       />

@@ -29,7 +29,7 @@ export function HoldByModel({
   blob: Blob | null;
 }) {
   const job = useStore(jobStore, ({ jobs }) => jobs[holdingJob(take.id)]);
-  const told = useStore(jobStore, (s) => s.told[holdingJob(take.id)]);
+  const outcome = useStore(jobStore, (s) => s.outcomes[holdingJob(take.id)]);
   const loose = (Object.keys(tracks.landmarks) as Landmark[]).filter(
     (k) => take.marks[k] && !take.marks[k].onSticker && SEEN_BY_MODEL.has(k),
   );
@@ -64,9 +64,9 @@ export function HoldByModel({
           </Button>
         </>
       )}
-      {told && (
+      {outcome && (
         <Alert severity="info" variant="outlined">
-          {told}
+          {outcome}
         </Alert>
       )}
     </Box>

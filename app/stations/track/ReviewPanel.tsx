@@ -28,7 +28,7 @@ function doubtText(d: Doubt): string {
 
 /** The doubtful places of a film one after another, and what can be done at each. */
 export function ReviewPanel({ review, take, frame }: { review: Review; take: Take; frame: number }) {
-  const { doubts, current, selected, draft, busy, said, nearest } = review;
+  const { doubts, current, selected, draft, busy, message, nearest } = review;
   const hiddenHere =
     selected !== null && take.hidden.some((h) => h.landmark === selected && frame >= h.from && frame <= h.to);
   const corrected = take.corrections.length;
@@ -101,9 +101,9 @@ export function ReviewPanel({ review, take, frame }: { review: Review; take: Tak
         </>
       )}
       {busy && <LinearProgress aria-label="Following again" />}
-      {said && (
+      {message && (
         <Alert severity="info" variant="outlined">
-          {said}
+          {message}
         </Alert>
       )}
       {corrected > 0 && (

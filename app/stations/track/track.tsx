@@ -30,7 +30,7 @@ import { TrackStrips } from './TrackStrips';
 import { Workbench } from '../../ui/film/Workbench';
 import { useClip } from '../../ui/film/useClip';
 import { scaleOf } from '../../../core/visit/readOptions.ts';
-import { newSpot } from '../../ui/film/spot';
+import { newHover } from '../../ui/film/hover';
 import { lastSeen, useReview } from './useReview';
 import { useStudio } from '../../session/useStudio';
 import { tracksOf } from '../../storage/sessions';
@@ -96,7 +96,7 @@ function Tracking({ session }: { session: FitSession }) {
   const begin = (): void => void (clip.blob && trackTake(session, take, clip.blob));
 
   const review = useReview(session, take, running ? null : tracks, clip);
-  const [spot] = useState(newSpot);
+  const [spot] = useState(newHover);
   const pointsHere = useMemo(() => {
     const here: BoardPoints = {};
     if (!tracks) return here;
@@ -229,7 +229,7 @@ function Tracking({ session }: { session: FitSession }) {
 
 function Progress({ running, frames, onStop }: { running: Job; frames: number; onStop: () => void }) {
   const { done } = running;
-  const elapsedS = (running.toldMs - running.beganMs) / 1000;
+  const elapsedS = (running.reportedMs - running.beganMs) / 1000;
   const leftS = done > 0 ? (elapsedS / done) * (frames - done) : null;
   return (
     <Box role="status" aria-live="polite">

@@ -99,7 +99,7 @@ it('where it is not seen anybody is asked to point it out, and nothing is follow
   act(() => result.current.select('knee' as Landmark));
   await act(() => result.current.putRight());
   expect(putRight).not.toHaveBeenCalled();
-  expect(result.current.said).toMatch(/Point it out first/);
+  expect(result.current.message).toMatch(/Point it out first/);
 });
 
 it('what could not be followed again says why; what was stopped says nothing', async () => {
@@ -107,10 +107,10 @@ it('what could not be followed again says why; what was stopped says nothing', a
   act(() => result.current.select('knee' as Landmark));
   vi.mocked(putRight).mockResolvedValueOnce({ ok: false, stopped: false, why: 'no film', error: null });
   await act(() => result.current.putRight({ x: 5, y: 5 }));
-  expect(result.current.said).toContain('no film');
+  expect(result.current.message).toContain('no film');
   vi.mocked(putRight).mockResolvedValueOnce({ ok: false, stopped: true, why: 'Stopped.', error: null });
   await act(() => result.current.putRight({ x: 5, y: 5 }));
-  expect(result.current.said).toBeNull();
+  expect(result.current.message).toBeNull();
 });
 
 it('hidden by a key: the doubt’s whole stretch, told with its frames; shown again by itself', async () => {
@@ -121,7 +121,7 @@ it('hidden by a key: the doubt’s whole stretch, told with its frames; shown ag
   await act(async () => void fireEvent.keyDown(window, { key: 'h' }));
   const kept = vi.mocked(keepCorrected).mock.lastCall![2];
   expect(kept).toMatchObject({ made: null, hidden: [{ landmark: result.current.selected, from, to }] });
-  expect(result.current.said).toContain(`frames ${from} to ${to}`);
+  expect(result.current.message).toContain(`frames ${from} to ${to}`);
 });
 
 it('swapped by a key with the nearest, from here to the end, and nothing of it lost', async () => {

@@ -30,7 +30,7 @@ export interface Review {
   /** The other landmarks, the nearest to the selected one on this frame first. */
   nearest: readonly Landmark[];
   busy: boolean;
-  said: string | null;
+  message: string | null;
 }
 
 /** Looking through what was followed: from doubt to doubt, each put right, hidden or swapped; all of it undoable. */
@@ -39,7 +39,7 @@ export function useReview(session: FitSession, take: Take, tracks: Tracks | null
   const [drafted, setDrafted] = useState<{ at: ImagePoint; frame: number; of: Landmark | null } | null>(null);
   const [current, setCurrent] = useState<Doubt | null>(null);
   const busy = useStore(jobStore, ({ jobs }) => Boolean(jobs[correctingJob(take.id)]));
-  const told = useStore(jobStore, (s) => s.told[correctingJob(take.id)] ?? null);
+  const outcome = useStore(jobStore, (s) => s.outcomes[correctingJob(take.id)] ?? null);
   const [words, setWords] = useState<string | null>(null);
   const doubts = useMemo(
     () => (tracks ? doubtsOf(tracks, take.markedFrame, take.hidden) : []),
@@ -59,8 +59,8 @@ export function useReview(session: FitSession, take: Take, tracks: Tracks | null
     const ahead = (d: Doubt): boolean => (by === 1 ? d.at > frame : d.at < frame);
     // Several doubts on one frame come one after another.
     const k = current ? doubts.findIndex((d) => d.at === current.at && d.landmark === current.landmark) : -1;
-    const beside = k >= 0 && current!.at === frame ? doubts[k + by] : undefined;
-    const to = beside ?? order.find(ahead) ?? order[0];
+    const adjacent = k >= 0 && current!.at === frame ? doubts[k + by] : undefined;
+    const to = adjacent ?? order.find(ahead) ?? order[0];
     setCurrent(to);
     setSelected(to.landmark);
     clip.goTo(to.at);
@@ -179,7 +179,7 @@ export function useReview(session: FitSession, take: Take, tracks: Tracks | null
     swap,
     nearest,
     busy,
-    said: words ?? told,
+    message: words ?? outcome,
   };
 }
 

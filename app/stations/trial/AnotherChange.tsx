@@ -31,15 +31,15 @@ export function AnotherChange({
   const [by, setBy] = useState(0);
   const chosen = there.includes(key) ? key : there[0];
   const trouble = chosen && by !== 0 ? cannot(bike, { [chosen]: by }) : null;
-  const [asked, setAsked] = useState(false);
+  const [tried, setTried] = useState(false);
   // Never disabled while a value is being typed: the click that ends the typing is the one that counts.
   const make = (): void => {
-    setAsked(true);
+    setTried(true);
     if (!chosen || by === 0 || trouble !== null) return;
     onMake(valuesOf(bike, { [chosen]: by }));
     setOpen(false);
     setBy(0);
-    setAsked(false);
+    setTried(false);
   };
   return (
     <>
@@ -84,7 +84,7 @@ export function AnotherChange({
                 {/* Of one height whatever is said: the button stays under the pointer when the typing ends with a click on it. */}
                 <Box sx={{ height: 100, overflowY: 'auto' }}>
                   {by !== 0 && <Typography>{byText(chosen, by, lengthUnit)}</Typography>}
-                  {asked && by === 0 && (
+                  {tried && by === 0 && (
                     <Typography role="alert" color="error">
                       It stands there already: type another value.
                     </Typography>

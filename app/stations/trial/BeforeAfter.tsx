@@ -43,13 +43,13 @@ const offersOf = (session: FitSession, earlier: FitSession | null): Offer[] =>
 export function BeforeAfter({ session }: { session: FitSession }) {
   const earlier = useEarlierVisit(session);
   const offers = useMemo(() => offersOf(session, earlier), [session, earlier]);
-  const [asked, setAsked] = useState<{ before: string | null; after: string | null }>({
+  const [chosen, setChosen] = useState<{ before: string | null; after: string | null }>({
     before: null,
     after: null,
   });
-  const after = offers.find((o) => o.take.id === asked.after) ?? offers.at(-1) ?? null;
+  const after = offers.find((o) => o.take.id === chosen.after) ?? offers.at(-1) ?? null;
   const alike = offers.filter((o) => o.take.id !== after?.take.id && o.take.view === after?.take.view);
-  const before = alike.find((o) => o.take.id === asked.before) ?? alike[0] ?? null;
+  const before = alike.find((o) => o.take.id === chosen.before) ?? alike[0] ?? null;
   if (!after || !before)
     return (
       <NeedsFirst
@@ -67,7 +67,7 @@ export function BeforeAfter({ session }: { session: FitSession }) {
           size="small"
           label="Before"
           value={before.take.id}
-          onChange={(e) => setAsked({ ...asked, before: e.target.value })}
+          onChange={(e) => setChosen({ ...chosen, before: e.target.value })}
           sx={{ flex: 1, minWidth: 240 }}
         >
           {alike.map((o) => (
@@ -81,7 +81,7 @@ export function BeforeAfter({ session }: { session: FitSession }) {
           size="small"
           label="After"
           value={after.take.id}
-          onChange={(e) => setAsked({ ...asked, after: e.target.value })}
+          onChange={(e) => setChosen({ ...chosen, after: e.target.value })}
           sx={{ flex: 1, minWidth: 240 }}
         >
           {offers
@@ -119,9 +119,9 @@ function SideBySide({
   const { jointConvention } = useStudio();
   const pair = useMemo(() => pairByPhase(first, second), [first, second]);
   const [deg, setDeg] = useState(0);
-  const [asked, setAngle] = useState<AngleKey>('kneeFlexionDeg');
+  const [chosenAngle, setAngle] = useState<AngleKey>('kneeFlexionDeg');
   const both = useMemo(() => ANGLE_KEYS.filter((k) => first.angles[k] && second.angles[k]), [first, second]);
-  const angle = both.includes(asked) ? asked : both[0];
+  const angle = both.includes(chosenAngle) ? chosenAngle : both[0];
   const theta = ((deg % 360) + 360) % 360;
   const bike = setupOf(before.session, before.take);
   const points = useMemo(() => resolveBike(bike).points, [bike]);
@@ -130,12 +130,12 @@ function SideBySide({
     const [p, q] = [resolveBike(bike).points.sit, resolveBike(setupOf(after.session, after.take)).points.sit];
     return p && q ? { x: q.x - p.x, y: q.y - p.y } : { x: 0, y: 0 };
   }, [bike, after]);
-  const ground = useMemo(
+  const drawn = useMemo(
     () => ({
       name: 'before',
       measured: (first.angles[angle]?.meanOnGrid ?? []).map((v) => quoted(angle, v, jointConvention)),
       sure: first.angles[angle]?.ciOnGrid,
-      beside: [
+      compared: [
         {
           name: 'after',
           values: (second.angles[angle]?.meanOnGrid ?? []).map((v) => quoted(angle, v, jointConvention)),
@@ -204,7 +204,7 @@ function SideBySide({
             <StrokeChart
               label={`${ANGLE_NAMES[angle]}, before and after`}
               unit="°"
-              {...ground}
+              {...drawn}
               cursorDeg={theta}
               onCursor={setDeg}
             />

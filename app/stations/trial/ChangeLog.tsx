@@ -72,17 +72,17 @@ export function ChangeLog({ session, devices }: { session: FitSession; devices: 
   // A bike that was handed over as it stands is not asked to be moved on.
   const left = session.final !== null && differences(session.final, now).length === 0;
   const last = session.changes.at(-1) ?? null;
-  const asked = last && last.word === null && last.putBackIso === null ? last : null;
+  const awaiting = last && last.word === null && last.putBackIso === null ? last : null;
 
   const start = useCallback((): void => {
-    if (next && !asked) step(valuesOf(now, next.next), next.line.key);
-  }, [next, asked, now, step]);
+    if (next && !awaiting) step(valuesOf(now, next.next), next.line.key);
+  }, [next, awaiting, now, step]);
   const say = useCallback(
     (word: RiderWord | null): void => {
       if (!last) return;
       set(`changes.#${last.id}.word`, word);
-      const told = word === null ? null : devices.ridden();
-      if (told) set(`changes.#${last.id}.ridden`, told);
+      const ridden = word === null ? null : devices.ridden();
+      if (ridden) set(`changes.#${last.id}.ridden`, ridden);
     },
     [last, set, devices],
   );
@@ -91,7 +91,7 @@ export function ChangeLog({ session, devices }: { session: FitSession; devices: 
       if (e.ctrlKey || e.metaKey || e.altKey || e.defaultPrevented) return;
       if (isTyping(e) || (e.target as HTMLElement).closest('[role="dialog"]')) return;
       const key = e.key.toLowerCase();
-      if (key === 'n' && next && !asked) start();
+      if (key === 'n' && next && !awaiting) start();
       else if (WORD_KEYS[key] && last && !last.putBackIso) say(WORD_KEYS[key]);
       else if (key === 'u' && last && !last.putBackIso) putBack(last.id);
       else return;
@@ -99,7 +99,7 @@ export function ChangeLog({ session, devices }: { session: FitSession; devices: 
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
-  }, [next, asked, last, start, say, putBack]);
+  }, [next, awaiting, last, start, say, putBack]);
 
   const waiting = progress.filter((p) => p.state === 'today');
   const worse = progress.filter((p) => soured.has(p.line.key) && p.state !== 'done');
@@ -119,8 +119,8 @@ export function ChangeLog({ session, devices }: { session: FitSession; devices: 
         <Typography variant="body2" color="textSecondary">
           Round {round}
         </Typography>
-        {asked ? (
-          <VerdictCard change={asked} devices={devices} onWord={say} onUndo={() => putBack(asked.id)} />
+        {awaiting ? (
+          <VerdictCard change={awaiting} devices={devices} onWord={say} onUndo={() => putBack(awaiting.id)} />
         ) : next && !left ? (
           <Box component="section" aria-label="Next step">
             <Typography color="textSecondary">
@@ -153,7 +153,7 @@ export function ChangeLog({ session, devices }: { session: FitSession; devices: 
             another={<AnotherChange bike={now} onMake={(values) => step(values, null)} />}
           />
         )}
-        {!asked && last?.word === 'worse' && last.putBackIso === null && !left && (
+        {!awaiting && last?.word === 'worse' && last.putBackIso === null && !left && (
           <Alert
             severity="warning"
             variant="outlined"

@@ -25,22 +25,25 @@ import { FileField } from '../../ui/FileField';
 export function DevicePanel({ session, devices }: { session: FitSession; devices: Devices }) {
   const { set } = useSet();
   const take = openTake(session);
-  const [said, setSaid] = useState<{ ok: boolean; text: string } | null>(null);
+  const [message, setMessage] = useState<{ ok: boolean; text: string } | null>(null);
   const trainerFile = useRef<HTMLInputElement | null>(null);
   const matFile = useRef<HTMLInputElement | null>(null);
   const { live, mat } = devices;
   const load = mat && loadOf(mat.gridKPa);
   const keep = (part: Partial<TakeDevices>, text: string): void => {
     if (!take) {
-      setSaid({ ok: false, text: 'There is no take in this visit for it to join: bring a film in first.' });
+      setMessage({
+        ok: false,
+        text: 'There is no take in this visit for it to join: bring a film in first.',
+      });
       return;
     }
     set(`takes.#${take.id}.devices`, { ...take.devices, ...part });
-    setSaid({ ok: true, text });
+    setMessage({ ok: true, text });
   };
   const readTrainer = async (file: File): Promise<void> => {
     const read = await readFile('trainer', file);
-    if (!read.ok) setSaid({ ok: false, text: `${file.name}: ${read.message}` });
+    if (!read.ok) setMessage({ ok: false, text: `${file.name}: ${read.message}` });
     else
       keep(
         { trainer: summariseTrainer(read.samples, file.name.slice(0, 300)) },
@@ -50,8 +53,8 @@ export function DevicePanel({ session, devices }: { session: FitSession; devices
   const readMat = async (file: File): Promise<void> => {
     const read = await readFile('mat', file);
     const summary = read.ok ? summariseMat(read.frames, read.cellMm, file.name.slice(0, 300)) : null;
-    if (!read.ok) setSaid({ ok: false, text: `${file.name}: ${read.message}` });
-    else if (!summary) setSaid({ ok: false, text: `${file.name}: nobody sits on the mat in it.` });
+    if (!read.ok) setMessage({ ok: false, text: `${file.name}: ${read.message}` });
+    else if (!summary) setMessage({ ok: false, text: `${file.name}: nobody sits on the mat in it.` });
     else keep({ mat: summary }, `${read.frames.length} readings of the mat joined the take.`);
   };
   return (
@@ -107,14 +110,14 @@ export function DevicePanel({ session, devices }: { session: FitSession; devices
       </Box>
       <Box>
         <Sheet title="With the take" note={take ? takeText(take) : 'no take yet'}>
-          {said && (
+          {message && (
             <Alert
-              severity={said.ok ? 'success' : 'error'}
+              severity={message.ok ? 'success' : 'error'}
               variant="outlined"
               sx={{ mb: 1.5 }}
-              onClose={() => setSaid(null)}
+              onClose={() => setMessage(null)}
             >
-              {said.text}
+              {message.text}
             </Alert>
           )}
           <Kept devices={take?.devices ?? null} />

@@ -38,7 +38,7 @@ export function LadderChart({ sweep, unit, line }: { sweep: Sweep; unit: string;
   const [low = 0, high = 1] = extent([...settings, ...(line?.filmedAt ? [line.filmedAt.setting] : [])]);
   const pad = Math.max(0.5, 0.08 * (high - low));
   const x = scaleLinear([low - pad, high + pad], [LEFT, RIGHT]);
-  const felt = sweep.points.filter((p) => p.said);
+  const felt = sweep.points.filter((p) => p.answered);
   const [least = 0, most = 1] = extent(felt.map((p) => p.felt));
   const y = scaleLinear([Math.min(0, least) - 0.5, Math.max(1, most) + 0.5], [FELT.bottom, FELT.top]);
   const values = line?.points.map((p) => p.value) ?? [];
@@ -129,7 +129,7 @@ export function LadderChart({ sweep, unit, line }: { sweep: Sweep; unit: string;
               y={y(p.felt) - 6}
               width={12}
               height={12}
-              fill={p.said ? palette.text.primary : palette.background.default}
+              fill={p.answered ? palette.text.primary : palette.background.default}
               stroke={palette.text.primary}
             />
             <text x={x(p.setting) + (i === 0 ? -6 : 10)} y={y(p.felt) + (i === 0 ? 24 : -9)}>
@@ -191,7 +191,7 @@ export function LadderChart({ sweep, unit, line }: { sweep: Sweep; unit: string;
         rows={sweep.points.map((p, i) => [
           i === 0 ? 'start' : i,
           number(p.setting),
-          i === 0 ? 'start' : p.said ? number(p.felt) : 'not said',
+          i === 0 ? 'start' : p.answered ? number(p.felt) : 'not said',
         ])}
       />
     </Box>

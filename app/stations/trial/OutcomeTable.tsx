@@ -13,7 +13,7 @@ import { useMemo, useState } from 'react';
 import { Link, useFetcher } from 'react-router';
 import { USUAL_HABITS } from '../../../core/model/bodyModel.ts';
 import { effectsOf } from '../../../core/plan/controls/controls.ts';
-import { forecastOf, laidOut } from '../../../core/model/forecast.ts';
+import { forecastOf, preparedOnce } from '../../../core/model/forecast.ts';
 import { learnHabits } from '../../../core/model/learn.ts';
 import type { Effects } from '../../../core/model/effects.ts';
 import { arrivalOf, type Arrival } from '../../../core/visit/arrival.ts';
@@ -74,7 +74,7 @@ export function OutcomeTable({ before, after }: { before: Filmed; after: Filmed 
   const known = useMemo(() => {
     const measures = measuresOf(before.session, before.reading, legOf(before.take));
     const model = filmedTake(before.session, before.take, before.reading).model;
-    const prepared = laidOut(model);
+    const prepared = preparedOnce(model);
     const fx = effectsOf(setupOf(before.session, before.take), moves);
     // Predicted with what was believed before this film, so that the test is a fair one.
     const f = Object.keys(moves).length
@@ -101,8 +101,8 @@ export function OutcomeTable({ before, after }: { before: Filmed; after: Filmed 
   const { rows, learned, arrival } = known;
   const text = (key: string, v: number): string =>
     quoted(key, v, jointConvention).toFixed(0).replace('-', '−').replace(/^−0$/, '0');
-  const told = rows.filter((r) => r.predicted?.counts);
-  const held = told.filter((r) => r.predicted!.held).length;
+  const counted = rows.filter((r) => r.predicted?.counts);
+  const held = counted.filter((r) => r.predicted!.held).length;
   const open = rows.filter((r) => isOut(r.verdictAfter));
   const kept =
     learned &&
@@ -182,9 +182,9 @@ export function OutcomeTable({ before, after }: { before: Filmed; after: Filmed 
           })}
         </TableBody>
       </Table>
-      {told.length > 0 && (
+      {counted.length > 0 && (
         <Typography sx={{ mt: 1 }} data-testid="forecasts-held">
-          {held} of {told.length} predictions held, of those that were to move by more than their noise.
+          {held} of {counted.length} predictions held, of those that were to move by more than their noise.
         </Typography>
       )}
       {learned && (

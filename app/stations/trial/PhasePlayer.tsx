@@ -17,7 +17,7 @@ import { SPEEDS, useClip, type Clip } from '../../ui/film/useClip';
 const STEP_DEG = 5;
 /** Shown while playing, and asked for ahead of time. */
 const PICTURES_PER_S = 60;
-const ASKED_AHEAD = 5;
+const REQUESTED_AHEAD = 5;
 
 /** Both films' pictures for a crank angle, on their way; null for a film whose frame stands already. */
 interface Coming {
@@ -95,12 +95,13 @@ export function PhasePlayer({
     if (!films[0] || !films[1]) return undefined;
     const stepDeg = (pair.degPerS * speed) / PICTURES_PER_S;
     const queue: Coming[] = [];
-    let [asked, frames] = [at.current, pair.frameAt(at.current)];
+    let [requested, frames] = [at.current, pair.frameAt(at.current)];
     const ask = (): void => {
       // Round again from the first top, without a stop.
-      asked = asked + stepDeg >= pair.lengthDeg ? asked + stepDeg - pair.lengthDeg : asked + stepDeg;
-      const next = pair.frameAt(asked);
-      const coming: Coming = { deg: asked, frames: next, pictures: null };
+      requested =
+        requested + stepDeg >= pair.lengthDeg ? requested + stepDeg - pair.lengthDeg : requested + stepDeg;
+      const next = pair.frameAt(requested);
+      const coming: Coming = { deg: requested, frames: next, pictures: null };
       // Slower than the film a frame stands for several steps: it is asked for once.
       void Promise.all(films.map((f, k) => (next[k] === frames[k] ? null : f!.ahead(next[k])))).then(
         (got) => {
@@ -110,11 +111,11 @@ export function PhasePlayer({
       frames = next;
       queue.push(coming);
     };
-    let [last, told] = [0, 0];
+    let [last, reported] = [0, 0];
     let handle = requestAnimationFrame(function tick(t: number): void {
       handle = requestAnimationFrame(tick);
       // Some are always on their way, so that decoding goes on while one is shown.
-      while (queue.length < ASKED_AHEAD) ask();
+      while (queue.length < REQUESTED_AHEAD) ask();
       const [first] = queue;
       // A machine that can't keep up plays slower, both films together, never by leaps.
       if (!first.pictures || t - last < 0.75 * (1000 / PICTURES_PER_S)) return;
@@ -122,10 +123,10 @@ export function PhasePlayer({
       last = t;
       at.current = first.deg;
       // The drawing beside follows some times a second: films come first.
-      const tell = t - told > 200;
+      const tell = t - reported > 200;
       first.pictures.forEach((picture, k) => picture && films[k]!.paint(first.frames[k], picture, tell));
       if (tell) {
-        told = t;
+        reported = t;
         onDeg(at.current);
       }
     });

@@ -7,7 +7,7 @@ import { measureName } from '../../../core/protocol/convention.ts';
 import { fieldName, fieldUnit } from '../../../core/bike/fields.ts';
 import { CONTROL_KEYS, CONTROLS } from '../../../core/plan/controls/controlTable.ts';
 import { effectsOf, standsAt } from '../../../core/plan/controls/controls.ts';
-import { forecastOf, laidOut } from '../../../core/model/forecast.ts';
+import { forecastOf, preparedOnce } from '../../../core/model/forecast.ts';
 import { bodyOf } from '../../../core/plan/terms/plan.ts';
 import { filmedTake, visitCase } from '../../../core/visit/visitCase.ts';
 import { type MeasureKey } from '../../../core/protocol/protocols.ts';
@@ -37,9 +37,9 @@ export function StepLadder({ session, reading }: { session: FitSession; reading:
   const { rider } = useSession();
   const { jointConvention } = useStudio();
   const places = useMemo(() => sweptPlaces(session.changes), [session.changes]);
-  const [asked, setAsked] = useState<string | null>(null);
+  const [setting, setSetting] = useState<string | null>(null);
   const [measure, setMeasure] = useState<string>('kneeFlexionMinDeg');
-  const at = asked && places.includes(asked) ? asked : (places[0] ?? null);
+  const at = setting && places.includes(setting) ? setting : (places[0] ?? null);
   const sweep = useMemo(
     () => (at ? sweepOf(session.asFound, session.changes, at) : null),
     [session.asFound, session.changes, at],
@@ -54,7 +54,7 @@ export function StepLadder({ session, reading }: { session: FitSession; reading:
       parts: null,
       habits: rider?.habits ?? null,
     });
-    return { measures: made.measures, prepared: laidOut(made.near!), case: made.case };
+    return { measures: made.measures, prepared: preparedOnce(made.near!), case: made.case };
   }, [session, reading, take, rider?.habits]);
   const line = useMemo((): LadderLine | null => {
     if (!sweep) return null;
@@ -111,7 +111,7 @@ export function StepLadder({ session, reading }: { session: FitSession; reading:
           size="small"
           label="Which setting"
           value={at}
-          onChange={(e) => setAsked(e.target.value)}
+          onChange={(e) => setSetting(e.target.value)}
           sx={{ minWidth: 260 }}
         >
           {places.map((p) => (

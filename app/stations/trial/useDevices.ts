@@ -69,12 +69,13 @@ export function useDevices(session: FitSession, reading: Reading | null): Device
     trainer.current = [];
     mats.current = [];
     const begin = performance.now();
-    let told = 0;
+    let reported = 0;
     const tick = (): void => {
       const of = riding.current!;
       const seconds = (performance.now() - begin) / 1000;
       // Readings come at the devices' own rate, however busy the page is.
-      for (; told / TRAINER_HZ <= seconds; told += 1) trainer.current.push(trainerAt(of, told / TRAINER_HZ));
+      for (; reported / TRAINER_HZ <= seconds; reported += 1)
+        trainer.current.push(trainerAt(of, reported / TRAINER_HZ));
       const frames = Math.floor(seconds * (MAT_HZ / 5));
       const next = mats.current.length === 0 ? 0 : Math.round(mats.current.at(-1)!.tS * (MAT_HZ / 5)) + 1;
       for (let k = next; k <= frames; k += 1) mats.current.push(matAt(of, (5 * k) / MAT_HZ));

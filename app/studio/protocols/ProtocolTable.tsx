@@ -66,9 +66,9 @@ export function ProtocolTable({
     source: protocol.source,
   });
   const [typed, setTyped] = useState<Typed>(() => typedOf(protocol));
-  const [besideKey, setBesideKey] = useState('');
+  const [comparedKey, setComparedKey] = useState('');
   const [trouble, setTrouble] = useState<string | null>(null);
-  const beside = all.find((p) => `${p.id}@${p.revision}` === besideKey) ?? null;
+  const compared = all.find((p) => `${p.id}@${p.revision}` === comparedKey) ?? null;
   const wrong = Object.fromEntries(MEASURE_KEYS.map((k) => [k, wrongBand(typed[k])])) as Record<
     MeasureKey,
     string | null
@@ -93,7 +93,7 @@ export function ProtocolTable({
     if (error) setTrouble(changed.name.trim() === '' ? 'A protocol needs a name.' : error.message);
     else onKeep({ ...changed, name: changed.name.trim() });
   };
-  const apart = beside ? new Set(bandsApart(changed, beside)) : null;
+  const apart = compared ? new Set(bandsApart(changed, compared)) : null;
   const put = (key: MeasureKey, at: keyof Typed[MeasureKey], value: string): void =>
     setTyped({ ...typed, [key]: { ...typed[key], [at]: value } });
   return (
@@ -109,8 +109,8 @@ export function ProtocolTable({
           select
           size="small"
           label="Compare with"
-          value={besideKey}
-          onChange={(e) => setBesideKey(e.target.value)}
+          value={comparedKey}
+          onChange={(e) => setComparedKey(e.target.value)}
           sx={{ minWidth: 220 }}
         >
           <MenuItem value="">nothing</MenuItem>
@@ -167,11 +167,11 @@ export function ProtocolTable({
           />
         ))}
       </Box>
-      {beside && (
+      {compared && (
         <Typography sx={{ mb: 1 }} role="status">
           {apart!.size === 0
-            ? `No band differs from “${beside.name}”, version ${beside.revision}.`
-            : `${apart!.size} of ${MEASURE_KEYS.length} bands differ from “${beside.name}”, version ${beside.revision}.`}
+            ? `No band differs from “${compared.name}”, version ${compared.revision}.`
+            : `${apart!.size} of ${MEASURE_KEYS.length} bands differ from “${compared.name}”, version ${compared.revision}.`}
         </Typography>
       )}
       <Box sx={{ overflowX: 'auto' }}>
@@ -181,14 +181,14 @@ export function ProtocolTable({
               <TableCell>Measure</TableCell>
               <TableCell>from</TableCell>
               <TableCell>to</TableCell>
-              {beside && <TableCell>beside</TableCell>}
+              {compared && <TableCell>beside</TableCell>}
               <TableCell>why</TableCell>
             </TableRow>
           </TableHead>
           <TableBody>
             {MEASURE_KEYS.map((key) => {
               const unit = unitOf(key);
-              const other = beside?.bands[key];
+              const other = compared?.bands[key];
               return (
                 <TableRow key={key} data-testid={`band-${key}`}>
                   <TableCell sx={{ minWidth: 180 }}>

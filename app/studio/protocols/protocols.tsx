@@ -49,7 +49,7 @@ export default function Protocols({ loaderData, params }: Route.ComponentProps) 
   const fetcher = useFetcher<{ message: string } | null>();
   const navigate = useNavigate();
   const input = useRef<HTMLInputElement | null>(null);
-  const [said, setSaid] = useState<string | null>(null);
+  const [message, setMessage] = useState<string | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
   const [before, setBefore] = useState<Protocol[] | null>(null);
   // What was sent stands at once; the store's answer follows.
@@ -59,7 +59,7 @@ export default function Protocols({ loaderData, params }: Route.ComponentProps) 
   const shown = list.find((p) => p.id === params.protocolId) ?? list[0];
   const store = (next: Protocol[], words: string): void => {
     setBefore(own);
-    setSaid(words);
+    setMessage(words);
     void fetcher.submit(
       { to: next, from: own } satisfies Sent as unknown as Parameters<typeof fetcher.submit>[0],
       {
@@ -106,7 +106,7 @@ export default function Protocols({ loaderData, params }: Route.ComponentProps) 
     setTrouble(null);
     const merged = mergeProtocols(read.protocols, own, PROTOCOLS);
     if (merged.added.length === 0) {
-      setSaid(`Nothing new in ${file.name}: all ${merged.known.length} are here already.`);
+      setMessage(`Nothing new in ${file.name}: all ${merged.known.length} are here already.`);
       setBefore(null);
       return;
     }
@@ -193,10 +193,10 @@ export default function Protocols({ loaderData, params }: Route.ComponentProps) 
         </Box>
       </Box>
       <Snackbar
-        open={said !== null}
+        open={message !== null}
         autoHideDuration={9000}
-        onClose={(_, why) => why !== 'clickaway' && setSaid(null)}
-        message={said}
+        onClose={(_, why) => why !== 'clickaway' && setMessage(null)}
+        message={message}
         action={
           before && (
             <Button

@@ -1,5 +1,5 @@
 import Box from '@mui/material/Box';
-import { asTold } from '../../../core/report/position.ts';
+import { asReported } from '../../../core/report/position.ts';
 import Typography from '@mui/material/Typography';
 import { Link } from 'react-router';
 import type { HistoryEntry } from '../../../core/report/history.ts';
@@ -9,7 +9,7 @@ import { useStudio } from '../../session/useStudio';
 import { dayText } from '../../ui/words/dates';
 
 /** The coordinates that a position is told apart by at a glance. */
-const TOLD = ['height', 'setback80', 'tilt', 'fromNose', 'hoodDrop', 'stem', 'spacers', 'barWidth', 'crank'];
+const SHOWN = ['height', 'setback80', 'tilt', 'fromNose', 'hoodDrop', 'stem', 'spacers', 'barWidth', 'crank'];
 
 /** A rider's positions and complaints through the years, the newest first, on one upright rule. */
 export function Timeline({ entries }: { entries: readonly HistoryEntry[] }) {
@@ -72,22 +72,22 @@ export function Timeline({ entries }: { entries: readonly HistoryEntry[] }) {
               '& dd': { m: 0, fontWeight: 600 },
             }}
           >
-            {TOLD.flatMap((key) => {
+            {SHOWN.flatMap((key) => {
               const c = e.coordinates.find((q) => q.key === key);
               const moved = c && e.moved.find((m) => m.name === c.name);
               // Where it was moved the sign says which way.
-              const told = c && (moved ? c : asTold(c));
-              return c && told
+              const shown = c && (moved ? c : asReported(c));
+              return c && shown
                 ? [
                     <div key={key}>
-                      <dt>{told.name}</dt>
+                      <dt>{shown.name}</dt>
                       <dd>
                         {moved && (
                           <Box component="span" sx={{ fontWeight: 400, color: 'text.secondary' }}>
                             {show(moved.from, c.unit)} →{' '}
                           </Box>
                         )}
-                        {show(told.value, told.unit)}
+                        {show(shown.value, shown.unit)}
                       </dd>
                     </div>,
                   ]

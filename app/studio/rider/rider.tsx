@@ -69,7 +69,7 @@ export async function clientLoader({ params }: Route.ClientLoaderArgs) {
   return { rider, sessions, bikes: bikesOf(rider.id, await storedBikes(rider.id), sessions) };
 }
 
-type Asked =
+type RiderRequest =
   | { what: 'name' | 'note' | 'email' | 'phone'; text: string }
   | { what: 'visit-day'; sessionId: string; day: string }
   | { what: 'delete' }
@@ -83,33 +83,33 @@ type Asked =
 const CONTACT = { email: riderEmail, phone: riderPhone };
 
 export const clientAction = answering(async ({ request, params }: Route.ClientActionArgs) => {
-  const asked = (await request.json()) as Asked;
+  const wanted = (await request.json()) as RiderRequest;
   const rider = await loadRider(params.riderId);
   if (!rider) return { message: 'This rider is no longer on this device.' };
   if (rider.deletedIso) return { message: liesInTrash('This rider') };
   const now = new Date().toISOString();
-  switch (asked.what) {
+  switch (wanted.what) {
     case 'name': {
-      const { error, value } = riderName.required().validate(asked.text);
+      const { error, value } = riderName.required().validate(wanted.text);
       if (error) return { message: error.message };
       await changeRider(rider.id, (r) => ({ ...r, name: value as string }));
       return null;
     }
     case 'note':
-      await changeRider(rider.id, (r) => ({ ...r, note: asked.text.slice(0, 2000) }));
+      await changeRider(rider.id, (r) => ({ ...r, note: wanted.text.slice(0, 2000) }));
       return null;
     case 'email':
     case 'phone': {
-      const { error, value } = CONTACT[asked.what].required().validate(asked.text);
+      const { error, value } = CONTACT[wanted.what].required().validate(wanted.text);
       if (error) return { message: error.message };
-      await changeRider(rider.id, (r) => ({ ...r, [asked.what]: value as string }));
+      await changeRider(rider.id, (r) => ({ ...r, [wanted.what]: value as string }));
       return null;
     }
     case 'visit-day': {
-      const stored = await editVisit(asked.sessionId, {
+      const stored = await editVisit(wanted.sessionId, {
         kind: 'set',
         at: 'startedIso',
-        value: dayjs(asked.day).hour(12).toISOString(),
+        value: dayjs(wanted.day).hour(12).toISOString(),
       });
       return stored.ok ? null : { message: stored.message };
     }
@@ -121,25 +121,25 @@ export const clientAction = answering(async ({ request, params }: Route.ClientAc
       return null;
     case 'bike-name':
     case 'bike-note': {
-      const change = { [asked.what === 'bike-name' ? 'name' : 'note']: asked.text };
-      const checked = checkRecord('bike', { ...asked.bike, riderId: rider.id, ...change });
+      const change = { [wanted.what === 'bike-name' ? 'name' : 'note']: wanted.text };
+      const checked = checkRecord('bike', { ...wanted.bike, riderId: rider.id, ...change });
       if (!checked.ok) return { message: checked.message };
       await saveBike(checked.value);
       return null;
     }
     case 'habits': {
-      const checked = checkRecord('rider', { ...rider, habits: { ...asked.habits, learnedIso: now } });
+      const checked = checkRecord('rider', { ...rider, habits: { ...wanted.habits, learnedIso: now } });
       if (!checked.ok) return { message: checked.message };
       await changeRider(rider.id, (r) => ({ ...r, habits: checked.value.habits }));
       return null;
     }
     case 'due': {
-      const stored = await editVisit(asked.sessionId, { kind: 'set', at: 'followUps', value: asked.list });
+      const stored = await editVisit(wanted.sessionId, { kind: 'set', at: 'followUps', value: wanted.list });
       return stored.ok ? null : { message: stored.message };
     }
     case 'new': {
       const session = blankSession(
-        { riderId: rider.id, bikeId: asked.bikeId, id: nanoid() },
+        { riderId: rider.id, bikeId: wanted.bikeId, id: nanoid() },
         await loadStudio(),
         now,
       );
@@ -147,8 +147,8 @@ export const clientAction = answering(async ({ request, params }: Route.ClientAc
       return redirect(`/sessions/${session.id}/intake`);
     }
     default: {
-      const going = asked.what === 'delete-session';
-      const stored = await (going ? binVisit(asked.sessionId, now) : loadSession(asked.sessionId));
+      const going = wanted.what === 'delete-session';
+      const stored = await (going ? binVisit(wanted.sessionId, now) : loadSession(wanted.sessionId));
       if (!stored?.ok) return { message: stored?.message ?? 'This session is no longer on this device.' };
       if (going) return null;
       const session = nextVisit(stored.value, nanoid(), now);
@@ -163,8 +163,8 @@ export default function RiderPage({ loaderData }: Route.ComponentProps) {
   const fetcher = useFetcher<{ message: string } | null>();
   const [packing, setPacking] = useState(false);
   const [deleting, setDeleting] = useState<'rider' | string | null>(null);
-  const ask = (asked: Asked): void =>
-    void fetcher.submit(asked as unknown as Parameters<typeof fetcher.submit>[0], {
+  const ask = (wanted: RiderRequest): void =>
+    void fetcher.submit(wanted as unknown as Parameters<typeof fetcher.submit>[0], {
       method: 'post',
       encType: 'application/json',
     });

@@ -10,12 +10,15 @@ import { useForm } from 'react-hook-form';
 import { useNavigation, useSubmit } from 'react-router';
 import { riderName } from '../../../core/records/schemas.ts';
 
-interface Asked {
+interface NewRiderFields {
   name: string;
   note: string;
 }
 
-const schema = Joi.object<Asked>({ name: riderName.required(), note: Joi.string().allow('').max(2000) });
+const schema = Joi.object<NewRiderFields>({
+  name: riderName.required(),
+  note: Joi.string().allow('').max(2000),
+});
 
 /** Who is new, and why they came: the first visit begins with it. */
 export function NewRider({
@@ -30,7 +33,7 @@ export function NewRider({
 }) {
   const submit = useSubmit();
   const busy = useNavigation().state !== 'idle';
-  const { register, handleSubmit, formState } = useForm<Asked>({
+  const { register, handleSubmit, formState } = useForm<NewRiderFields>({
     defaultValues: { name: '', note: '' },
     resolver: joiResolver(schema),
   });
@@ -39,7 +42,7 @@ export function NewRider({
     <Dialog open={open} onClose={onClose} fullWidth maxWidth="sm">
       <form
         noValidate
-        onSubmit={(e) => void handleSubmit((asked) => submit({ ...asked }, { method: 'post' }))(e)}
+        onSubmit={(e) => void handleSubmit((fields) => submit({ ...fields }, { method: 'post' }))(e)}
       >
         <DialogTitle>New rider</DialogTitle>
         <DialogContent sx={{ display: 'grid', gap: 2, pt: 1 }}>

@@ -17,9 +17,9 @@ import { PROTOCOLS } from '../../../core/protocol/protocols.ts';
 import { Choice } from '../../ui/Choice';
 import { LENGTH_CHOICES, PAPER_CHOICES } from '../../ui/words/studioChoices';
 
-type Asked = Pick<Studio, 'name' | 'fitter' | 'contact' | 'lengthUnit' | 'paper' | 'protocolId'>;
+type SetUpFields = Pick<Studio, 'name' | 'fitter' | 'contact' | 'lengthUnit' | 'paper' | 'protocolId'>;
 
-const schema = Joi.object<Asked, true>({
+const schema = Joi.object<SetUpFields, true>({
   name: Joi.string().trim().min(1).max(120).required().messages({
     'string.empty': 'Type the studio’s name.',
     'string.max': 'A name of at most 120 characters, please.',
@@ -78,7 +78,7 @@ export function Welcome({ studio, onLater }: { studio: Studio; onLater: () => vo
 function SetUp({ studio, onClose }: { studio: Studio; onClose: () => void }) {
   const fetcher = useFetcher<{ message: string } | null>();
   const { lengthUnit, paper, protocolId } = studio;
-  const { register, control, handleSubmit, formState } = useForm<Asked>({
+  const { register, control, handleSubmit, formState } = useForm<SetUpFields>({
     defaultValues: { name: '', fitter: '', contact: '', lengthUnit, paper, protocolId },
     resolver: joiResolver(schema),
   });
@@ -97,9 +97,9 @@ function SetUp({ studio, onClose }: { studio: Studio; onClose: () => void }) {
       <form
         noValidate
         onSubmit={(e) =>
-          void handleSubmit((asked) =>
+          void handleSubmit((fields) =>
             fetcher.submit(
-              { ...asked },
+              { ...fields },
               { method: 'post', action: '/settings', encType: 'application/json' },
             ),
           )(e)

@@ -185,11 +185,11 @@ function List({ rows, unread, trashed, desk, samples, isNew }: Studio) {
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [order]);
   useEffect(() => sessionStorage.setItem(FIND, words), [words]);
-  const asked = useDeferredValue(words);
+  const wanted = useDeferredValue(words);
   const ordered = useMemo(() => inOrder(rows, order), [rows, order]);
-  const found = useMemo(() => findRiders(ordered, asked), [ordered, asked]);
+  const found = useMemo(() => findRiders(ordered, wanted), [ordered, wanted]);
   // Other words or another order begin with the first of them again.
-  const list = `${order} ${asked}`;
+  const list = `${order} ${wanted}`;
   const [opened, setOpened] = useState({ list, rows: PAGE });
   const most = opened.list === list ? opened.rows : PAGE;
   const today = dayjs().format('YYYY-MM-DD');

@@ -38,7 +38,7 @@ export function BikeDrawing({
   const top = Y(Math.max(sit?.y ?? 0, hood?.y ?? 0));
   const ink = palette.text.primary;
   const tube = { stroke: ink, strokeWidth: 2.4, fill: 'none', strokeLinejoin: 'round' as const };
-  const ground = (wheel === null ? -270 : -wheel) + (rearAxle?.y ?? 70);
+  const floorY = (wheel === null ? -270 : -wheel) + (rearAxle?.y ?? 70);
   const seatTop = sit && { x: sit.x * 0.78, y: sit.y * 0.78 };
   const headLow =
     headTop && bike.frame.headAngleDeg !== null
@@ -63,7 +63,7 @@ export function BikeDrawing({
         aria-label="The bike from its right side, to scale"
         style={{ display: 'block' }}
       >
-        <line x1={0} x2={WIDTH} y1={Y(ground)} y2={Y(ground)} stroke={palette.divider} />
+        <line x1={0} x2={WIDTH} y1={Y(floorY)} y2={Y(floorY)} stroke={palette.divider} />
         {[rearAxle, frontAxle].map(
           (axle, i) =>
             axle &&

@@ -2,7 +2,7 @@ import Box from '@mui/material/Box';
 import { useTheme } from '@mui/material/styles';
 import { useEffect, useRef } from 'react';
 import type { ImagePoint } from '../../../core/math/vec.ts';
-import type { SpotStore } from './spot';
+import type { HoverStore } from './hover';
 
 const SIDE = 216;
 const ZOOM = 6;
@@ -16,7 +16,7 @@ export function Loupe({
 }: {
   source: HTMLCanvasElement | null;
   at: ImagePoint | null;
-  pointer: SpotStore;
+  pointer: HoverStore;
   frame: number;
 }) {
   const canvas = useRef<HTMLCanvasElement | null>(null);

@@ -11,7 +11,7 @@ import type { ImagePoint } from '../../../core/math/vec.ts';
 import { holdTyped, typedHandedOver } from '../../storage/saveState';
 import { BoardOverlay } from './BoardOverlay.client';
 import { Loupe } from './Loupe';
-import { newSpot } from './spot';
+import { newHover } from './hover';
 import { isComplete, nextOpen, samePoints, type BoardItem, type BoardPoints } from './boardPoints';
 import { Workbench } from './Workbench';
 import type { Clip } from './useClip';
@@ -72,7 +72,7 @@ export function PointBoard({
 }: Props) {
   const [points, setPoints] = useState<BoardPoints>(stored);
   const [selected, setSelected] = useState<string | null>(nextOpen(items, stored));
-  const [pointer] = useState(newSpot);
+  const [pointer] = useState(newHover);
   const [more, setMore] = useState(false);
   const live = useRef(points);
   /** Points that are placed and whose stickers are being looked for. */

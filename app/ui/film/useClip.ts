@@ -84,7 +84,7 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
 
   /** Told of the film that is open now; whatever another one's worker still says is over. */
   const openOf = useRef(takeId);
-  const told = useCallback((part: Partial<Opened>) => {
+  const note = useCallback((part: Partial<Opened>) => {
     const of = openOf.current;
     setOpened((was) => {
       const now = { ...(was.of === of ? was : UNOPENED), ...part, of };
@@ -103,7 +103,7 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
       const bitmap =
         (await from?.api.frame(index, passing.current).catch((error: unknown) => {
           // The next frame may be whole again: the player goes on, and says which one is not.
-          if (from === reader.current) told({ broken: { frame: index, why: wordsOf(error) } });
+          if (from === reader.current) note({ broken: { frame: index, why: wordsOf(error) } });
           return null;
         })) ?? null;
       const target = canvasRef.current;
@@ -111,7 +111,7 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
         fit(target, bitmap);
         target.getContext('2d', { alpha: false })!.drawImage(bitmap, 0, 0);
         setShown(index);
-        told({ drawn: true });
+        note({ drawn: true });
       }
       bitmap?.close();
       done = index;
@@ -119,7 +119,7 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
     fetching.current = false;
     clearTimeout(slow);
     setSeeking(false);
-  }, [told]);
+  }, [note]);
 
   useEffect(() => {
     const current = takeNow();
@@ -133,12 +133,12 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
         const film = await clipOf(current);
         if (ended) return;
         if (!film) {
-          told({ state: { status: 'trouble', trouble: LOST } });
+          note({ state: { status: 'trouble', trouble: LOST } });
           return;
         }
         const answer = await spawned.api.open(film);
         if (ended) return;
-        told({
+        note({
           blob: film,
           state: answer.ok
             ? { status: 'ready', info: answer.info, tS: answer.tS }
@@ -150,7 +150,7 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
         }
       } catch (error) {
         if (!ended)
-          told({
+          note({
             state: {
               status: 'trouble',
               trouble: { title: 'The film could not be opened.', advice: wordsOf(error) },
@@ -163,7 +163,7 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
       fetching.current = false;
       spawned.end();
     };
-  }, [takeId, pump, told]);
+  }, [takeId, pump, note]);
 
   const frames = state.status === 'ready' ? state.info.frames : 0;
   const goTo = useCallback(
@@ -194,12 +194,12 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
       const picture = reader.current?.api.pixels(frame, wide <= 0.6 * widthPx);
       return (
         (await picture?.catch((error: unknown) => {
-          told({ broken: { frame, why: wordsOf(error) } });
+          note({ broken: { frame, why: wordsOf(error) } });
           return null;
         })) ?? null
       );
     },
-    [widthPx, told],
+    [widthPx, note],
   );
   const paint = useCallback(
     (frame: number, picture: ImageData, tell: boolean) => {
@@ -211,10 +211,10 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
       }
       if (tell) {
         setShown(frame);
-        told({ drawn: true });
+        note({ drawn: true });
       }
     },
-    [told],
+    [note],
   );
   const togglePlay = useCallback(() => setPlaying((p) => !p), []);
   const attach = useCallback(

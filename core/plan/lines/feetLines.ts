@@ -63,15 +63,15 @@ function cleatBack(c: PlanCase): Draft | null {
     if (Math.abs(to - there) >= 3 && Math.abs(to - there) > Math.abs(at - there))
       whole[`cleatBack.${other}`] = to - there;
   }
-  const said = speaksFor([...raised, ...unlike]);
+  const reasons = speaksFor([...raised, ...unlike]);
   return {
     key: 'cleatBack',
     stage: 'feet',
-    ...said,
+    ...reasons,
     p: Math.max(likelihood(raised), likelihood(unlike), ahead.length ? 0.55 : 0),
     fault: raised.length || ahead.length ? 'cleat too far forward' : 'cleats unlike',
     why: [
-      ...said.why,
+      ...reasons.why,
       ...(ahead.length
         ? [`the spindle lies ahead of the first metatarsal head (${ahead.join(' and ')})`]
         : []),
@@ -179,13 +179,13 @@ function wedge(c: PlanCase): Draft | null {
       whole[`wedge.${side}`] = Math.sign(at) * WEDGE_DEG;
   }
   if (Object.keys(whole).length === 0) return null;
-  const said = speaksFor(raised);
+  const reasons = speaksFor(raised);
   return {
     key: 'wedge',
     stage: 'feet',
-    ...said,
+    ...reasons,
     fault: 'forefoot tilted',
-    why: [...said.why, 'the knee swings wide in the film from ahead'],
+    why: [...reasons.why, 'the knee swings wide in the film from ahead'],
     whole,
     risk: ['After the arch is supported; one wedge at a time.'],
     check: 'knee path from the front, and pressure under the foot',
@@ -203,18 +203,18 @@ function shim(c: PlanCase): Draft | null {
   // What a shim makes up for already counts: the rest is halved again, never filled at once.
   const by = Math.round((l.differenceMm - c.bike.feet[shorter].shimMm) / 2);
   if (by < 1) return null;
-  const said = speaksFor(raisedBy(c.suspects, 'legLength'));
+  const reasons = speaksFor(raisedBy(c.suspects, 'legLength'));
   return {
     key: 'shim',
     stage: 'feet',
-    p: Math.max(shows.p * 0.8, said.p),
+    p: Math.max(shows.p * 0.8, reasons.p),
     fault: `${shorter} leg shorter, and it shows`,
-    madeOf: [`knees ${Math.abs(shows.byDeg).toFixed(1)}° apart in the films`, ...said.why],
+    madeOf: [`knees ${Math.abs(shows.byDeg).toFixed(1)}° apart in the films`, ...reasons.why],
     why: [
       `${l.longer} leg ${Math.round(l.differenceMm)} mm longer on the table`,
       `and it shows on the bike: the knees ${Math.abs(shows.byDeg).toFixed(1)}° apart at their straightest`,
     ],
-    answers: said.answers,
+    answers: reasons.answers,
     whole: { [`shim.${shorter}`]: Math.min(3, by) },
     tryMoves: { [`shim.${shorter}`]: Math.min(2, by) },
     risk: [

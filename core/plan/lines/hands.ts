@@ -1,7 +1,7 @@
 import type { PlanePoint } from '../../math/vec.ts';
 import type { BodyModel } from '../../model/bodyModel.ts';
 import { NO_EFFECTS } from '../../model/effects.ts';
-import { asItIs, laidOut } from '../../model/forecast.ts';
+import { asItIs, preparedOnce } from '../../model/forecast.ts';
 import { predictTop } from '../../model/predict.ts';
 import { normalPdf } from '../../math/normal.ts';
 import { measureText } from '../../protocol/convention.ts';
@@ -110,7 +110,7 @@ function inverse(a: readonly (readonly number[])[]): number[][] | null {
 
 /** How the three angles turn with the hands: degrees for a millimetre forward and up, at the back's usual share. */
 function leverage(c: PlanCase, side: FilmedSide): Record<TopKey, PlanePoint> | null {
-  const prepared = laidOut(side.model, 72);
+  const prepared = preparedOnce(side.model, 72);
   const answer = { kappa: c.habits.kappa.mean, rho: c.habits.rho.mean };
   const at = (x: number, y: number) => predictTop(prepared, { ...NO_EFFECTS, handMm: { x, y } }, answer);
   const h = 15;

@@ -1,7 +1,7 @@
 import { mean } from '../../math/statistics.ts';
 import { saddleHeightStarts, spread as spreadOf } from '../../body/estimates.ts';
 import { single } from '../../body/bodyTests.ts';
-import { asItIs, laidOut } from '../../model/forecast.ts';
+import { asItIs, preparedOnce } from '../../model/forecast.ts';
 import { predict } from '../../model/predict.ts';
 import { openComplaints } from '../../intake/intake.ts';
 import type { LegSide } from '../../model/effects.ts';
@@ -54,7 +54,7 @@ function perMm(
   key: 'kneeFlexionMinDeg' | 'kneeOverSpindleMm',
   move: (mm: number) => Moves,
 ): number | null {
-  const prepared = laidOut(side.model, 72);
+  const prepared = preparedOnce(side.model, 72);
   const start = asItIs(prepared);
   const answer = { kappa: c.habits.kappa.mean, rho: c.habits.rho.mean };
   const [a, b] = [6, -6].map((mm) => predict(prepared, effectsOf(c.bike, move(mm)), answer));

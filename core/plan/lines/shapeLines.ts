@@ -22,15 +22,15 @@ function tilt(c: PlanCase): Draft | null {
   // A nose that is down on purpose stays down.
   if (down && ['softTissue', 'lowBack', 'slope'].includes(c.answers.noseDown ?? '')) return null;
   if (down && c.protocolId === 'time-trial' && at >= -5) return null;
-  const said = speaksFor(raised);
+  const reasons = speaksFor(raised);
   const whole = { saddleTilt: Math.round(2 * ((down ? -1 : 1) - at)) / 2 };
   return {
     key: 'saddleTilt',
     stage: 'saddle',
-    ...said,
-    p: raised.length ? said.p : 0.5,
+    ...reasons,
+    p: raised.length ? reasons.p : 0.5,
     fault: down ? 'nose too far down' : 'nose too far up',
-    why: [`saddle ${Math.abs(at)}° ${down ? 'nose-down' : 'nose-up'}`, ...said.why],
+    why: [`saddle ${Math.abs(at)}° ${down ? 'nose-down' : 'nose-up'}`, ...reasons.why],
     whole,
     tryMoves: { saddleTilt: Math.sign(whole.saddleTilt) },
     risk: down ? ['Hands and sliding: watch both after each degree.'] : [],
@@ -60,14 +60,14 @@ function crank(c: PlanCase): Draft | null {
   if (possible < 2.5) return null;
   const by = Math.min(5, 2.5 * Math.round(possible / 2 / 2.5) || 2.5);
   const asking = [...pinch, ...knee];
-  const said = speaksFor(asking);
+  const reasons = speaksFor(asking);
   return {
     key: 'crank',
     stage: 'saddle',
-    ...said,
-    p: Math.max(said.p, limited ? 0.6 : 0),
+    ...reasons,
+    p: Math.max(reasons.p, limited ? 0.6 : 0),
     fault: 'crank too long',
-    why: [...said.why, ...(limited ? ['the hip closes in the film'] : [])],
+    why: [...reasons.why, ...(limited ? ['the hip closes in the film'] : [])],
     // The pedal rises by as much at the bottom: the saddle follows in the same line.
     whole: { crank: -by, saddleUp: by },
     tryMoves: {},
@@ -119,15 +119,15 @@ function saddleChoice(c: PlanCase): Draft | null {
   const fit = partOfWidth(c, 'saddle', [from, to], middle);
   const width = fit?.widthMm ?? Math.round(middle);
   if (width <= now) return null;
-  const said = speaksFor(raised);
+  const reasons = speaksFor(raised);
   return {
     key: 'saddleWidth',
     stage: 'saddle',
-    ...said,
+    ...reasons,
     fault: 'saddle too narrow',
     why: [
       `sit bones ${sit} mm ask for ${from} to ${to} mm overall; the saddle has ${now} mm`,
-      ...said.why,
+      ...reasons.why,
       ...inParts(c, fit),
     ],
     whole: { saddleWidth: width - now },
@@ -142,14 +142,14 @@ function rolled(c: PlanCase): Draft | null {
   const at = c.bike.bar.rotationDeg;
   const raised = raisedBy(c.suspects, 'barRolled');
   if (at === null || Math.abs(at) < 8 || raised.length === 0 || c.bike.stem.onePiece) return null;
-  const said = speaksFor(raised);
+  const reasons = speaksFor(raised);
   const whole = { barRotation: (at > 0 ? 3 : -3) - at };
   return {
     key: 'barRotation',
     stage: 'cockpit',
-    ...said,
+    ...reasons,
     fault: at > 0 ? 'bar rolled up' : 'bar rolled down',
-    why: [`bar rolled ${at > 0 ? 'up' : 'down'} ${Math.abs(at)}°`, ...said.why],
+    why: [`bar rolled ${at > 0 ? 'up' : 'down'} ${Math.abs(at)}°`, ...reasons.why],
     whole,
     tryMoves: { barRotation: Math.sign(whole.barRotation) * 3 },
     risk: ['A bar rolled up is often a reach too long: ask before it is turned back.'],

@@ -31,7 +31,7 @@ describe('what is believed of a setting', () => {
   });
   it('says what is true as often as it says so', () => {
     const random = seededRandom(4);
-    const bins = Array.from({ length: 5 }, () => ({ said: 0, so: 0, n: 0 }));
+    const bins = Array.from({ length: 5 }, () => ({ claimed: 0, so: 0, n: 0 }));
     for (let k = 0; k < 6000; k += 1) {
       const way = random() < 0.5 ? -1 : 1;
       const at =
@@ -41,10 +41,11 @@ describe('what is believed of a setting', () => {
       const b = believe(SPREAD, [sign(at + 9 * gaussian(random), 9)]);
       const bin = bins[Math.min(4, Math.floor(5 * b.over))];
       bin.n += 1;
-      bin.said += b.over;
+      bin.claimed += b.over;
       bin.so += Number(at > SPREAD.fromMm);
     }
-    for (const b of bins.filter((q) => q.n > 100)) expect(Math.abs(b.said - b.so) / b.n).toBeLessThan(0.06);
+    for (const b of bins.filter((q) => q.n > 100))
+      expect(Math.abs(b.claimed - b.so) / b.n).toBeLessThan(0.06);
   });
   it('a sign that nothing explains is no crash and no doubt', () => {
     const b = believe(SPREAD, [sign(900, 2)]);

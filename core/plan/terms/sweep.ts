@@ -10,7 +10,7 @@ export interface SweepPoint {
   /** Better counts one up, worse one down, from each setting to the next; 0 at the start. */
   felt: number;
   /** The rider said a word on it. */
-  said: boolean;
+  answered: boolean;
   ridden: Ridden | null;
 }
 
@@ -53,23 +53,24 @@ export function sweepOf(asFound: BikeSetup, changes: readonly Change[], at: stri
   const own = changes.filter((c) => stepped(c, at));
   const first = own[0]?.values.find((v) => v.at === at)?.from;
   const begin = typeof first === 'number' ? first : typeof start === 'number' ? start : null;
-  if (begin !== null) points.push({ setting: begin, felt: 0, said: true, ridden: null });
+  if (begin !== null) points.push({ setting: begin, felt: 0, answered: true, ridden: null });
   for (const c of own) {
     const { from, to } = c.values.find((v) => v.at === at)!;
     if (typeof to !== 'number' || typeof from !== 'number') continue;
     // The word is against the setting it was moved from, which need not be the point before: that one may have been put back.
     const base = points.findLast((p) => Math.abs(p.setting - from) < 1e-6)?.felt ?? 0;
     const by = c.word === 'better' ? 1 : c.word === 'worse' ? -1 : 0;
-    points.push({ setting: to, felt: base + by, said: c.word !== null, ridden: c.ridden });
+    points.push({ setting: to, felt: base + by, answered: c.word !== null, ridden: c.ridden });
   }
-  const said = points.filter((p) => p.said);
-  if (said.length < 2) return { at, points, plateau: null, turnsAt: null };
-  const best = Math.max(...said.map((p) => p.felt));
-  const on = said.filter((p) => p.felt === best).map((p) => p.setting);
+  const answeredPoints = points.filter((p) => p.answered);
+  if (answeredPoints.length < 2) return { at, points, plateau: null, turnsAt: null };
+  const best = Math.max(...answeredPoints.map((p) => p.felt));
+  const on = answeredPoints.filter((p) => p.felt === best).map((p) => p.setting);
   const plateau = { from: Math.min(...on), to: Math.max(...on) };
   const way =
-    Math.sign(said.at(-1)!.setting - said[0].setting) || Math.sign(said[1].setting - said[0].setting);
-  const beyond = said
+    Math.sign(answeredPoints.at(-1)!.setting - answeredPoints[0].setting) ||
+    Math.sign(answeredPoints[1].setting - answeredPoints[0].setting);
+  const beyond = answeredPoints
     .filter((p) => p.felt < best && (way > 0 ? p.setting > plateau.to : p.setting < plateau.from))
     .map((p) => p.setting);
   return {

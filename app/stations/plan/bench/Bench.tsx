@@ -41,7 +41,7 @@ function useMoves(settled: Moves, onTrying: (moves: Moves | null) => void) {
 
 /** Any change tried on the rider's own model before a bolt is turned: outlines, curves and every measure follow at once. */
 export function Bench({
-  ground,
+  visitCase,
   reading,
   prescribed,
   stored,
@@ -49,7 +49,7 @@ export function Bench({
   onTrying,
   onVariants,
 }: {
-  ground: VisitCase;
+  visitCase: VisitCase;
   reading: Reading;
   /** What the prescription moves. */
   prescribed: Moves;
@@ -59,7 +59,7 @@ export function Bench({
   onVariants: (list: Variant[]) => void;
 }) {
   const { jointConvention } = useStudio();
-  const { case: c } = ground;
+  const { case: c } = visitCase;
   // Where both legs were filmed either may be looked at; the nearer film's is shown first.
   const [leg, setLeg] = useState(c.sides[0].model.side);
   const side = c.sides.find((s) => s.model.side === leg) ?? c.sides[0];
@@ -70,7 +70,7 @@ export function Bench({
   const [playing, setPlaying] = useState(false);
   const { tried, start } = useTried(c, side, moves);
   // The hand's own row and the outline go with every frame; figures and words follow as soon as there is time.
-  const told = useDeferredValue(tried);
+  const followed = useDeferredValue(tried);
   usePedalling(playing, reading.cadenceRpm, setCursor);
   const { partner } = tried;
   useEffect(() => {
@@ -134,25 +134,25 @@ export function Bench({
               />
             )}
             <Pedals playing={playing} onPlaying={setPlaying} cursor={cursor} onCursor={setCursor} />
-            <BenchEffects visitCase={c} model={near} tried={told} settled={settled} onPut={put} />
+            <BenchEffects visitCase={c} model={near} tried={followed} settled={settled} onPut={put} />
           </Box>
           <Box sx={{ minWidth: 0 }}>
-            <ForecastTable measures={measures} predicted={told.measures} convention={jointConvention} />
+            <ForecastTable measures={measures} predicted={followed.measures} convention={jointConvention} />
           </Box>
         </Box>
         <Box sx={{ mt: 2 }}>
           <BenchCurve
-            angles={(ground.readings[near.side] ?? reading).angles}
+            angles={(visitCase.readings[near.side] ?? reading).angles}
             measures={measures}
             start={start?.turn ?? null}
-            turn={told.nothing ? null : told.turn}
+            turn={followed.nothing ? null : followed.turn}
             gridIndex={gridIndex}
             onCursor={onCursor}
           />
         </Box>
-        <BuildFinder ground={ground} moves={settled} onTake={put} />
+        <BuildFinder visitCase={visitCase} moves={settled} onTake={put} />
         <Variants
-          ground={ground}
+          visitCase={visitCase}
           moves={settled}
           list={variants}
           convention={jointConvention}

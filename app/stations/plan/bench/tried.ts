@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { asItIs, forecastOf, laidOut, type Forecast } from '../../../../core/model/forecast.ts';
+import { asItIs, forecastOf, preparedOnce, type Forecast } from '../../../../core/model/forecast.ts';
 import type { Turn } from '../../../../core/model/predict.ts';
 import type { MeasureReading } from '../../../../core/protocol/measures.ts';
 import { cannot, effectsOf, type Moves } from '../../../../core/plan/controls/controls.ts';
@@ -34,7 +34,7 @@ type Side = VisitCase['case']['sides'][number];
 
 /** What the model says of the rider as filmed, and of moves tried on it. */
 export function useTried(c: VisitCase['case'], side: Side, moves: Moves) {
-  const prepared = laidOut(side.model);
+  const prepared = preparedOnce(side.model);
   const measured: readonly MeasureReading[] = side.measures;
   const tried = useMemo((): Tried => {
     const fx = effectsOf(c.bike, moves);

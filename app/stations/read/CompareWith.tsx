@@ -16,13 +16,13 @@ import { ANGLE_NAMES, type AnyAngleKey } from '../../../core/kinematics/angles.t
 import { compareReadings } from '../../../core/kinematics/compare.ts';
 import type { Reading } from '../../../core/kinematics/read.ts';
 import { degrees, hasConvention, type Convention } from '../../ui/words/angleText';
-import { LaidTables, type Laid, type LaidTable } from './LaidTables';
+import { ComparedTables, type Compared, type ComparedTable } from './ComparedTables';
 import { Dash } from '../../charts/StrokeChart';
 import { takeText } from '../../ui/words/takeWords';
 import type { TakeReading } from '../../session/useTakeResults';
 
 /** As many as are still told apart in one chart, beside the take that is read. */
-const MOST_BESIDE = 3;
+const MOST_COMPARED = 3;
 
 const OF = { min: 'least', max: 'most', mean: 'mean' } as const;
 type Of = keyof typeof OF;
@@ -41,13 +41,13 @@ function differenceQuoted(
 const signedDegrees = (v: number): string => `${v > 0 ? '+' : ''}${degrees(v)}`;
 
 /** Other takes laid beside the one that is read: their curves in the chart, their differences in a table. */
-export function Beside({
+export function CompareWith({
   session,
   take,
   reading,
   chosen,
-  beside,
-  laid,
+  compared,
+  tables,
   convention,
   onChoose,
 }: {
@@ -55,15 +55,15 @@ export function Beside({
   take: Take;
   reading: Reading;
   chosen: readonly string[];
-  beside: readonly TakeReading[];
-  laid: Laid<AnyAngleKey>;
+  compared: readonly TakeReading[];
+  tables: Compared<AnyAngleKey>;
   convention: Convention;
   onChoose: (takeIds: string[]) => void;
 }) {
   const others = session.takes.filter(
     (t) => t.id !== take.id && !isFrontal(t.view) && t.tracking.state !== 'none',
   );
-  const full = beside.length + laid.tables.length >= MOST_BESIDE;
+  const full = compared.length + tables.tables.length >= MOST_COMPARED;
   return (
     <Box component="section" aria-label="Compare with other takes and tables" sx={{ mt: 2 }}>
       <Typography variant="h2">Compare with</Typography>
@@ -83,17 +83,17 @@ export function Beside({
           }
           label={
             <>
-              <Dash index={beside.findIndex((b) => b.take.id === t.id)} /> {takeText(t)} ({t.clipName})
+              <Dash index={compared.findIndex((b) => b.take.id === t.id)} /> {takeText(t)} ({t.clipName})
             </>
           }
         />
       ))}
-      {beside.map((b) => (
+      {compared.map((b) => (
         <Differences key={b.take.id} take={take} reading={reading} other={b} convention={convention} />
       ))}
-      <LaidTables laid={laid} what="a table of angles" firstDash={beside.length} full={full}>
+      <ComparedTables compared={tables} what="a table of angles" firstDash={compared.length} full={full}>
         {(table) => <FromTable reading={reading} table={table} convention={convention} />}
-      </LaidTables>
+      </ComparedTables>
     </Box>
   );
 }
@@ -171,7 +171,7 @@ function FromTable({
   convention,
 }: {
   reading: Reading;
-  table: LaidTable<AnyAngleKey>;
+  table: ComparedTable<AnyAngleKey>;
   convention: Convention;
 }) {
   // A table has the smoothed angles of single frames: it is held against the reading's own table, not against its curves.

@@ -10,10 +10,10 @@ import { Dash } from '../../charts/StrokeChart';
 import { FileField } from '../../ui/FileField';
 
 /** Curves read in from a file, to be seen beside what is read here; for as long as the page stands. */
-export type LaidTable<Key extends string> = Extract<ParsedCurves<Key>, { ok: true }> & { name: string };
+export type ComparedTable<Key extends string> = Extract<ParsedCurves<Key>, { ok: true }> & { name: string };
 
-export interface Laid<Key extends string> {
-  tables: readonly LaidTable<Key>[];
+export interface Compared<Key extends string> {
+  tables: readonly ComparedTable<Key>[];
   trouble: string | null;
   lay: (file: File) => Promise<void>;
   takeOff: (index: number) => void;
@@ -22,10 +22,10 @@ export interface Laid<Key extends string> {
 }
 
 /** Keeps the tables that were laid beside, and says what is wrong with one that can't be. */
-export function useLaidTables<Key extends string>(
+export function useComparedTables<Key extends string>(
   read: (file: File) => Promise<ParsedCurves<Key>>,
-): Laid<Key> {
-  const [tables, setTables] = useState<readonly LaidTable<Key>[]>([]);
+): Compared<Key> {
+  const [tables, setTables] = useState<readonly ComparedTable<Key>[]>([]);
   const [trouble, setTrouble] = useState<string | null>(null);
   return {
     tables,
@@ -44,35 +44,35 @@ export function useLaidTables<Key extends string>(
  * The button that lays a table beside, and those that lie there.
  * @param firstDash how many other curves are in the chart already  @param full no more curves can be told apart
  */
-export function LaidTables<Key extends string>({
-  laid,
+export function ComparedTables<Key extends string>({
+  compared,
   what,
   firstDash,
   full,
   children,
 }: {
-  laid: Laid<Key>;
+  compared: Compared<Key>;
   what: string;
   firstDash: number;
   full: boolean;
-  children: (table: LaidTable<Key>) => ReactNode;
+  children: (table: ComparedTable<Key>) => ReactNode;
 }) {
   const input = useRef<HTMLInputElement | null>(null);
   return (
     <Box sx={{ mt: 1 }}>
-      {laid.trouble && (
-        <Alert severity="error" variant="outlined" sx={{ mb: 1 }} onClose={laid.forget}>
-          {laid.trouble}
+      {compared.trouble && (
+        <Alert severity="error" variant="outlined" sx={{ mb: 1 }} onClose={compared.forget}>
+          {compared.trouble}
         </Alert>
       )}
-      {laid.tables.map((table, i) => (
+      {compared.tables.map((table, i) => (
         <Box key={`${i} ${table.name}`} data-testid="laid-table" sx={{ mb: 1 }}>
           <Box sx={{ display: 'flex', alignItems: 'center', gap: 1 }}>
             <Dash index={firstDash + i} />
             <Typography noWrap sx={{ flex: 1, minWidth: 0 }} title={table.name}>
               {table.name}
             </Typography>
-            <IconButton size="small" aria-label={`Remove ${table.name}`} onClick={() => laid.takeOff(i)}>
+            <IconButton size="small" aria-label={`Remove ${table.name}`} onClick={() => compared.takeOff(i)}>
               <Close fontSize="small" />
             </IconButton>
           </Box>
@@ -86,7 +86,7 @@ export function LaidTables<Key extends string>({
         ref={input}
         accept=".csv,text/csv"
         testId="curves-file"
-        onFile={(file) => void laid.lay(file)}
+        onFile={(file) => void compared.lay(file)}
       />
     </Box>
   );

@@ -20,7 +20,8 @@ export function asks(c: PlanCase, drafts: readonly Draft[]): Ask[] {
       out.push({ key, question: QUESTIONS.find((q) => q.key === key)!.text, because });
   };
   const up = drafts.find((d) => d.key === 'saddleUp' && (d.whole.saddleUp ?? 0) > 0 && d.p >= STANDS.try);
-  if (up && groundMatters(c)) of('footToGround', 'the saddle may be low so that the foot reaches the ground');
+  if (up && terrainMatters(c))
+    of('footToGround', 'the saddle may be low so that the foot reaches the ground');
   const tilt = c.bike.saddle.tiltDeg;
   if (tilt !== null && tilt <= -2.5)
     of('noseDown', `the saddle is ${-tilt}° nose-down, and that may be a treatment or hide a reach`);
@@ -36,7 +37,7 @@ export function asks(c: PlanCase, drafts: readonly Draft[]): Ask[] {
 }
 
 /** Riders who sit low to reach the ground are asked before a saddle goes up (handbook: targets). */
-const groundMatters = (c: PlanCase): boolean =>
+const terrainMatters = (c: PlanCase): boolean =>
   c.protocolId === 'city' ||
   c.intake.discipline === 'city' ||
   c.intake.experience === 'new' ||

@@ -20,7 +20,7 @@ export function movedBy(was: Forecast | null, f: Forecast): PredictedMeasure[] {
  * The lines in the order in which they are done, each told from what the ones before it leave. By stage, as a fitter works; where a line
  * would so push something out that another line makes room for, in the order in which room is made.
  */
-export function toldInOrder(
+export function inOrder(
   c: PlanCase,
   lines: readonly PlanLine[],
   forecast: (moves: Moves) => Forecast | null,
@@ -39,12 +39,12 @@ export function toldInOrder(
       const band = c.sides[0]?.measures.find((q) => q.key === m.key)?.band;
       return band && callsForChange(m.key) && inside(m.before, band) && !inside(m.after, band);
     });
-  const byStage = tell(inOrder([...lines], c.order));
+  const byStage = tell(ranked([...lines], c.order));
   return c.order.length > 0 || !byStage.some(pushes) ? byStage : tell(lines);
 }
 
 /** The fitter's own order first, else from the foundation upwards. */
-function inOrder(lines: readonly PlanLine[], order: readonly string[]): PlanLine[] {
+function ranked(lines: readonly PlanLine[], order: readonly string[]): PlanLine[] {
   const rank = (l: PlanLine): number => {
     const own = order.indexOf(l.key);
     return own >= 0 ? own : 100 + 10 * Number(l.when === 'try') + STAGES.indexOf(l.stage);
