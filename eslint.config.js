@@ -115,7 +115,7 @@ const roomRules = [
           patterns: [
             fromApp,
             {
-              group: STATIONS.filter((s) => s !== station).map((s) => `../${s}/*`),
+              group: STATIONS.filter((s) => s !== station).flatMap((s) => [`../${s}/*`, `../../${s}/*`]),
               message: 'A station imports no other: what two of them use goes to ui/, charts/ or session/.',
             },
           ],
@@ -174,7 +174,7 @@ export default tseslint.config(
     rules: { '@typescript-eslint/no-restricted-imports': ['error', { patterns: [fromApp] }] },
   },
   {
-    files: ['app/**/*.{ts,tsx}', 'core/**/*.ts'],
+    files: ['app/**/*.{ts,tsx}', 'core/**/*.ts', 'sim/**/*.ts', 'scripts/**/*.ts'],
     ignores: ['**/*.test.{ts,tsx}'],
     // More than four want names.
     rules: { 'max-params': ['error', 4] },

@@ -3,7 +3,8 @@ import type { Camera } from './camera.ts';
 import { seated } from './human.ts';
 import { FRONTAL_BODY, type FrontalBody } from './frontal.ts';
 import type { FrontalScene } from './render/frontalScene.ts';
-import type { Look, Scene, VirtualBike } from './render/scene.ts';
+import type { Look, VirtualBike } from './render/look.ts';
+import type { Scene } from './render/scene.ts';
 import type { Rgb } from './render/raster.ts';
 import type { FilmSetting } from './render/film.ts';
 
@@ -302,14 +303,20 @@ const FRONTAL_CAMERA: Camera = {
   facing: 'right',
 };
 
-/** A film from ahead or behind; `more` is what that view shows of the body. */
-function frontal(
-  of: string,
-  view: 'front' | 'rear',
-  barWidthMm: number,
-  more: Partial<FrontalBody>,
-  camera: Partial<Camera> = {},
-): FrontalMember {
+/** A film from ahead or behind; `body` is what that view shows of it beside the usual. */
+function frontal({
+  of,
+  view,
+  barWidthMm,
+  body,
+  camera = {},
+}: {
+  of: string;
+  view: 'front' | 'rear';
+  barWidthMm: number;
+  body: Partial<FrontalBody>;
+  camera?: Partial<Camera>;
+}): FrontalMember {
   const { scene, film } = CAST.find((m) => m.id === of)!;
   return {
     id: `${of}-${view}`,
@@ -318,7 +325,7 @@ function frontal(
       camera: { ...FRONTAL_CAMERA, ...camera },
       view,
       rider: scene.rider,
-      body: { ...FRONTAL_BODY, ...more },
+      body: { ...FRONTAL_BODY, ...body },
       bike: scene.bike,
       look: scene.look,
       barWidthMm,
@@ -331,11 +338,11 @@ function frontal(
 /** The films from ahead and behind that the demo ships. */
 export const FRONTAL_CAST: readonly FrontalMember[] = [
   // Stance too narrow for his hips: the knees stand outside the feet.
-  frontal(
-    'idris',
-    'front',
-    640,
-    {
+  frontal({
+    of: 'idris',
+    view: 'front',
+    barWidthMm: 640,
+    body: {
       stanceMm: 242,
       hipWidthMm: 362,
       asisWidthMm: 252,
@@ -344,15 +351,20 @@ export const FRONTAL_CAST: readonly FrontalMember[] = [
         left: { mean: 27, waves: [{ order: 1, amplitude: 17, phaseDeg: 140 }] },
       },
     },
-    { aimMm: { x: 0, y: 600 }, mmPerPx: 2.35 },
-  ),
+    camera: { aimMm: { x: 0, y: 600 }, mmPerPx: 2.35 },
+  }),
   // Sits off to the right, the right knee swings in.
-  frontal('juno', 'rear', 380, {
-    pelvisTiltDeg: { mean: 2.6, waves: [{ order: 1, amplitude: 1.8, phaseDeg: 80 }] },
-    hipShiftMm: { mean: 9, waves: [{ order: 1, amplitude: 7, phaseDeg: 60 }] },
-    kneeOutMm: {
-      right: { mean: -9, waves: [{ order: 1, amplitude: 19, phaseDeg: 160 }] },
-      left: { mean: 4, waves: [{ order: 1, amplitude: 9, phaseDeg: 140 }] },
+  frontal({
+    of: 'juno',
+    view: 'rear',
+    barWidthMm: 380,
+    body: {
+      pelvisTiltDeg: { mean: 2.6, waves: [{ order: 1, amplitude: 1.8, phaseDeg: 80 }] },
+      hipShiftMm: { mean: 9, waves: [{ order: 1, amplitude: 7, phaseDeg: 60 }] },
+      kneeOutMm: {
+        right: { mean: -9, waves: [{ order: 1, amplitude: 19, phaseDeg: 160 }] },
+        left: { mean: 4, waves: [{ order: 1, amplitude: 9, phaseDeg: 140 }] },
+      },
     },
   }),
 ];

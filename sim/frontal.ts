@@ -45,11 +45,8 @@ const waves = (w: { mean: number; waves: Harmonic[] }, thetaDeg: number): number
 
 /** The body from ahead or behind at a crank angle of the right arm: where every sticker of that view is. */
 export function frontalPlaces(
-  rider: VirtualRider,
-  body: FrontalBody,
-  view: 'front' | 'rear',
-  thetaDeg: number,
-  tS: number,
+  { rider, body, view }: { rider: VirtualRider; body: FrontalBody; view: 'front' | 'rear' },
+  { thetaDeg, tS }: { thetaDeg: number; tS: number },
 ): Record<string, Place> {
   const out: Record<string, Place> = {};
   const tilt = waves(body.pelvisTiltDeg, thetaDeg) * RAD_PER_DEG;
@@ -129,7 +126,10 @@ export function filmedFrontal(f: FrontalFilming): {
   const landmarks: ReturnType<typeof filmedFrontal>['landmarks'] = {};
   const tS = Float64Array.from({ length: n }, (_, i) => i / f.rate);
   tS.forEach((t, i) => {
-    const places = frontalPlaces(f.rider, f.body, f.view, crankAngleDeg(f.rider, t), t);
+    const places = frontalPlaces(
+      { rider: f.rider, body: f.body, view: f.view },
+      { thetaDeg: crankAngleDeg(f.rider, t), tS: t },
+    );
     for (const [key, p] of Object.entries(places)) {
       const track = (landmarks[key] ??= {
         xPx: new Float64Array(n),

@@ -175,14 +175,14 @@ describe('from ahead', () => {
       pelvisTiltDeg: { mean: 0, waves: [] },
       hipShiftMm: { mean: 0, waves: [] },
     };
-    const places = frontalPlaces(rider, level, 'front', 30, 0);
+    const places = frontalPlaces({ rider, body: level, view: 'front' }, { thetaDeg: 30, tS: 0 });
     expect(places.hipR.y).toBeCloseTo(places.hipL.y, 9);
     expect(places.hipR.right).toBeCloseTo(-places.hipL.right, 9);
     expect(places.hipR.right - places.hipL.right).toBeCloseTo(level.hipWidthMm, 9);
   });
   it('a pelvis that leans is higher on the left by its sine', () => {
     const leaning = { ...FRONTAL_BODY, pelvisTiltDeg: { mean: 4, waves: [] } };
-    const places = frontalPlaces(rider, leaning, 'rear', 0, 0);
+    const places = frontalPlaces({ rider, body: leaning, view: 'rear' }, { thetaDeg: 0, tS: 0 });
     expect(places.hipL.y - places.hipR.y).toBeCloseTo(leaning.hipWidthMm * Math.sin((4 * Math.PI) / 180), 6);
   });
 });

@@ -117,7 +117,8 @@ describe('readFrontal', () => {
       // The knee comes furthest in on the same part of the turn as the rider's own.
       const truth = Array.from({ length: 72 }, (_, k) => ({
         k: 5 * k,
-        out: frontalPlaces(rider, { ...FRONTAL_BODY, ...body }, view, 5 * k, 0).kneeR.right,
+        out: frontalPlaces({ rider, body: { ...FRONTAL_BODY, ...body }, view }, { thetaDeg: 5 * k, tS: 0 })
+          .kneeR.right,
       }));
       const furthest = truth.reduce((a, b) => (b.out < a.out ? b : a)).k;
       expect(Math.abs(turnDeg(r.legs.right.kneeLateralMm.minAtThetaDeg, furthest))).toBeLessThan(8);

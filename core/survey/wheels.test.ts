@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { CAST } from '../../sim/cast.ts';
 import { project, wheelsInPicture } from '../../sim/camera.ts';
 import { openFilm, toPlanes } from '../../sim/render/film.ts';
-import { tyreEdgeMm } from '../../sim/render/scene.ts';
+import { tyreEdgeMm } from '../../sim/render/look.ts';
 import { distance } from '../math/vec.ts';
 import { packedFrame } from '../tracking/frame.ts';
 import { findWheels } from './wheels.ts';

@@ -12,7 +12,7 @@ function picture(draw: (r: Raster) => void, noise = 2, seed = 1): PlanarFrame {
   const r = newRaster(240, 160);
   const random = seededRandom(seed);
   for (let i = 0; i < r.rgb.length; i += 1) r.rgb[i] = 150 + 12 * Math.sin(i / 97);
-  fillLimb(r, { x: 30, y: 80 }, 26, { x: 210, y: 84 }, 22, {
+  fillLimb(r, { at: { x: 30, y: 80 }, radiusPx: 26 }, { at: { x: 210, y: 84 }, radiusPx: 22 }, {
     colour: [60, 62, 70],
     roundness: 0.5,
     weave: 0.05,
@@ -59,7 +59,7 @@ describe('learnSticker', () => {
       ),
     ).toBeNull();
     const stripe = picture((r) =>
-      fillLimb(r, { x: 110, y: 20 }, 4, { x: 110, y: 140 }, 4, { colour: [240, 240, 240], roundness: 0 }),
+      fillLimb(r, { at: { x: 110, y: 20 }, radiusPx: 4 }, { at: { x: 110, y: 140 }, radiusPx: 4 }, { colour: [240, 240, 240], roundness: 0 }),
     );
     expect(learnSticker(stripe, { x: 110, y: 80 })).toBeNull();
   });
@@ -75,7 +75,7 @@ describe('the tracker', () => {
           fillDisc(r, at(i).a, 5, [238, 214, 60]);
           fillDisc(r, at(i).b, 5, [238, 214, 60]);
           if (i >= 8 && i < 14)
-            fillLimb(r, { x: at(i).a.x - 20, y: 60 }, 16, { x: at(i).a.x + 10, y: 90 }, 16, {
+            fillLimb(r, { at: { x: at(i).a.x - 20, y: 60 }, radiusPx: 16 }, { at: { x: at(i).a.x + 10, y: 90 }, radiusPx: 16 }, {
               colour: [190, 140, 110],
               roundness: 0.4,
             });
@@ -113,7 +113,7 @@ describe('the tracker', () => {
         (r) => {
           const x = 90 + 2 * i;
           const cloth = { colour: [120, 116, 110], roundness: 0.2, weave: 0.3, seed: 12 } as const;
-          fillLimb(r, { x: x - 50, y: 80 }, 30, { x: x + 60, y: 80 }, 30, cloth);
+          fillLimb(r, { at: { x: x - 50, y: 80 }, radiusPx: 30 }, { at: { x: x + 60, y: 80 }, radiusPx: 30 }, cloth);
         },
         2,
         i,

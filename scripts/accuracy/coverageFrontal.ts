@@ -86,7 +86,7 @@ export function coverageFrontal(riders: number, seed: number): FrontalCoverage {
       facing: 'right',
     };
     const stickers: Record<string, Vec2> = {};
-    for (const key of Object.keys(frontalPlaces(rider, body, view, 0, 0))) {
+    for (const key of Object.keys(frontalPlaces({ rider, body, view }, { thetaDeg: 0, tS: 0 }))) {
       const sd = frontalStickerSdMm(key as FrontalLandmark);
       stickers[key] = { x: sd * gaussian(random), y: sd * gaussian(random) };
     }
@@ -125,7 +125,7 @@ export function coverageFrontal(riders: number, seed: number): FrontalCoverage {
     });
     if (!read.ok) throw new Error(read.detail);
     const places = Array.from({ length: 180 }, (_, k) =>
-      frontalPlaces({ ...rider, wanderDeg: 0 }, body, view, 2 * k, 0),
+      frontalPlaces({ rider: { ...rider, wanderDeg: 0 }, body, view }, { thetaDeg: 2 * k, tS: 0 }),
     );
     const own = (letter: 'R' | 'L', k: number) => places[(k + (letter === 'R' ? 0 : 90)) % 180];
     for (const [letter, side, sign] of [

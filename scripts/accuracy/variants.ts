@@ -3,7 +3,8 @@ import type { FrontalScene } from '../../sim/render/frontalScene.ts';
 import type { Camera } from '../../sim/camera.ts';
 import type { FilmSetting } from '../../sim/render/film.ts';
 import type { Room } from '../../sim/render/rooms.ts';
-import type { Look, Scene } from '../../sim/render/scene.ts';
+import type { Look } from '../../sim/render/look.ts';
+import type { Scene } from '../../sim/render/scene.ts';
 import type { JointKey, VirtualRider } from '../../sim/rider.ts';
 
 /** A film that is not shipped: one thing made harder than on the demo clips. */

@@ -12,7 +12,7 @@ import { emptyTracks, type Tracks } from '../../core/tracking/tracks.ts';
 import { wheelsInPicture } from '../../sim/camera.ts';
 import { frameTruth, openFilm, toPlanes } from '../../sim/render/film.ts';
 import { inRoom, shiftPx, written } from '../../sim/render/rooms.ts';
-import { tyreEdgeMm } from '../../sim/render/scene.ts';
+import { tyreEdgeMm } from '../../sim/render/look.ts';
 import type { HardFilm } from '../accuracy/hardFilms.ts';
 
 /** A film rendered in memory, frame by frame with its stamps. */

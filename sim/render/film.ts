@@ -1,7 +1,9 @@
 import { crankAngleDeg, poseAt } from '../rider.ts';
 import { gaussian, seededRandom } from '../random.ts';
 import { coveredPixels, layOver, newLayer, newRaster, type Raster } from './raster.ts';
-import { drawBike, drawRider, drawRoom, projectJoints, type Scene } from './scene.ts';
+import { drawBike } from './bike.ts';
+import { drawRoom } from './room.ts';
+import { drawRider, projectJoints, type Scene } from './scene.ts';
 
 export interface FilmSetting {
   framesPerS: number;
@@ -45,7 +47,7 @@ export function openFilm(scene: Scene, film: FilmSetting): { shoot: (i: number) 
       widthPx,
       heightPx,
       still: (r) => drawRoom(r, scene.camera, scene.bike, scene.look),
-      moving: (r, tS) => drawRider(r, scene, crankAngleDeg(scene.rider, tS), tS, bikeOver),
+      moving: (r, tS) => drawRider(r, scene, { thetaDeg: crankAngleDeg(scene.rider, tS), tS }, bikeOver),
     },
     film,
   );

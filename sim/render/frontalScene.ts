@@ -4,7 +4,8 @@ import { crankAngleDeg, footToPlane, hoodMm, poseAt, type VirtualRider } from '.
 import type { Vec2 } from '../../core/math/vec.ts';
 import type { Act } from './film.ts';
 import { fillDisc, fillLimb, type ConeLook, type Raster, type Rgb } from './raster.ts';
-import { drawRoom, type Look, type VirtualBike } from './scene.ts';
+import type { Look, VirtualBike } from './look.ts';
+import { drawRoom } from './room.ts';
 
 /** A rider on a bike, seen from ahead or behind. */
 export interface FrontalScene {
@@ -19,7 +20,10 @@ export interface FrontalScene {
 
 /** Where every sticker's centre lands in the picture. */
 export function frontalStickers(scene: FrontalScene, tS: number): Record<string, Vec2> {
-  const places = frontalPlaces(scene.rider, scene.body, scene.view, crankAngleDeg(scene.rider, tS), tS);
+  const places = frontalPlaces(
+    { rider: scene.rider, body: scene.body, view: scene.view },
+    { thetaDeg: crankAngleDeg(scene.rider, tS), tS },
+  );
   return Object.fromEntries(
     Object.entries(places).map(([key, p]) => {
       const { x, y } = projectFrontal(scene.camera, scene.view, p);
@@ -28,19 +32,22 @@ export function frontalStickers(scene: FrontalScene, tS: number): Record<string,
   );
 }
 
+/** A place and the limb’s radius there, mm. */
+type End = readonly [at: Place, radiusMm: number];
+
 /** Draws the body with what is nearer the camera over what is further. */
 function drawBody(r: Raster, scene: FrontalScene, tS: number): void {
   const { camera, view, rider, body, bike, look } = scene;
   const theta = crankAngleDeg(rider, tS);
-  const places = frontalPlaces(rider, body, view, theta, tS);
+  const places = frontalPlaces({ rider, body, view }, { thetaDeg: theta, tS });
   const towards = view === 'front' ? 1 : -1;
   const jobs: { ahead: number; draw: () => void }[] = [];
-  const limb = (a: Place, ra: number, b: Place, rb: number, coat: ConeLook): void => {
+  const limb = ([a, ra]: End, [b, rb]: End, coat: ConeLook): void => {
     jobs.push({
       ahead: (towards * (a.x + b.x)) / 2,
       draw: () => {
         const [p, q] = [projectFrontal(camera, view, a), projectFrontal(camera, view, b)];
-        fillLimb(r, p, ra * p.pxPerMm, q, rb * q.pxPerMm, coat);
+        fillLimb(r, { at: p, radiusPx: ra * p.pxPerMm }, { at: q, radiusPx: rb * q.pxPerMm }, coat);
       },
     });
   };
@@ -55,24 +62,18 @@ function drawBody(r: Raster, scene: FrontalScene, tS: number): void {
   const pose = poseAt(rider, theta, tS);
   const { hip, shoulder, elbow, wrist } = pose.joints;
   limb(
-    at({ x: hip.x - 12, y: hip.y + 20 }, 0),
-    150,
-    at({ x: shoulder.x - 8, y: shoulder.y - 40 }, 0),
-    160,
+    [at({ x: hip.x - 12, y: hip.y + 20 }, 0), 150],
+    [at({ x: shoulder.x - 8, y: shoulder.y - 40 }, 0), 160],
     cloth(look.jersey, 7),
   );
   limb(
-    at({ x: shoulder.x + 60, y: shoulder.y + 70 }, 0),
-    60,
-    at({ x: shoulder.x + 110, y: shoulder.y + 150 }, 0),
-    78,
+    [at({ x: shoulder.x + 60, y: shoulder.y + 70 }, 0), 60],
+    [at({ x: shoulder.x + 110, y: shoulder.y + 150 }, 0), 78],
     skin,
   );
   limb(
-    at({ x: shoulder.x + 100, y: shoulder.y + 195 }, 0),
-    70,
-    at({ x: shoulder.x + 120, y: shoulder.y + 200 }, 0),
-    60,
+    [at({ x: shoulder.x + 100, y: shoulder.y + 195 }, 0), 70],
+    [at({ x: shoulder.x + 120, y: shoulder.y + 200 }, 0), 60],
     {
       colour: look.helmet,
       roundness: 0.5,
@@ -89,45 +90,51 @@ function drawBody(r: Raster, scene: FrontalScene, tS: number): void {
     const hipAt = at(own.joints.hip, places[`hip${letter}`].right * 0.62);
     const kneeAt: Place = { ...own.joints.knee, right: k.right };
     const ankleAt = at(own.joints.ankle, places[`ankle${letter}`].right);
-    limb(hipAt, 92, kneeAt, 57, cloth(look.shorts, 1));
-    limb(kneeAt, 55, ankleAt, 33, skin);
+    limb([hipAt, 92], [kneeAt, 57], cloth(look.shorts, 1));
+    limb([kneeAt, 55], [ankleAt, 33], skin);
     const inFoot = (x: number, y: number): Place =>
       at(footToPlane(own.spindle, own.footPitchDeg, x, y), foot);
-    limb(inFoot(-rider.heelBehindMm, rider.soleAboveMm + 12), 36, inFoot(10, rider.soleAboveMm + 14), 42, {
-      colour: look.shoe,
-      roundness: 0.35,
-    });
-    limb(inFoot(10, rider.soleAboveMm + 14), 42, inFoot(rider.shoeTipMm, rider.soleAboveMm), 24, {
+    limb(
+      [inFoot(-rider.heelBehindMm, rider.soleAboveMm + 12), 36],
+      [inFoot(10, rider.soleAboveMm + 14), 42],
+      {
+        colour: look.shoe,
+        roundness: 0.35,
+      },
+    );
+    limb([inFoot(10, rider.soleAboveMm + 14), 42], [inFoot(rider.shoeTipMm, rider.soleAboveMm), 24], {
       colour: look.shoe,
       roundness: 0.35,
     });
     const bar = (scene.barWidthMm / 2) * sign;
     const edge = footToPlane(own.spindle, own.footPitchDeg, -44, 2);
-    limb(at(edge, foot - 42), 10, at(edge, foot + 42), 10, { colour: [58, 58, 60], roundness: 0.2 });
+    limb([at(edge, foot - 42), 10], [at(edge, foot + 42), 10], { colour: [58, 58, 60], roundness: 0.2 });
     limb(
-      at(shoulder, places[`shoulder${letter}`].right),
-      58,
-      at(elbow, bar * 1.04),
-      42,
+      [at(shoulder, places[`shoulder${letter}`].right), 58],
+      [at(elbow, bar * 1.04), 42],
       cloth(look.jersey, 9),
     );
-    limb(at(elbow, bar * 1.04), 41, at(wrist, bar), 28, skin);
-    limb(at(wrist, bar), 30, at({ x: hood.x + 50, y: hood.y - 10 }, bar), 26, { colour: [54, 54, 58] });
+    limb([at(elbow, bar * 1.04), 41], [at(wrist, bar), 28], skin);
+    limb([at(wrist, bar), 30], [at({ x: hood.x + 50, y: hood.y - 10 }, bar), 26], { colour: [54, 54, 58] });
   }
   const half = scene.barWidthMm / 2;
   const barAt = { x: hood.x - 60, y: hood.y - 30 };
-  limb(at(barAt, -half), 14, at(barAt, half), 14, { colour: [48, 48, 50], roundness: 0.4 });
+  limb([at(barAt, -half), 14], [at(barAt, half), 14], { colour: [48, 48, 50], roundness: 0.4 });
   const wheel = view === 'front' ? bike.frontAxle : bike.rearAxle;
   const low = wheel.y - bike.wheelRadiusMm + 14;
-  limb(at({ x: wheel.x, y: low }, 0), 15, at({ x: wheel.x, y: wheel.y + bike.wheelRadiusMm - 14 }, 0), 15, {
-    colour: [42, 42, 44],
-    roundness: 0.5,
-  });
-  limb(at(wheel, -52), 9, at(wheel, 52), 9, { colour: [96, 98, 102], roundness: 0.3 });
+  limb(
+    [at({ x: wheel.x, y: low }, 0), 15],
+    [at({ x: wheel.x, y: wheel.y + bike.wheelRadiusMm - 14 }, 0), 15],
+    {
+      colour: [42, 42, 44],
+      roundness: 0.5,
+    },
+  );
+  limb([at(wheel, -52), 9], [at(wheel, 52), 9], { colour: [96, 98, 102], roundness: 0.3 });
   const frame: ConeLook = { colour: look.frame, roundness: 0.5 };
-  limb(at({ x: 0, y: 0 }, 0), 20, at({ x: bike.saddleTop.x, y: bike.saddleTop.y - 30 }, 0), 16, frame);
-  limb(at(bike.headBottom, 0), 22, at(bike.headTop, 0), 22, frame);
-  limb(at(bike.saddleTop, -62), 16, at(bike.saddleTop, 62), 16, { colour: [38, 36, 38], roundness: 0.4 });
+  limb([at({ x: 0, y: 0 }, 0), 20], [at({ x: bike.saddleTop.x, y: bike.saddleTop.y - 30 }, 0), 16], frame);
+  limb([at(bike.headBottom, 0), 22], [at(bike.headTop, 0), 22], frame);
+  limb([at(bike.saddleTop, -62), 16], [at(bike.saddleTop, 62), 16], { colour: [38, 36, 38], roundness: 0.4 });
   jobs.sort((a, b) => a.ahead - b.ahead).forEach((j) => j.draw());
   for (const p of Object.values(frontalStickers(scene, tS)))
     fillDisc(r, p, look.stickerRadiusMm / camera.mmPerPx, look.sticker);

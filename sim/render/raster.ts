@@ -46,6 +46,7 @@ export function cellNoise(i: number, j: number, seed: number): number {
   return ((h ^ (h >>> 16)) >>> 0) / 2147483648 - 1;
 }
 
+// eslint-disable-next-line max-params -- called for every pixel: no object is made for it
 function blend(r: Raster, x: number, y: number, colour: Rgb, light: number, cover: number): void {
   const k = (y * r.width + x) * 3;
   const keep = 1 - cover;
@@ -55,12 +56,15 @@ function blend(r: Raster, x: number, y: number, colour: Rgb, light: number, cove
   r.rgb[k + 2] = r.rgb[k + 2] * keep + colour[2] * light * cover;
 }
 
-function box(r: Raster, x0: number, y0: number, x1: number, y1: number): [number, number, number, number] {
+/** The whole pixels about points, a margin wider, as far as they lie in the picture: x from, y from, x to, y to. */
+function box(r: Raster, points: readonly Vec2[], margin: number): [number, number, number, number] {
+  const xs = points.map((p) => p.x);
+  const ys = points.map((p) => p.y);
   return [
-    Math.max(0, Math.floor(x0)),
-    Math.max(0, Math.floor(y0)),
-    Math.min(r.width - 1, Math.ceil(x1)),
-    Math.min(r.height - 1, Math.ceil(y1)),
+    Math.max(0, Math.floor(Math.min(...xs) - margin)),
+    Math.max(0, Math.floor(Math.min(...ys) - margin)),
+    Math.min(r.width - 1, Math.ceil(Math.max(...xs) + margin)),
+    Math.min(r.height - 1, Math.ceil(Math.max(...ys) + margin)),
   ];
 }
 
@@ -75,21 +79,26 @@ export interface ConeLook {
   split?: { at: number; colour: Rgb };
 }
 
-/** A limb: a cone with round ends from a (radius ra) to b (radius rb), pixels, lit from above, its cloth fixed to it. */
-export function fillLimb(r: Raster, a: Vec2, ra: number, b: Vec2, rb: number, look: ConeLook): void {
+/** One end of a limb, px. */
+export interface LimbEnd {
+  at: Vec2;
+  radiusPx: number;
+}
+
+/** A limb: a cone with round ends, lit from above, its cloth fixed to it. */
+export function fillLimb(
+  r: Raster,
+  { at: a, radiusPx: ra }: LimbEnd,
+  { at: b, radiusPx: rb }: LimbEnd,
+  look: ConeLook,
+): void {
   const dx = b.x - a.x;
   const dy = b.y - a.y;
   const length = Math.hypot(dx, dy) || 1e-6;
   const ux = dx / length;
   const uy = dy / length;
   const m = Math.max(ra, rb) + 1;
-  const [x0, y0, x1, y1] = box(
-    r,
-    Math.min(a.x, b.x) - m,
-    Math.min(a.y, b.y) - m,
-    Math.max(a.x, b.x) + m,
-    Math.max(a.y, b.y) + m,
-  );
+  const [x0, y0, x1, y1] = box(r, [a, b], m);
   const roundness = look.roundness ?? 0.5;
   for (let y = y0; y <= y1; y += 1) {
     const py = y - a.y;
@@ -124,7 +133,7 @@ export function fillLimb(r: Raster, a: Vec2, ra: number, b: Vec2, rb: number, lo
 
 /** A flat disc with a soft edge. */
 export function fillDisc(r: Raster, c: Vec2, radius: number, colour: Rgb): void {
-  const [x0, y0, x1, y1] = box(r, c.x - radius - 1, c.y - radius - 1, c.x + radius + 1, c.y + radius + 1);
+  const [x0, y0, x1, y1] = box(r, [c], radius + 1);
   for (let y = y0; y <= y1; y += 1) {
     for (let x = x0; x <= x1; x += 1) {
       const gap = Math.hypot(x - c.x, y - c.y) - radius;
@@ -134,14 +143,17 @@ export function fillDisc(r: Raster, c: Vec2, radius: number, colour: Rgb): void 
 }
 
 /** A ring (tyre, rim) stretched to an ellipse by the camera's yaw. */
-export function fillRing(r: Raster, c: Vec2, rx: number, ry: number, widthPx: number, colour: Rgb): void {
-  const [x0, y0, x1, y1] = box(
-    r,
-    c.x - rx - widthPx,
-    c.y - ry - widthPx,
-    c.x + rx + widthPx,
-    c.y + ry + widthPx,
-  );
+export function fillRing(
+  r: Raster,
+  c: Vec2,
+  { rx, ry, widthPx }: { rx: number; ry: number; widthPx: number },
+  colour: Rgb,
+): void {
+  const corners = [
+    { x: c.x - rx, y: c.y - ry },
+    { x: c.x + rx, y: c.y + ry },
+  ];
+  const [x0, y0, x1, y1] = box(r, corners, widthPx);
   for (let y = y0; y <= y1; y += 1) {
     for (let x = x0; x <= x1; x += 1) {
       const ex = (x - c.x) / rx;
@@ -154,15 +166,7 @@ export function fillRing(r: Raster, c: Vec2, rx: number, ry: number, widthPx: nu
 
 /** A convex polygon, corners in either turning sense, with a soft edge. */
 export function fillConvex(r: Raster, corners: readonly Vec2[], colour: Rgb, weave = 0): void {
-  const xs = corners.map((c) => c.x);
-  const ys = corners.map((c) => c.y);
-  const [x0, y0, x1, y1] = box(
-    r,
-    Math.min(...xs) - 1,
-    Math.min(...ys) - 1,
-    Math.max(...xs) + 1,
-    Math.max(...ys) + 1,
-  );
+  const [x0, y0, x1, y1] = box(r, corners, 1);
   const n = corners.length;
   let area = 0;
   corners.forEach((c, i) => {
