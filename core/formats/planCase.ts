@@ -25,14 +25,15 @@ export interface CaseFilm {
   levelDeg?: number;
 }
 
-export interface Case {
+/** A case as it is written in a file: the visit, its films’ tracks and the parts there are. */
+export interface WrittenCase {
   visit: PlannedVisit;
   films: CaseFilm[];
   /** Null where nothing is known of the drawers. */
   parts: Part[] | null;
 }
 
-export type ParsedCase = { ok: true; value: Case } | { ok: false; message: string };
+export type ParsedCase = { ok: true; value: WrittenCase } | { ok: false; message: string };
 
 type Loose = Record<string, unknown>;
 const isObject = (v: unknown): v is Loose => typeof v === 'object' && v !== null && !Array.isArray(v);
@@ -209,7 +210,7 @@ const lineOut = (l: PlanLine) => ({
  * @param fromTo the words of a line's moves on this bike: from where to where
  */
 export function planReport(
-  c: Case,
+  c: WrittenCase,
   readings: CaseReadings,
   fromTo: (bike: BikeSetup, moves: PlanLine['moves']) => { from: string | null; to: string | null },
 ): object {

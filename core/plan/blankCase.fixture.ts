@@ -14,7 +14,7 @@ import {
   type Intake,
   type RegionKey,
 } from '../intake/intake.ts';
-import type { CaseFile, SuspectMeasure } from '../suspects/evidence.ts';
+import type { SuspectCase, SuspectMeasure } from '../suspects/evidence.ts';
 import type { Moves } from './controls/controls.ts';
 import type { Stage } from './controls/controlTable.ts';
 import type { PlanLine, Prescription, When } from './terms/plan.ts';
@@ -65,11 +65,11 @@ export const bikeWith = (over: Deep<BikeSetup>): BikeSetup => merged(UNMEASURED_
 
 /** A case of which nothing is known but what is named. */
 export function caseOf(
-  more: Partial<Omit<CaseFile, 'bike' | 'resolved' | 'intake'>> & {
+  more: Partial<Omit<SuspectCase, 'bike' | 'resolved' | 'intake'>> & {
     bike?: Deep<BikeSetup>;
     intake?: Partial<Intake>;
   } = {},
-): CaseFile {
+): SuspectCase {
   const { bike: over, intake, ...rest } = more;
   const bike = bikeWith(over ?? {});
   return {

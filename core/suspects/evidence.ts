@@ -23,28 +23,32 @@ export interface Fault {
 export type FaultKey =
   'saddleLow' | 'saddleHigh' | 'saddleForward' | 'saddleBack' | 'reachLong' | 'reachShort' | 'barLow';
 
-/** All that is known when suspects are ranked; the films' figures join once they are read. */
-export interface CaseFile {
+/** The rider, the bike and what is known of both: what suspects are ranked by and what a plan is made from. */
+export interface FitCase {
   intake: Intake;
   body: BodyRecord;
   bike: BikeSetup;
   resolved: ResolvedBike;
-  /** What each filmed side was read as; a film from ahead alone has no side. */
-  measures: Partial<Record<LegSide, readonly SuspectMeasure[]>>;
-  /** Measures of a film from ahead or behind. */
-  frontal?: readonly SuspectMeasure[];
   /** Knee against foot while pushing, outward +, with its 95 %, from a film from ahead or behind. */
   kneeOverFootMm?: Partial<Record<LegSide, { value: number; uncertainty: number }>> | null;
-  faults?: Partial<Record<FaultKey, { whole: Fault } & Partial<Record<LegSide, Fault>>>>;
   /** What the tests on the bike found. */
   onBike?: OnBike;
   /** Left against right, from both sides' films and the one from ahead or behind. */
   apart?: readonly SideDifference[];
+  convention?: Convention;
+}
+
+/** A case as suspects are ranked by it; the films' figures join once they are read. */
+export interface SuspectCase extends FitCase {
+  /** What each filmed side was read as; a film from ahead alone has no side. */
+  measures: Partial<Record<LegSide, readonly SuspectMeasure[]>>;
+  /** Measures of a film from ahead or behind. */
+  frontal?: readonly SuspectMeasure[];
+  faults?: Partial<Record<FaultKey, { whole: Fault } & Partial<Record<LegSide, Fault>>>>;
   /** As it was pedalled in the film. */
   cadenceRpm?: number | null;
   /** The share of the weight that the hands carry, by the film. */
   handsShare?: number | null;
-  convention?: Convention;
 }
 
 /**
@@ -81,7 +85,7 @@ const worthOf = (p: number): number =>
   Math.max(-1, Math.min(1.5, 0.45 * Math.log(Math.max(1e-4, p) / Math.max(1e-4, 1 - p) / BASE_ODDS)));
 
 /** A fault of a setting by its own figure, of the complaining side where that was filmed. */
-export function fault(c: CaseFile, q: Complaint, key: FaultKey): Evidence[] {
+export function fault(c: SuspectCase, q: Complaint, key: FaultKey): Evidence[] {
   const f = c.faults?.[key];
   if (!f) return [];
   const one = q.side === 'left' || q.side === 'right' ? q.side : null;
@@ -98,7 +102,7 @@ const worstOf = (f: { whole: Fault } & Partial<Record<LegSide, Fault>>): Fault =
 
 /** A filmed measure as a secondary sign, on the complaining side's film. */
 export function measured(
-  c: CaseFile,
+  c: SuspectCase,
   q: Complaint,
   { key, wrong, gives = 0.6 }: { key: MeasureReading['key']; wrong: 'high' | 'low'; gives?: number },
 ): Evidence[] {
@@ -125,14 +129,14 @@ function unlike({ key, name, by, unit }: SideDifference): string {
 }
 
 /** A difference of the sides that the film shows beyond its doubt; within its doubt it says nothing, and none speaks against. */
-export function uneven(c: CaseFile, key: string, weight: number): Evidence[] {
+export function uneven(c: SuspectCase, key: string, weight: number): Evidence[] {
   const d = (c.apart ?? []).find((x) => x.key === key);
   if (!d || d.verdict === 'within-noise') return [];
   return [secondary(weight, d.verdict === 'worth-a-look', `${unlike(d)} in the film`)];
 }
 
 /** Saddle height by tape where no film tells it; only beyond the schools' own spread does it say anything. */
-export function heightByTape(c: CaseFile, wrong: 'high' | 'low'): Evidence[] {
+export function heightByTape(c: SuspectCase, wrong: 'high' | 'low'): Evidence[] {
   if (c.faults?.saddleLow?.whole.text) return [];
   const inseam = single(c.body, 'inseam');
   const height = c.resolved.heightMm?.mm;
@@ -151,7 +155,7 @@ export function heightByTape(c: CaseFile, wrong: 'high' | 'low'): Evidence[] {
 }
 
 export const feetOf = (
-  c: CaseFile,
+  c: SuspectCase,
   q: Complaint,
   get: (f: BikeSetup['feet']['left']) => number | null,
 ): { side: LegSide; value: number }[] =>
@@ -173,5 +177,5 @@ export interface Rule {
   change: string;
   /** Lower is cheaper to try. */
   cost: number;
-  evidence: (c: CaseFile, complaint: Complaint) => Evidence[];
+  evidence: (c: SuspectCase, complaint: Complaint) => Evidence[];
 }

@@ -6,7 +6,7 @@ import { BLANK_INTAKE, filmingHeldBack, REGIONS, type Intake, type RegionKey } f
 import { adjustBands } from '../protocol/adjust.ts';
 import { protocolById } from '../protocol/protocols.ts';
 import { rankSuspects, type Suspect } from './suspects.ts';
-import type { CaseFile } from './evidence.ts';
+import type { SuspectCase } from './evidence.ts';
 
 const aching = (region: RegionKey, severity = 5): Intake => ({
   ...BLANK_INTAKE,
@@ -34,8 +34,8 @@ const suspectsOf = (
   more: {
     body?: BodyRecord;
     bike?: BikeSetup;
-    measures?: CaseFile['measures'];
-    faults?: CaseFile['faults'];
+    measures?: SuspectCase['measures'];
+    faults?: SuspectCase['faults'];
   } = {},
 ): Suspect[] => {
   const bike = more.bike ?? UNMEASURED_BIKE;
@@ -60,7 +60,7 @@ describe('suspects', () => {
     }
   });
   it('the film speaks louder than a guess, for and against', () => {
-    const fault = (p: number): CaseFile['faults'] => ({
+    const fault = (p: number): SuspectCase['faults'] => ({
       saddleLow: { whole: { p, text: 'knee at its straightest 48°' } },
     });
     const low = suspectsOf(aching('kneeFront'), { faults: fault(0.97) });
@@ -71,7 +71,7 @@ describe('suspects', () => {
     expect(fine.score).toBeLessThan(-0.5);
   });
   it('one side is judged by its own film, and says so where that was not shot', () => {
-    const faults: CaseFile['faults'] = {
+    const faults: SuspectCase['faults'] = {
       saddleHigh: { whole: { p: 0.6, text: 'both' }, right: { p: 0.02, text: 'right knee 38°' } },
     };
     const of = (side: 'left' | 'right') => {
@@ -91,7 +91,7 @@ describe('suspects', () => {
     expect(of(80)).toBeCloseTo(-0.14, 2);
   });
   it('counter-evidence alone brings nobody to the front', () => {
-    const faults: CaseFile['faults'] = {
+    const faults: SuspectCase['faults'] = {
       saddleLow: { whole: { p: 0.02, text: 'knee fine' } },
       saddleForward: { whole: { p: 0.02, text: 'plumb fine' } },
     };

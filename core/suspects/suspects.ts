@@ -1,6 +1,6 @@
 import { complaintName, openComplaints, type Complaint, type RegionKey } from '../intake/intake.ts';
 import { onBikeEvidence } from './onBikeEvidence.ts';
-import { say, type CaseFile, type Evidence, type Rule } from './evidence.ts';
+import { say, type SuspectCase, type Evidence, type Rule } from './evidence.ts';
 import { RULES, type SuspectKey } from './suspectRules.ts';
 
 export interface Suspect {
@@ -115,7 +115,7 @@ function whereAndWhen(key: SuspectKey, { region, side, onset }: Complaint): Evid
  * Suspects of each complaint, ranked: what speaks for itself by how much, then what was not looked at, then what was looked for and
  * not found. Of equals the cheap ones to try first, then the handbook's order. Worst complaint first.
  */
-export function rankSuspects(c: CaseFile): SuspectsOf[] {
+export function rankSuspects(c: SuspectCase): SuspectsOf[] {
   return openComplaints(c.intake.complaints)
     .sort((a, b) => b.severity - a.severity)
     .map((complaint) => ({

@@ -6,7 +6,7 @@ import {
   primary,
   secondary,
   when,
-  type CaseFile,
+  type SuspectCase,
   type Evidence,
   type Rule,
 } from './evidence.ts';
@@ -14,7 +14,7 @@ import {
 /** A rider on the hoods carries up to about a fifth of the weight on the hands (own reading of the balance's model). */
 const MUCH_ON_HANDS = 0.21;
 
-const handsCarry = (c: CaseFile): Evidence[] =>
+const handsCarry = (c: SuspectCase): Evidence[] =>
   when(c.handsShare, (v) =>
     secondary(0.4, v > MUCH_ON_HANDS, `hands carry about ${Math.round(100 * v)} % of the weight`),
   );

@@ -10,7 +10,7 @@ import {
   sidesOf,
   unknown,
   when,
-  type CaseFile,
+  type SuspectCase,
   type Evidence,
   type Rule,
 } from './evidence.ts';
@@ -24,7 +24,7 @@ const cleatPlace = (behindMm: number): string =>
     : `cleat ${behindMm < 5 ? 'only ' : ''}${behindMm} mm behind the first head`;
 
 /** Knee against foot as the film from ahead has it: what decides a stance (handbook: rules, how evidence counts). */
-function stanceFilmed(c: CaseFile, q: Complaint, way: 1 | -1): Evidence[] {
+function stanceFilmed(c: SuspectCase, q: Complaint, way: 1 | -1): Evidence[] {
   const seen = sidesOf(q).flatMap((side) => {
     const k = c.kneeOverFootMm?.[side];
     return k ? [{ side, ...k }] : [];
@@ -37,7 +37,7 @@ function stanceFilmed(c: CaseFile, q: Complaint, way: 1 | -1): Evidence[] {
 }
 
 /** How far a cleat lets the heel rest off what walk and jump show, degrees; + the heel should come further in. */
-export function rotationOff(c: Pick<CaseFile, 'body' | 'bike'>, side: 'left' | 'right'): number | null {
+export function rotationOff(c: Pick<SuspectCase, 'body' | 'bike'>, side: 'left' | 'right'): number | null {
   const wanted = cleatRotationStart(c.body)[side];
   const rests = c.bike.feet[side].heelOutDeg;
   return wanted === null || rests === null ? null : rests - wanted;

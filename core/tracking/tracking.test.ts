@@ -12,11 +12,16 @@ function picture(draw: (r: Raster) => void, noise = 2, seed = 1): PlanarFrame {
   const r = newRaster(240, 160);
   const random = seededRandom(seed);
   for (let i = 0; i < r.rgb.length; i += 1) r.rgb[i] = 150 + 12 * Math.sin(i / 97);
-  fillLimb(r, { at: { x: 30, y: 80 }, radiusPx: 26 }, { at: { x: 210, y: 84 }, radiusPx: 22 }, {
-    colour: [60, 62, 70],
-    roundness: 0.5,
-    weave: 0.05,
-  });
+  fillLimb(
+    r,
+    { at: { x: 30, y: 80 }, radiusPx: 26 },
+    { at: { x: 210, y: 84 }, radiusPx: 22 },
+    {
+      colour: [60, 62, 70],
+      roundness: 0.5,
+      weave: 0.05,
+    },
+  );
   draw(r);
   for (let i = 0; i < r.rgb.length; i += 1) r.rgb[i] += noise * gaussian(random);
   const p = toPlanes(r);
@@ -59,7 +64,12 @@ describe('learnSticker', () => {
       ),
     ).toBeNull();
     const stripe = picture((r) =>
-      fillLimb(r, { at: { x: 110, y: 20 }, radiusPx: 4 }, { at: { x: 110, y: 140 }, radiusPx: 4 }, { colour: [240, 240, 240], roundness: 0 }),
+      fillLimb(
+        r,
+        { at: { x: 110, y: 20 }, radiusPx: 4 },
+        { at: { x: 110, y: 140 }, radiusPx: 4 },
+        { colour: [240, 240, 240], roundness: 0 },
+      ),
     );
     expect(learnSticker(stripe, { x: 110, y: 80 })).toBeNull();
   });
@@ -75,10 +85,15 @@ describe('the tracker', () => {
           fillDisc(r, at(i).a, 5, [238, 214, 60]);
           fillDisc(r, at(i).b, 5, [238, 214, 60]);
           if (i >= 8 && i < 14)
-            fillLimb(r, { at: { x: at(i).a.x - 20, y: 60 }, radiusPx: 16 }, { at: { x: at(i).a.x + 10, y: 90 }, radiusPx: 16 }, {
-              colour: [190, 140, 110],
-              roundness: 0.4,
-            });
+            fillLimb(
+              r,
+              { at: { x: at(i).a.x - 20, y: 60 }, radiusPx: 16 },
+              { at: { x: at(i).a.x + 10, y: 90 }, radiusPx: 16 },
+              {
+                colour: [190, 140, 110],
+                roundness: 0.4,
+              },
+            );
         },
         2,
         i,
@@ -113,7 +128,12 @@ describe('the tracker', () => {
         (r) => {
           const x = 90 + 2 * i;
           const cloth = { colour: [120, 116, 110], roundness: 0.2, weave: 0.3, seed: 12 } as const;
-          fillLimb(r, { at: { x: x - 50, y: 80 }, radiusPx: 30 }, { at: { x: x + 60, y: 80 }, radiusPx: 30 }, cloth);
+          fillLimb(
+            r,
+            { at: { x: x - 50, y: 80 }, radiusPx: 30 },
+            { at: { x: x + 60, y: 80 }, radiusPx: 30 },
+            cloth,
+          );
         },
         2,
         i,

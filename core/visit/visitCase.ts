@@ -15,7 +15,7 @@ import type { FitSession, Take } from '../records/types.ts';
 import type { Change } from '../plan/terms/change.ts';
 import { balanceOf, type Balance } from '../kinematics/balance.ts';
 import type { Reading } from '../kinematics/read.ts';
-import type { CaseFile } from '../suspects/evidence.ts';
+import type { FitCase, SuspectCase } from '../suspects/evidence.ts';
 import { rankSuspects } from '../suspects/suspects.ts';
 import { setupOf } from './rounds.ts';
 import { faultsOf } from '../plan/lines/faultsOf.ts';
@@ -161,20 +161,25 @@ export function visitCase(of: {
     left: overFoot(frontal, 'left'),
     right: overFoot(frontal, 'right'),
   };
-  const plain: PlanCase = {
-    protocolId: protocol.id,
+  const fit: FitCase = {
     intake,
     body,
     bike,
     resolved,
+    kneeOverFootMm,
+    onBike: planning.onBike,
+    apart,
+    convention,
+  };
+  const plain: PlanCase = {
+    ...fit,
+    convention,
+    protocolId: protocol.id,
     statics,
     kneeMovedDeg: protocol.kneeMovedDeg,
     measures,
     sides,
     suspects: [],
-    onBike: planning.onBike,
-    apart,
-    kneeOverFootMm,
     schools: planning.schools,
     answers: planning.answers,
     parts: of.parts,
@@ -183,22 +188,14 @@ export function visitCase(of: {
     ridden: riddenOf(session.changes, of.round ?? 1),
     decisions: planning.decisions,
     order: planning.order,
-    convention,
   };
-  const file: CaseFile = {
-    intake,
-    body,
-    bike,
-    resolved,
+  const file: SuspectCase = {
+    ...fit,
     measures: Object.fromEntries(sides.map((s) => [s.model.side, s.measures])),
     frontal: measures.filter((m) => m.key === 'kneePathWidthMm'),
-    kneeOverFootMm,
     faults: faultsOf(plain),
-    onBike: planning.onBike,
-    apart,
     cadenceRpm: near?.reading.cadenceRpm ?? null,
     handsShare: near ? (handsOf(session, near.take, near.reading)?.handsShare ?? null) : null,
-    convention,
   };
   return {
     case: { ...plain, suspects: rankSuspects(file) },

@@ -1,4 +1,4 @@
-import type { CaseFile, Fault } from '../../suspects/evidence.ts';
+import type { SuspectCase, Fault } from '../../suspects/evidence.ts';
 import type { Belief } from '../terms/belief.ts';
 import { handsBelief } from './hands.ts';
 import type { PlanCase } from '../terms/plan.ts';
@@ -17,7 +17,7 @@ const faultOf = (s: Setting, way: 'under' | 'over') => {
 };
 
 /** How probable each fault of a setting is by film, tape and goniometer alone: the suspects' primary signs. */
-export function faultsOf(c: PlanCase): NonNullable<CaseFile['faults']> {
+export function faultsOf(c: PlanCase): NonNullable<SuspectCase['faults']> {
   const height = heightSetting(c, { bare: true });
   const setback = setbackSetting(c, { bare: true });
   const hands = handsBelief(c, { x: 0, y: 0 }, { bare: true });

@@ -1,8 +1,5 @@
-import type { ResolvedBike } from '../../bike/resolve.ts';
 import type { Part } from '../../bike/parts.ts';
-import type { BikeSetup } from '../../bike/setup.ts';
-import { finding, single, type BodyRecord } from '../../body/bodyTests.ts';
-import type { Intake } from '../../intake/intake.ts';
+import { finding, single } from '../../body/bodyTests.ts';
 import type { BodyModel, Habits } from '../../model/bodyModel.ts';
 import type { Body, Forecast, PredictedMeasure } from '../../model/forecast.ts';
 import type { Convention } from '../../protocol/convention.ts';
@@ -11,7 +8,7 @@ import type { MeasureKey } from '../../protocol/protocols.ts';
 import type { Statics } from '../../body/statics.ts';
 import type { KeptLine } from '../controls/keptPlan.ts';
 import type { RiderWord } from './change.ts';
-import type { CaseFile } from '../../suspects/evidence.ts';
+import type { FitCase } from '../../suspects/evidence.ts';
 import type { SuspectsOf } from '../../suspects/suspects.ts';
 import type { Moves } from '../controls/controls.ts';
 import type { Stage } from '../controls/controlTable.ts';
@@ -44,13 +41,9 @@ export interface RiddenStep {
   word: RiderWord;
 }
 
-/** Everything that a plan is made from. */
-export interface PlanCase extends Pick<CaseFile, 'kneeOverFootMm' | 'apart' | 'onBike'> {
+/** A case as a plan is made from it: its suspects ranked, with all that the fitter has decided. */
+export interface PlanCase extends FitCase {
   protocolId: string;
-  intake: Intake;
-  body: BodyRecord;
-  bike: BikeSetup;
-  resolved: ResolvedBike;
   statics: Statics;
   /** By how much findings off the bike moved the knee's band, degrees: the goniometer's moves as much. */
   kneeMovedDeg: number;
