@@ -8,7 +8,8 @@ import type { Tracks } from '../../../core/tracking/tracks.ts';
 import { CATALOGUE } from '../../demo/catalogue';
 import { keepCorrected, putRight } from '../../jobs/correcting';
 import type { Clip } from '../../ui/film/useClip';
-import { lastSeen, useReview } from './useReview';
+import { lastSeen, nearestTo, nextDoubt } from './reviewSteps';
+import { useReview } from './useReview';
 
 vi.mock('../../jobs/correcting', () => ({
   correctingJob: (id: string) => `correct:${id}`,
@@ -151,4 +152,42 @@ it('without tracks there is nothing to go through', () => {
   fireEvent.keyDown(window, { key: 'n' });
   expect(result.current.doubts).toEqual([]);
   expect(goTo).not.toHaveBeenCalled();
+});
+
+it('of several doubts on one frame each is gone to in turn; after the last comes the first, both ways', () => {
+  const doubt = (landmark: string, at: number) => ({
+    kind: 'lost' as const,
+    landmark: landmark as Landmark,
+    from: at,
+    to: at,
+    at,
+    change: null,
+    cause: null,
+  });
+  const list = [doubt('knee', 10), doubt('toe', 10), doubt('hip', 30)];
+  expect(nextDoubt([], null, 5, 1)).toBeNull();
+  expect(nextDoubt(list, null, 0, 1)).toBe(list[0]);
+  expect(nextDoubt(list, list[0], 10, 1)).toBe(list[1]);
+  expect(nextDoubt(list, list[1], 10, 1)).toBe(list[2]);
+  expect(nextDoubt(list, list[2], 30, 1)).toBe(list[0]);
+  expect(nextDoubt(list, list[2], 30, -1)).toBe(list[1]);
+  expect(nextDoubt(list, list[0], 10, -1)).toBe(list[2]);
+});
+
+it('the landmarks to swap with stand by distance, what is not seen last', () => {
+  const t = tracks([20, 29]);
+  const more = {
+    ...t,
+    landmarks: { ...t.landmarks, toe: t.landmarks['hip' as Landmark] },
+  } as Tracks;
+  const at = (i: number) => ({
+    x: t.landmarks['hip' as Landmark].xPx[i],
+    y: t.landmarks['hip' as Landmark].yPx[i],
+  });
+  expect(nearestTo(more, 'hip' as Landmark, 5, at(5))).toEqual(['toe', 'knee']);
+  expect(nearestTo(more, 'hip' as Landmark, 25, at(25))).toEqual(['toe', 'knee']);
+  expect(lastSeen(t, 'knee' as Landmark, 25)).toEqual({
+    x: t.landmarks['knee' as Landmark].xPx[19],
+    y: t.landmarks['knee' as Landmark].yPx[19],
+  });
 });

@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useEffectEvent, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { useStore } from 'zustand';
 import type { ImagePoint } from '../../../core/math/vec.ts';
 import type { Correction, FitSession, Hidden, Take } from '../../../core/records/types.ts';
@@ -9,8 +9,8 @@ import { pointAt, type Tracks } from '../../../core/tracking/tracks.ts';
 import { correctingJob, keepCorrected, putRight as putLandmarkRight } from '../../jobs/correcting';
 import { jobStore } from '../../jobs/jobs';
 import type { Clip } from '../../ui/film/useClip';
-
-const NUDGE_PX = 0.5;
+import { nearestTo, nextDoubt } from './reviewSteps';
+import { useReviewKeys } from './useReviewKeys';
 
 export interface Review {
   doubts: readonly Doubt[];
@@ -54,13 +54,8 @@ export function useReview(session: FitSession, take: Take, tracks: Tracks | null
     keepCorrected(session.id, take, { made, corrections, hidden });
 
   const next = (by: 1 | -1): void => {
-    if (doubts.length === 0) return;
-    const order = by === 1 ? doubts : [...doubts].reverse();
-    const ahead = (d: Doubt): boolean => (by === 1 ? d.at > frame : d.at < frame);
-    // Several doubts on one frame come one after another.
-    const k = current ? doubts.findIndex((d) => d.at === current.at && d.landmark === current.landmark) : -1;
-    const adjacent = k >= 0 && current!.at === frame ? doubts[k + by] : undefined;
-    const to = adjacent ?? order.find(ahead) ?? order[0];
+    const to = nextDoubt(doubts, current, frame, by);
+    if (!to) return;
     setCurrent(to);
     setSelected(to.landmark);
     clip.goTo(to.at);
@@ -113,59 +108,13 @@ export function useReview(session: FitSession, take: Take, tracks: Tracks | null
     setWords(`${plainName(selected)} and ${plainName(other)} swapped from frame ${frame} to ${end}.`);
   };
 
-  const nearest = useMemo((): readonly Landmark[] => {
-    if (!tracks || !selected) return [];
-    const here = draft ?? pointAt(tracks, selected, frame);
-    const far = (key: Landmark): number => {
-      const p = pointAt(tracks, key, frame);
-      const gap = Math.hypot(p.x - here.x, p.y - here.y);
-      return Number.isFinite(gap) ? gap : Infinity;
-    };
-    return (Object.keys(tracks.landmarks) as Landmark[])
-      .filter((k) => k !== selected)
-      .sort((a, b) => far(a) - far(b));
-  }, [tracks, selected, draft, frame]);
+  const nearest = useMemo(
+    (): readonly Landmark[] =>
+      tracks && selected ? nearestTo(tracks, selected, frame, draft ?? pointAt(tracks, selected, frame)) : [],
+    [tracks, selected, draft, frame],
+  );
 
-  const onKey = useEffectEvent((e: KeyboardEvent): void => {
-    const typing = e.target instanceof HTMLInputElement && e.target.type !== 'range';
-    if (typing || e.ctrlKey || e.metaKey || e.altKey || !tracks) return;
-    const take_ = (run: () => void): void => {
-      e.preventDefault();
-      e.stopPropagation();
-      run();
-    };
-    if (e.key === 'n') return take_(() => next(1));
-    if (e.key === 'p') return take_(() => next(-1));
-    if (!selected) return undefined;
-    const by = NUDGE_PX * (e.shiftKey ? 10 : 1);
-    const move: Record<string, ImagePoint> = {
-      ArrowLeft: { x: -by, y: 0 },
-      ArrowRight: { x: by, y: 0 },
-      ArrowUp: { x: 0, y: -by },
-      ArrowDown: { x: 0, y: by },
-    };
-    if (move[e.key]) {
-      const from = draft ?? lastSeen(tracks, selected, frame);
-      if (!from) return undefined;
-      return take_(() => setDraft({ x: from.x + move[e.key].x, y: from.y + move[e.key].y }));
-    }
-    // With a place at hand, Enter means it, wherever the focus was left.
-    const pressing = e.target instanceof HTMLButtonElement || e.target instanceof HTMLAnchorElement;
-    if (e.key === 'Enter' && (draft || !pressing)) return take_(() => void putRight());
-    // While a stretch is followed again nothing else is begun.
-    if (busy) return undefined;
-    if (e.key === 'h') return take_(() => void hide());
-    if (e.key === 'x') return take_(() => void swap(nearest[0]));
-    if (e.key === 'Escape') return take_(() => (draft ? setDraft(null) : setSelected(null)));
-    return undefined;
-  });
-  useEffect(() => {
-    const listen = (e: KeyboardEvent): void => onKey(e);
-    window.addEventListener('keydown', listen, { capture: true });
-    return () => window.removeEventListener('keydown', listen, { capture: true });
-  }, []);
-
-  return {
+  const review: Review = {
     doubts,
     current,
     selected,
@@ -181,17 +130,6 @@ export function useReview(session: FitSession, take: Take, tracks: Tracks | null
     busy,
     message: words ?? outcome,
   };
-}
-
-/** Where a landmark is on a frame, or was seen last before it (else first after it). */
-export function lastSeen(tracks: Tracks, key: Landmark, frame: number): ImagePoint | null {
-  for (let i = frame; i >= 0; i -= 1) {
-    const p = pointAt(tracks, key, i);
-    if (Number.isFinite(p.x)) return p;
-  }
-  for (let i = frame + 1; i < tracks.tS.length; i += 1) {
-    const p = pointAt(tracks, key, i);
-    if (Number.isFinite(p.x)) return p;
-  }
-  return null;
+  useReviewKeys(review, tracks, frame);
+  return review;
 }

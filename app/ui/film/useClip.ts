@@ -3,6 +3,7 @@ import { shallow } from 'zustand/shallow';
 import type { Take, VideoInfo } from '../../../core/records/types.ts';
 import { clipOf } from '../../storage/sessions';
 import type { ClipTrouble } from '../../workers/clipTrouble';
+import { usePlayback } from './usePlayback';
 import { spawnClipReader, type Spawned } from '../../workers/spawn';
 import type { ClipReader } from '../../workers/clip.worker';
 
@@ -60,6 +61,22 @@ function fit(canvas: HTMLCanvasElement, { width, height }: { width: number; heig
 /** What is known of a take's film so far. */
 type Opened = Pick<Clip, 'state' | 'blob' | 'broken' | 'drawn'>;
 const UNOPENED: Opened = { state: { status: 'loading' }, blob: null, broken: null, drawn: false };
+
+/** A take's film opened in a worker, or why it can't be. */
+async function openedFilm(take: Take, reader: Spawned<ClipReader>): Promise<Pick<Opened, 'state' | 'blob'>> {
+  const unopened = (trouble: ClipTrouble, blob: Blob | null = null) =>
+    ({ state: { status: 'trouble', trouble }, blob }) as const;
+  try {
+    const film = await clipOf(take);
+    if (!film) return unopened(LOST);
+    const answer = await reader.api.open(film);
+    return answer.ok
+      ? { state: { status: 'ready', info: answer.info, tS: answer.tS }, blob: film }
+      : unopened(answer.trouble, film);
+  } catch (error) {
+    return unopened({ title: 'The film could not be opened.', advice: wordsOf(error) });
+  }
+}
 
 /**
  * Opens a take's film in a worker and shows one frame at a time on a canvas. However fast frames are asked for, only the
@@ -128,36 +145,13 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
     reader.current = spawned;
     let ended = false;
     openOf.current = takeId;
-    void (async () => {
-      try {
-        const film = await clipOf(current);
-        if (ended) return;
-        if (!film) {
-          note({ state: { status: 'trouble', trouble: LOST } });
-          return;
-        }
-        const answer = await spawned.api.open(film);
-        if (ended) return;
-        note({
-          blob: film,
-          state: answer.ok
-            ? { status: 'ready', info: answer.info, tS: answer.tS }
-            : { status: 'trouble', trouble: answer.trouble },
-        });
-        if (answer.ok) {
-          wanted.current = Math.min(wanted.current, answer.tS.length - 1);
-          void pump();
-        }
-      } catch (error) {
-        if (!ended)
-          note({
-            state: {
-              status: 'trouble',
-              trouble: { title: 'The film could not be opened.', advice: wordsOf(error) },
-            },
-          });
-      }
-    })();
+    void openedFilm(current, spawned).then((part) => {
+      if (ended) return;
+      note(part);
+      if (part.state.status !== 'ready') return;
+      wanted.current = Math.min(wanted.current, part.state.tS.length - 1);
+      void pump();
+    });
     return () => {
       ended = true;
       fetching.current = false;
@@ -217,6 +211,7 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
     [note],
   );
   const togglePlay = useCallback(() => setPlaying((p) => !p), []);
+  const stop = useCallback(() => setPlaying(false), []);
   const attach = useCallback(
     (element: HTMLCanvasElement | null) => {
       canvasRef.current = element;
@@ -226,24 +221,7 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
     [pump],
   );
 
-  useEffect(() => {
-    if (!playing || state.status !== 'ready') return undefined;
-    const { tS } = state;
-    const from = wanted.current >= tS.length - 1 ? 0 : wanted.current;
-    const begin = performance.now();
-    let handle = 0;
-    const tick = (): void => {
-      const t = tS[from] + ((performance.now() - begin) / 1000) * speed;
-      let k = wanted.current < from ? from : wanted.current;
-      if (k >= tS.length - 1 && t < tS[tS.length - 1]) k = from;
-      while (k < tS.length - 1 && tS[k + 1] <= t) k += 1;
-      if (k !== wanted.current) goTo(k, true);
-      if (k >= tS.length - 1) setPlaying(false);
-      else handle = requestAnimationFrame(tick);
-    };
-    handle = requestAnimationFrame(tick);
-    return () => cancelAnimationFrame(handle);
-  }, [playing, speed, state, goTo]);
+  usePlayback({ playing, speed, state, wanted, goTo, end: stop });
 
   return useMemo(
     () => ({
