@@ -8,7 +8,7 @@ import Typography from '@mui/material/Typography';
 import type { Take } from '../../../core/records/types.ts';
 import { plainName, type Landmark } from '../../../core/landmarks/landmarks.ts';
 import type { Doubt, LengthCause } from '../../../core/kinematics/review.ts';
-import type { Review } from './useReview';
+import type { Review } from './reviewSteps';
 
 const CAUSES: Record<LengthCause, string> = {
   slid: 'The sticker has probably slid: from there on it stands elsewhere.',

@@ -1,7 +1,28 @@
 import type { ImagePoint } from '../../../core/math/vec.ts';
 import type { Landmark } from '../../../core/landmarks/landmarks.ts';
 import type { Doubt } from '../../../core/kinematics/review.ts';
-import { pointAt, type Tracks } from '../../../core/tracking/tracks.ts';
+import { pointAt,type Tracks } from '../../../core/tracking/tracks.ts';
+
+export interface Review {
+  doubts: readonly Doubt[];
+  /** The doubt that was gone to. */
+  current: Doubt | null;
+  selected: Landmark | null;
+  select: (key: Landmark | null) => void;
+  /** Where the selected landmark is to be put on this frame; null while it stands as it was followed. */
+  draft: ImagePoint | null;
+  setDraft: (at: ImagePoint | null) => void;
+  next: (by: 1 | -1) => void;
+  putRight: (at?: ImagePoint) => Promise<void>;
+  hide: () => Promise<void>;
+  show: () => Promise<void>;
+  /** From here to the doubt's end (or the film's). */
+  swap: (other: Landmark) => Promise<void>;
+  /** The other landmarks, the nearest to the selected one on this frame first. */
+  nearest: readonly Landmark[];
+  busy: boolean;
+  message: string | null;
+}
 
 /** The doubt to go to next from a frame; several on one frame come one after another, after the last comes the first. */
 export function nextDoubt(

@@ -1,37 +1,16 @@
-import { useMemo, useState } from 'react';
+import { useMemo,useState } from 'react';
 import { useStore } from 'zustand';
 import type { ImagePoint } from '../../../core/math/vec.ts';
-import type { Correction, FitSession, Hidden, Take } from '../../../core/records/types.ts';
-import { plainName, type Landmark } from '../../../core/landmarks/landmarks.ts';
+import type { Correction,FitSession,Hidden,Take } from '../../../core/records/types.ts';
+import { plainName,type Landmark } from '../../../core/landmarks/landmarks.ts';
 import { swapTracks } from '../../../core/tracking/mend.ts';
-import { doubtsOf, type Doubt } from '../../../core/kinematics/review.ts';
-import { pointAt, type Tracks } from '../../../core/tracking/tracks.ts';
-import { correctingJob, keepCorrected, putRight as putLandmarkRight } from '../../jobs/correcting';
+import { doubtsOf,type Doubt } from '../../../core/kinematics/review.ts';
+import { pointAt,type Tracks } from '../../../core/tracking/tracks.ts';
+import { correctingJob,keepCorrected,putRight as putLandmarkRight } from '../../jobs/correcting';
 import { jobStore } from '../../jobs/jobs';
 import type { Clip } from '../../ui/film/useClip';
-import { nearestTo, nextDoubt } from './reviewSteps';
+import { nearestTo,nextDoubt,type Review } from './reviewSteps';
 import { useReviewKeys } from './useReviewKeys';
-
-export interface Review {
-  doubts: readonly Doubt[];
-  /** The doubt that was gone to. */
-  current: Doubt | null;
-  selected: Landmark | null;
-  select: (key: Landmark | null) => void;
-  /** Where the selected landmark is to be put on this frame; null while it stands as it was followed. */
-  draft: ImagePoint | null;
-  setDraft: (at: ImagePoint | null) => void;
-  next: (by: 1 | -1) => void;
-  putRight: (at?: ImagePoint) => Promise<void>;
-  hide: () => Promise<void>;
-  show: () => Promise<void>;
-  /** From here to the doubt's end (or the film's). */
-  swap: (other: Landmark) => Promise<void>;
-  /** The other landmarks, the nearest to the selected one on this frame first. */
-  nearest: readonly Landmark[];
-  busy: boolean;
-  message: string | null;
-}
 
 /** Looking through what was followed: from doubt to doubt, each put right, hidden or swapped; all of it undoable. */
 export function useReview(session: FitSession, take: Take, tracks: Tracks | null, clip: Clip): Review {

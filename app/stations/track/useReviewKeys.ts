@@ -1,8 +1,7 @@
 import { useEffect, useEffectEvent } from 'react';
 import type { ImagePoint } from '../../../core/math/vec.ts';
 import type { Tracks } from '../../../core/tracking/tracks.ts';
-import { lastSeen } from './reviewSteps';
-import type { Review } from './useReview';
+import { lastSeen, type Review } from './reviewSteps';
 
 const NUDGE_PX = 0.5;
 

@@ -221,7 +221,14 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
     [pump],
   );
 
-  usePlayback({ playing, speed, state, wanted, goTo, end: stop });
+  usePlayback({
+    playing,
+    speed,
+    tS: state.status === 'ready' ? state.tS : null,
+    wanted,
+    goTo,
+    end: stop,
+  });
 
   return useMemo(
     () => ({

@@ -1,25 +1,24 @@
 import { useEffect, type RefObject } from 'react';
-import type { ClipState } from './useClip';
 
 /** Plays a film at a share of its own speed from the frame wanted last; from the start where it stood at the end. */
 export function usePlayback({
   playing,
   speed,
-  state,
+  tS,
   wanted,
   goTo,
   end,
 }: {
   playing: boolean;
   speed: number;
-  state: ClipState;
+  /** The frames’ stamps; null while the film is not open. */
+  tS: Float64Array | null;
   wanted: RefObject<number>;
   goTo: (frame: number, passing?: boolean) => void;
   end: () => void;
 }): void {
   useEffect(() => {
-    if (!playing || state.status !== 'ready') return undefined;
-    const { tS } = state;
+    if (!playing || !tS) return undefined;
     const from = wanted.current >= tS.length - 1 ? 0 : wanted.current;
     const begin = performance.now();
     let handle = 0;
@@ -34,5 +33,5 @@ export function usePlayback({
     };
     handle = requestAnimationFrame(tick);
     return () => cancelAnimationFrame(handle);
-  }, [playing, speed, state, wanted, goTo, end]);
+  }, [playing, speed, tS, wanted, goTo, end]);
 }
