@@ -74,7 +74,7 @@ function optionAt(found: Located, expected: ImagePoint, sigmaPx: number): Sighti
 }
 
 /** How far from where it is expected a landmark is looked for, px. */
-export function reachOf(f: Followed, farReach: number): number {
+function reachOf(f: Followed, farReach: number): number {
   if (f.trail.length < 2 || f.lostFrames > 0) return Math.min(2 * farReach, farReach + 5 * f.lostFrames);
   return Math.min(farReach, Math.ceil((f.trail.length > 3 ? 6 : 12) + 3.5 * f.surprise));
 }

@@ -1,7 +1,7 @@
 import type { ImagePoint } from '../../../core/math/vec.ts';
 import type { Landmark } from '../../../core/landmarks/landmarks.ts';
 import type { Doubt } from '../../../core/kinematics/review.ts';
-import { pointAt,type Tracks } from '../../../core/tracking/tracks.ts';
+import { pointAt, type Tracks } from '../../../core/tracking/tracks.ts';
 
 export interface Review {
   doubts: readonly Doubt[];

@@ -1,15 +1,15 @@
-import { useMemo,useState } from 'react';
+import { useMemo, useState } from 'react';
 import { useStore } from 'zustand';
 import type { ImagePoint } from '../../../core/math/vec.ts';
-import type { Correction,FitSession,Hidden,Take } from '../../../core/records/types.ts';
-import { plainName,type Landmark } from '../../../core/landmarks/landmarks.ts';
+import type { Correction, FitSession, Hidden, Take } from '../../../core/records/types.ts';
+import { plainName, type Landmark } from '../../../core/landmarks/landmarks.ts';
 import { swapTracks } from '../../../core/tracking/mend.ts';
-import { doubtsOf,type Doubt } from '../../../core/kinematics/review.ts';
-import { pointAt,type Tracks } from '../../../core/tracking/tracks.ts';
-import { correctingJob,keepCorrected,putRight as putLandmarkRight } from '../../jobs/correcting';
+import { doubtsOf, type Doubt } from '../../../core/kinematics/review.ts';
+import { pointAt, type Tracks } from '../../../core/tracking/tracks.ts';
+import { correctingJob, keepCorrected, putRight as putLandmarkRight } from '../../jobs/correcting';
 import { jobStore } from '../../jobs/jobs';
 import type { Clip } from '../../ui/film/useClip';
-import { nearestTo,nextDoubt,type Review } from './reviewSteps';
+import { nearestTo, nextDoubt, type Review } from './reviewSteps';
 import { useReviewKeys } from './useReviewKeys';
 
 /** Looking through what was followed: from doubt to doubt, each put right, hidden or swapped; all of it undoable. */
