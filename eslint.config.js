@@ -45,8 +45,8 @@ const rooms = [
   ],
   [
     'app/session',
-    ours('ui', 'charts', 'stations', 'pdf'),
-    'session/ is the open visit: nothing is drawn there.',
+    ours('jobs', 'ui', 'charts', 'stations', 'pdf'),
+    'session/ is the open visit: nothing is drawn there, and no job is begun.',
   ],
   ['app/jobs', ours('ui', 'charts', 'stations', 'pdf'), 'jobs/ outlive pages: they know none.'],
   ['app/ui', ours('stations', 'studio/*'), 'ui/ knows no station and no page.'],

@@ -5,7 +5,7 @@ import type { FitSession } from '../../core/records/types.ts';
 import type { Reading } from '../../core/kinematics/read.ts';
 import type { Tracks } from '../../core/tracking/tracks.ts';
 import { NeedsFirst } from './NeedsFirst';
-import { useReading } from '../session/useTakeResults';
+import { useReading } from '../jobs/useTakeResults';
 
 const WHAT_TO_DO: Record<string, string> = {
   backwards: 'See on Film which side the camera stood, and whether the clip was mirrored or reversed.',

@@ -15,7 +15,7 @@ import { outcomes } from '../../core/visit/outcome.ts';
 import { quoted } from './words/angleText';
 import { Sheet } from './Desk';
 import { useStudio } from '../session/useStudio';
-import { sideTake, useReading } from '../session/useTakeResults';
+import { sideTake, useReading } from '../jobs/useTakeResults';
 import { dayText } from './words/dates';
 
 /** A follow-up against the visit before: what hurt then and now, which figures really changed. Stickered anew, so the larger ±. */

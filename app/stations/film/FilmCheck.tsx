@@ -23,7 +23,7 @@ import type { Tracks } from '../../../core/tracking/tracks.ts';
 import { spawnTracker } from '../../workers/spawn';
 import type { Look } from '../../workers/track.worker';
 import { scaleOf } from '../../../core/visit/readOptions.ts';
-import { useTakeResults } from '../../session/useTakeResults';
+import { useTakeResults } from '../../jobs/useTakeResults';
 
 const WORDS: Record<CheckVerdict, string> = {
   good: 'good',

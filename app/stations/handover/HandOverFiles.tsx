@@ -17,8 +17,8 @@ import { fileName } from './PaperBar';
 import { useEdit } from '../../session/useEdit';
 import { whyNot } from '../../storage/saveState';
 import { readFile } from '../../jobs/files';
-import { useTracksIn } from '../../session/useTracksIn';
-import { sideTake, useReading } from '../../session/useTakeResults';
+import { useTracksIn } from '../../jobs/useTracksIn';
+import { sideTake, useReading } from '../../jobs/useTakeResults';
 import { FileField } from '../../ui/FileField';
 
 /** Everything of the visit as files that open elsewhere; what is written can be read in again. */

@@ -5,7 +5,7 @@ import type { FitSession, Take } from '../../../core/records/types.ts';
 import { isFrontal } from '../../../core/landmarks/landmarks.ts';
 import type { Reading } from '../../../core/kinematics/read.ts';
 import type { Tracks } from '../../../core/tracking/tracks.ts';
-import { useTakeResults } from '../../session/useTakeResults';
+import { useTakeResults } from '../../jobs/useTakeResults';
 
 /** A visit's film from the side, read and judged. */
 export interface FilmedEnd {

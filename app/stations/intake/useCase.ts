@@ -5,7 +5,7 @@ import { setupOf } from '../../../core/visit/rounds.ts';
 import { openTake, type FitSession } from '../../../core/records/types.ts';
 import { isFrontal } from '../../../core/landmarks/landmarks.ts';
 import { useStudio } from '../../session/useStudio';
-import { useFrontal, useReading } from '../../session/useTakeResults';
+import { useFrontal, useReading } from '../../jobs/useTakeResults';
 
 /** The suspects from everything known of the rider so far: words, tests, tape, and the film where there is one. */
 export function useSuspects(session: FitSession): readonly SuspectsOf[] {

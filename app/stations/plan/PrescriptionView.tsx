@@ -31,7 +31,7 @@ import { handsOf, type VisitCase } from '../../../core/visit/visitCase.ts';
 import { roundNow } from '../../../core/visit/setups.ts';
 import type { LengthUnit } from '../../../core/units/length.ts';
 import { AskFirst } from './AskFirst';
-import { sideTake } from '../../session/useTakeResults';
+import { sideTake } from '../../jobs/useTakeResults';
 import { useSet } from '../../session/useSet';
 import { useStudio } from '../../session/useStudio';
 

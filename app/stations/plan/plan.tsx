@@ -17,7 +17,7 @@ import { ReadingGate } from '../../ui/ReadingGate';
 import { SuspectList } from '../../ui/SuspectList';
 import { useVisitCase, usePrescription } from './usePlan';
 import { useSet } from '../../session/useSet';
-import { sideTake, useFrontal } from '../../session/useTakeResults';
+import { sideTake, useFrontal } from '../../jobs/useTakeResults';
 import { useSession } from '../session';
 
 const VIEWS = ['prescription', 'bench', 'complaints'] as const;

@@ -10,7 +10,7 @@ import type { FitSession } from '../../../core/records/types.ts';
 import type { Reading } from '../../../core/kinematics/read.ts';
 import { planOf } from '../../jobs/plans';
 import { useStudio } from '../../session/useStudio';
-import { sideTake, useFrontal, useTakeReadings } from '../../session/useTakeResults';
+import { sideTake, useFrontal, useTakeReadings } from '../../jobs/useTakeResults';
 
 /** Everything that the plan is made from: both sides' models where both were filmed, bands, suspects, parts. */
 export function useVisitCase(

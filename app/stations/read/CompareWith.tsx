@@ -19,7 +19,7 @@ import { degrees, hasConvention, type Convention } from '../../ui/words/angleTex
 import { ComparedTables, type Compared, type ComparedTable } from './ComparedTables';
 import { Dash } from '../../charts/StrokeChart';
 import { takeText } from '../../ui/words/takeWords';
-import type { TakeReading } from '../../session/useTakeResults';
+import type { TakeReading } from '../../jobs/useTakeResults';
 
 /** As many as are still told apart in one chart, beside the take that is read. */
 const MOST_COMPARED = 3;

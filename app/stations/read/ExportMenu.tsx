@@ -9,7 +9,7 @@ import { openTake, type FitSession } from '../../../core/records/types.ts';
 import type { Reading } from '../../../core/kinematics/read.ts';
 import type { Tracks } from '../../../core/tracking/tracks.ts';
 import { download } from '../../ui/download';
-import { useTracksIn } from '../../session/useTracksIn';
+import { useTracksIn } from '../../jobs/useTracksIn';
 import { FileField } from '../../ui/FileField';
 
 /** Writes the session's tracks, angles and whole record as files, and reads a tracks table back in. */

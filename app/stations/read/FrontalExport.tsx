@@ -9,7 +9,7 @@ import type { FrontalReading } from '../../../core/kinematics/frontalReading.ts'
 import { openTake, type FitSession } from '../../../core/records/types.ts';
 import type { Tracks } from '../../../core/tracking/tracks.ts';
 import { download } from '../../ui/download';
-import { useTracksIn } from '../../session/useTracksIn';
+import { useTracksIn } from '../../jobs/useTracksIn';
 import { FileField } from '../../ui/FileField';
 
 /** Writes what was followed and read from the front or the rear as files. */

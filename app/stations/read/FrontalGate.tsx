@@ -4,7 +4,7 @@ import type { FitSession, Take } from '../../../core/records/types.ts';
 import type { Tracks } from '../../../core/tracking/tracks.ts';
 import { NeedsFirst } from '../../ui/NeedsFirst';
 import { ReadingWaits } from '../../ui/ReadingGate';
-import { useTakeResults } from '../../session/useTakeResults';
+import { useTakeResults } from '../../jobs/useTakeResults';
 
 const WHAT_TO_DO: Record<Extract<FrontalResult, { ok: false }>['reason'], string> = {
   'landmark-missing': 'Mark it again and track once more.',

@@ -25,7 +25,7 @@ import { StrokeChart } from '../../charts/StrokeChart';
 import { protocolOf } from '../../../core/visit/visitCase.ts';
 import { useClip } from '../../ui/film/useClip';
 import { useStudio } from '../../session/useStudio';
-import { useReading } from '../../session/useTakeResults';
+import { useReading } from '../../jobs/useTakeResults';
 import { useTurnCursor } from './useTurnCursor';
 import { Workbench } from '../../ui/film/Workbench';
 

@@ -35,7 +35,7 @@ import { takeText } from '../../ui/words/takeWords';
 import { protocolOf } from '../../../core/visit/visitCase.ts';
 import { useClip } from '../../ui/film/useClip';
 import { useStudio } from '../../session/useStudio';
-import { useFrontal, useTakeReadings } from '../../session/useTakeResults';
+import { useFrontal, useTakeReadings } from '../../jobs/useTakeResults';
 import { useTurnCursor } from './useTurnCursor';
 import { readable, ValueTable } from './ValueTable';
 import { Workbench } from '../../ui/film/Workbench';

@@ -10,7 +10,7 @@ import type { Take } from '../../../core/records/types.ts';
 import type { Reading } from '../../../core/kinematics/read.ts';
 import { quoted, type Convention } from '../../ui/words/angleText';
 import { takeText } from '../../ui/words/takeWords';
-import type { TakeReading } from '../../session/useTakeResults';
+import type { TakeReading } from '../../jobs/useTakeResults';
 
 const VERDICTS: Record<SideDifference['verdict'], string> = {
   alike: 'equal',

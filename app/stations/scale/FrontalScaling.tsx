@@ -13,7 +13,7 @@ import { NumberField } from '../../ui/NumberField';
 import { PointBoard } from '../../ui/film/PointBoard';
 import { useClip } from '../../ui/film/useClip';
 import { useEdit, useEditUnderWay } from '../../session/useEdit';
-import { useTakeResults } from '../../session/useTakeResults';
+import { useTakeResults } from '../../jobs/useTakeResults';
 
 const WIDTHS: readonly (readonly [WidthOf, string])[] = [
   ['bar', 'bar'],

@@ -14,7 +14,7 @@ import type { BoardItem, BoardPoints } from '../../ui/film/boardPoints';
 import { useClip } from '../../ui/film/useClip';
 import { useEdit, useEditUnderWay } from '../../session/useEdit';
 import { scaleOf } from '../../../core/visit/readOptions.ts';
-import { useReading } from '../../session/useTakeResults';
+import { useReading } from '../../jobs/useTakeResults';
 import { useSession } from '../session';
 
 const AXLES: readonly BoardItem[] = [

@@ -21,7 +21,7 @@ import { PhasePlayer } from './PhasePlayer';
 import { StrokeChart } from '../../charts/StrokeChart';
 import { takeText } from '../../ui/words/takeWords';
 import { useStudio } from '../../session/useStudio';
-import { useTakeReadings } from '../../session/useTakeResults';
+import { useTakeReadings } from '../../jobs/useTakeResults';
 import { useEarlierVisit } from '../../session/useEarlierVisit';
 
 /** A take that can stand for before or after, of this visit or the one it follows. */

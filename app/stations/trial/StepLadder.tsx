@@ -20,7 +20,7 @@ import { quoted } from '../../ui/words/angleText';
 import { ChartTools } from '../../charts/ChartTools';
 import { LadderChart, type LadderLine } from './LadderChart';
 import { useStudio } from '../../session/useStudio';
-import { sideTake } from '../../session/useTakeResults';
+import { sideTake } from '../../jobs/useTakeResults';
 
 /** What was read on a setting by a device. */
 const READ: readonly (readonly [keyof Ridden, string, string])[] = [

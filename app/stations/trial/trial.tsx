@@ -7,7 +7,7 @@ import { ChangeLog } from './ChangeLog';
 import { DevicePanel } from './DevicePanel';
 import { StepLadder } from './StepLadder';
 import { useDevices } from './useDevices';
-import { useReading } from '../../session/useTakeResults';
+import { useReading } from '../../jobs/useTakeResults';
 import { useSession } from '../session';
 
 const VIEWS = ['changes', 'ladder', 'compare', 'devices'] as const;

@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import { legOf, measuresOf } from '../../../core/visit/visitCase.ts';
 import type { FitSession } from '../../../core/records/types.ts';
 import { ownRide, type OwnRide } from '../../../core/protocol/ownRide.ts';
-import { useTakeReadings } from '../../session/useTakeResults';
+import { useTakeReadings } from '../../jobs/useTakeResults';
 
 /** This rider's own ride-to-ride SD, from takes of one set-up that were filmed twice before anything was moved. */
 export function useOwnRide(session: FitSession): OwnRide {

@@ -5,11 +5,11 @@ import { isFrontal, needed } from '../../core/landmarks/landmarks.ts';
 import { enoughFor, MAY_BE_MISSING } from '../../core/kinematics/standIns.ts';
 import type { Reading } from '../../core/kinematics/read.ts';
 import type { Tracks } from '../../core/tracking/tracks.ts';
-import { readFile } from '../jobs/files';
-import { readGiven } from '../jobs/readings';
+import { readFile } from './files';
+import { readGiven } from './readings';
 import { saving } from '../storage/saveState';
 import { saveTracks } from '../storage/stores';
-import { useEdit } from './useEdit';
+import { useEdit } from '../session/useEdit';
 
 /** What a film from the side was read as: millimetres become its pixels by that. */
 interface FromSide {

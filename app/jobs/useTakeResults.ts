@@ -6,7 +6,7 @@ import { openTake, type FitSession, type Take } from '../../core/records/types.t
 import { isFrontal } from '../../core/landmarks/landmarks.ts';
 import type { Reading, ReadResult } from '../../core/kinematics/read.ts';
 import type { Tracks } from '../../core/tracking/tracks.ts';
-import { readingKey, readingOf, type TakeResult } from '../jobs/readings';
+import { readingKey, readingOf, type TakeResult } from './readings';
 
 /** Readings of some takes of a visit, computed in a worker, in the order asked; null while they are being made. */
 export function useTakeResults(session: FitSession, takes: readonly Take[]): readonly TakeResult[] | null {
