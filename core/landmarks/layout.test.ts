@@ -6,7 +6,9 @@ import { seededRandom } from '../../sim/random.ts';
 import { SIDE_LANDMARKS } from './landmarks.ts';
 import { findStickers, type Spot } from '../tracking/findStickers.ts';
 import { packedFrame } from '../tracking/frame.ts';
-import { layOut, nameSpots, proposeMarks, type MovingSpot } from './layout.ts';
+import { layOut, proposeMarks } from './layout.ts';
+import { nameSpots } from './nameSpots.ts';
+import type { MovingSpot } from './relations.ts';
 import { learnSticker } from '../tracking/learn.ts';
 
 const asSpots = (points: Record<string, { x: number; y: number }>): Spot[] =>

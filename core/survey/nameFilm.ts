@@ -1,5 +1,7 @@
 import { SIDE_LANDMARKS, type Landmark, type View } from '../landmarks/landmarks.ts';
-import { nameSpots, type Known, type MovingSpot, type NamedSpots } from '../landmarks/layout.ts';
+import { nameSpots, type NamedSpots } from '../landmarks/nameSpots.ts';
+import type { Known } from '../landmarks/layout.ts';
+import type { MovingSpot } from '../landmarks/relations.ts';
 import { median } from '../math/statistics.ts';
 import { distance, isSeen, type ImagePoint } from '../math/vec.ts';
 import { findStickers, type Spot } from '../tracking/findStickers.ts';

@@ -5,18 +5,12 @@ import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import LinearProgress from '@mui/material/LinearProgress';
 import Typography from '@mui/material/Typography';
-import { useMemo } from 'react';
 import { measureName } from '../../../core/protocol/convention.ts';
-import { single } from '../../../core/body/bodyTests.ts';
 import { RED_FLAGS } from '../../../core/intake/intake.ts';
-import { balanceAfter } from '../../../core/model/balanceAfter.ts';
 import { adviceFor, cautionsFor } from '../../../core/plan/cautions.ts';
 import { CONTROLS, type ControlKey } from '../../../core/plan/controls/controlTable.ts';
-import { effectsOf, type Moves } from '../../../core/plan/controls/controls.ts';
-import { asItIs, forecastOf, preparedOnce } from '../../../core/model/forecast.ts';
 
-import { bodyOf, type Decision, type PlanLine, type Prescription } from '../../../core/plan/terms/plan.ts';
-import { ON_BIKE } from '../../../core/suspects/onBike.ts';
+import { type Decision, type PlanLine, type Prescription } from '../../../core/plan/terms/plan.ts';
 import { setupNow } from '../../../core/visit/setups.ts';
 import { valuesOf } from '../../../core/visit/progress.ts';
 import type { FitSession } from '../../../core/records/types.ts';
@@ -27,13 +21,13 @@ import { KeepPlan } from './KeepPlan';
 import { lineTitle } from '../../ui/words/moveText';
 import { PlanLines, QuietLines } from './PlanLines';
 import { SchoolsChoice } from './SchoolsChoice';
-import { handsOf, type VisitCase } from '../../../core/visit/visitCase.ts';
+import { type VisitCase } from '../../../core/visit/visitCase.ts';
 import { roundNow } from '../../../core/visit/setups.ts';
 import type { LengthUnit } from '../../../core/units/length.ts';
 import { AskFirst } from './AskFirst';
-import { sideTake } from '../../jobs/useTakeResults';
 import { useSet } from '../../session/useSet';
 import { useStudio } from '../../session/useStudio';
+import { HandsShare } from './HandsShare';
 
 /** What to move, how far, in which order, and what it will do; with everything that speaks against it in sight. */
 export function PrescriptionView({
@@ -296,49 +290,5 @@ function LeaveAlone() {
     <Alert severity="info" variant="outlined" sx={{ fontSize: '1.1rem' }}>
       Nothing is surely out of its band and nothing hurts: leave the bike alone.
     </Alert>
-  );
-}
-
-const percent = (v: number): string => `${Math.round(100 * v)} %`;
-
-/** The share of the weight on the hands, before and after, beside what the complaint says. */
-function HandsShare({
-  session,
-  visitCase,
-  reading,
-  moves,
-}: {
-  session: FitSession;
-  visitCase: VisitCase;
-  reading: Reading;
-  moves: Moves;
-}) {
-  const { case: c, near, measures } = visitCase;
-  const shares = useMemo(() => {
-    if (!near) return null;
-    const take = sideTake(session);
-    const known = { powerW: take?.effortW ?? null, massKg: single(session.body, 'mass') };
-    const prepared = preparedOnce(near);
-    const start = asItIs(prepared);
-    const then = forecastOf(prepared, {
-      measured: measures,
-      fx: effectsOf(c.bike, moves),
-      habits: c.habits,
-      body: bodyOf(c),
-      withTurn: true,
-    });
-    const now = handsOf(session, take, reading);
-    const after =
-      then.ok && then.turn && start?.turn ? balanceAfter(reading, start.turn, then.turn, known) : null;
-    return now && after ? { now, after } : null;
-  }, [session, near, measures, c, moves, reading]);
-  if (!shares) return null;
-  return (
-    <Typography sx={{ mt: 1.5 }} data-testid="hands-share">
-      On the hands: {percent(shares.now.handsShare)} → <strong>{percent(shares.after.handsShare)}</strong> (
-      {percent(shares.after.handsLow)} to {percent(shares.after.handsHigh)}) of the weight. An indicator; the
-      hands-off test decides:{' '}
-      {ON_BIKE[0].options.find(([k]) => k === c.onBike?.handsOff)?.[1] ?? 'not done yet'}.
-    </Typography>
   );
 }

@@ -8,7 +8,6 @@ import type { FrontalReading, Obliquity } from '../../../core/kinematics/frontal
 import { legsCompared } from '../../../core/protocol/asymmetry.ts';
 import { inMm, judgeReading } from '../../../core/protocol/measures.ts';
 import type { FitSession, Take } from '../../../core/records/types.ts';
-import type { CurveReading } from '../../../core/kinematics/curves.ts';
 import type { Tracks } from '../../../core/tracking/tracks.ts';
 import { ChartTools } from '../../charts/ChartTools';
 import { Figure } from '../../ui/Figure';
@@ -28,100 +27,7 @@ import { useStudio } from '../../session/useStudio';
 import { useReading } from '../../jobs/useTakeResults';
 import { useTurnCursor } from './useTurnCursor';
 import { Workbench } from '../../ui/film/Workbench';
-
-interface Drawn {
-  key: string;
-  name: string;
-  unit: '°' | 'mm';
-  hint: string;
-  /** One curve on the right arm's turn, or both legs' each on its own. */
-  curves: readonly { name: string; curve: CurveReading }[];
-  /** The columns of a table that go beside it. */
-  columns: readonly FrontalColumn[];
-}
-
-const PELVIS: Record<Obliquity['of'], string> = {
-  asis: 'ASIS',
-  psis: 'PSIS',
-  hip: 'hips',
-  shoulder: 'shoulders',
-};
-
-/** Everything that a reading from the front or the rear has through the stroke. */
-function drawnOf(r: FrontalReading): Drawn[] {
-  const legs = (pick: (leg: FrontalReading['legs']['left']) => CurveReading | null): Drawn['curves'] =>
-    (['right', 'left'] as const).flatMap((side) => {
-      const curve = pick(r.legs[side]);
-      return curve ? [{ name: side, curve }] : [];
-    });
-  const offLine = legs((l) => l.kneeOffLineMm);
-  return [
-    {
-      key: 'kneeLateral',
-      columns: ['knee_right_mm', 'knee_left_mm'] as const,
-      name: 'Knee across',
-      unit: 'mm',
-      hint: 'from the bike’s middle, outward +, each leg on its own crank arm',
-      curves: legs((l) => l.kneeLateralMm),
-    },
-    {
-      key: 'kneeOverFoot',
-      columns: ['knee_over_foot_right_mm', 'knee_over_foot_left_mm'] as const,
-      name: 'Knee over foot',
-      unit: 'mm',
-      hint: 'outward +, each leg on its own crank arm',
-      curves: legs((l) => l.kneeOverFootMm),
-    },
-    ...(offLine.length === 2
-      ? [
-          {
-            key: 'kneeOffLine',
-            columns: [],
-            name: 'Knee off the line',
-            unit: 'mm' as const,
-            hint: 'against the line from hip to foot, outward +',
-            curves: offLine,
-          },
-        ]
-      : []),
-    ...(r.pelvis
-      ? [
-          {
-            key: 'pelvis',
-            columns: ['pelvis_deg'] as const,
-            name: 'Pelvis',
-            unit: '°' as const,
-            hint: `${PELVIS[r.pelvis.of]}, left higher +, on the right arm’s turn`,
-            curves: [{ name: 'pelvis', curve: r.pelvis.curve }],
-          },
-        ]
-      : []),
-    ...(r.shoulders
-      ? [
-          {
-            key: 'shoulders',
-            columns: ['shoulders_deg'] as const,
-            name: 'Shoulders',
-            unit: '°' as const,
-            hint: 'left higher +, on the right arm’s turn',
-            curves: [{ name: 'shoulders', curve: r.shoulders.curve }],
-          },
-        ]
-      : []),
-    ...(r.hipShiftMm
-      ? [
-          {
-            key: 'hipShift',
-            columns: ['hip_shift_mm'] as const,
-            name: 'Hips across',
-            unit: 'mm' as const,
-            hint: 'pelvis from the bike’s middle, rider’s right +',
-            curves: [{ name: 'hips', curve: r.hipShiftMm.curve }],
-          },
-        ]
-      : []),
-  ];
-}
+import { drawnOf } from './frontalCurves';
 
 /** The reading of a film from the front or the rear: knee paths, pelvis and shoulders, stance, left against right. */
 export function ReadFrontal({
