@@ -53,8 +53,9 @@ function missAt(f: PlanarFrame, p: Place, x: number, y: number): number {
       product += v * p.luma[j * SIDE_PX + i];
     }
   }
-  // With the place's own mean taken out: Σ(v − v̄)² − 2·Σ v·p + Σ p².
-  return squares - (sum * sum) / n - 2 * product + p.pattern;
+  // What is left of the pattern when it is laid over in the light of this picture: Σp²·(1 − r²), r their correlation.
+  const own = squares - (sum * sum) / n;
+  return own > 0 && product > 0 ? p.pattern - (product * product) / own : p.pattern;
 }
 
 function search(

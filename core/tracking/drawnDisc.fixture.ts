@@ -15,7 +15,7 @@ export function drawnDiscs(
   {
     width = 96,
     height = 72,
-    ground: background = [90, 128, 128] as Yuv,
+    background = [90, 128, 128] as Yuv,
     hide = null as ((x: number, y: number) => boolean) | null,
   } = {},
 ): PlanarFrame {
