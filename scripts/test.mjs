@@ -61,7 +61,8 @@ if (built) {
   const stats = resultsOf(`${root}test-results/e2e.json`)?.stats;
   // What passes only when tried again is broken somewhere: in the test or in what it tests.
   const flaky = stats?.flaky ?? 0;
-  if (flaky) console.log(`${flaky} of the interface tests passed only when tried again: that counts as failed`);
+  if (flaky)
+    console.log(`${flaky} of the interface tests passed only when tried again: that counts as failed`);
   const good = e2e.status === 0 && flaky === 0;
   count(
     'interface tests',
