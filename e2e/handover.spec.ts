@@ -143,7 +143,7 @@ test('the transfer sheet fits one page on either paper, the work order ticks', a
     }).toPass({ timeout: 60_000 });
   }
   await page.getByRole('tab', { name: 'Parts and work' }).click();
-  await expect(page.getByTestId('parts-total')).toHaveText('38.00');
+  await expect(page.getByTestId('parts-total')).toHaveText('€38.00');
   await page.getByLabel(/^Stem and spacers/).uncheck();
   await saved(page);
   await expect(async () => {

@@ -1,9 +1,8 @@
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { RETORQUE, totalOf, type Job, type OrderLine } from '../../core/report/orders.ts';
+import { moneyText, type Currency } from '../../core/units/money.ts';
 import type { Paper } from '../../core/records/handOver.ts';
 import { innerWidth, paperOf, rule } from './papers';
-
-const money = (v: number | null): string => (v === null ? 'ask' : v.toFixed(2));
 
 /** A box to tick, drawn: fonts that ship have none. */
 const box = (ticked: boolean): Content => ({
@@ -31,7 +30,7 @@ export function workPaper(of: {
   riderName: string;
   bikeName: string;
   day: string;
-  studio: { name: string };
+  studio: { name: string; currency: Currency };
   parts: readonly OrderLine[];
   jobs: readonly Job[];
   ticked: readonly string[];
@@ -45,13 +44,13 @@ export function workPaper(of: {
       p.what,
       { text: String(p.count), alignment: 'right' },
       p.from === 'bin' ? 'the parts bin' : 'to order',
-      { text: money(p.price), alignment: 'right' },
+      { text: p.price === null ? 'ask' : moneyText(p.price, of.studio.currency), alignment: 'right' },
     ]),
     [
       { text: total.unpriced ? `Total, ${total.unpriced} without a price` : 'Total', bold: true, colSpan: 3 },
       {},
       {},
-      { text: total.price.toFixed(2), bold: true, alignment: 'right' },
+      { text: moneyText(total.price, of.studio.currency), bold: true, alignment: 'right' },
     ],
   ];
   const content: Content[] = [

@@ -1,5 +1,4 @@
 import Button from '@mui/material/Button';
-import Dialog from '@mui/material/Dialog';
 import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
@@ -9,6 +8,7 @@ import TableCell from '@mui/material/TableCell';
 import TableRow from '@mui/material/TableRow';
 import { useEffect, useState } from 'react';
 import { useLocation } from 'react-router';
+import { PageDialog } from '../ui/PageDialog';
 import { isTyping } from '../ui/typing';
 
 type Keys = readonly (readonly [keys: string, what: string])[];
@@ -65,7 +65,7 @@ export function KeysHelp() {
   if (!open) return null;
   const own = OF_STATION[pathname.split('/').at(-1) ?? ''] ?? [];
   return (
-    <Dialog open onClose={() => setOpen(false)}>
+    <PageDialog open onClose={() => setOpen(false)}>
       <DialogTitle>Keys</DialogTitle>
       <DialogContent>
         <Table size="small" aria-label="Keys of this station">
@@ -82,6 +82,6 @@ export function KeysHelp() {
       <DialogActions>
         <Button onClick={() => setOpen(false)}>Close</Button>
       </DialogActions>
-    </Dialog>
+    </PageDialog>
   );
 }

@@ -1,5 +1,6 @@
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
+import { useInUnits } from './useInUnits';
 import type { Suspect, SuspectsOf } from '../../core/suspects/suspects.ts';
 
 const SHOWN = 3;
@@ -34,7 +35,8 @@ function OneSuspect({ suspect: s }: { suspect: Suspect }) {
 }
 
 /** What each complaint makes us want to look at first; the rest of the suspects a tap away. */
-export function SuspectList({ list }: { list: readonly SuspectsOf[] }) {
+export function SuspectList({ list: ranked }: { list: readonly SuspectsOf[] }) {
+  const list = useInUnits()(ranked);
   if (list.length === 0) {
     return (
       <Typography color="textSecondary">

@@ -9,7 +9,7 @@ export const RECORD_VERSIONS: Record<RecordKind, number> = {
   rider: 4,
   bike: 1,
   session: 13,
-  studio: 5,
+  studio: 6,
   parts: 2,
   protocols: 1,
 };
@@ -80,6 +80,7 @@ export const MIGRATIONS: Record<RecordKind, readonly Migration[]> = {
       name: 'the studio has its paper, its way to write a day, and the protocol that new visits begin with',
       change: (s) => ({ ...s, paper: 'A4', dayFormat: 'month-name', protocolId: 'long-distance' }),
     },
+    { to: 6, name: 'prices have a currency', change: (s) => ({ ...s, currency: 'EUR' }) },
   ],
   session: [
     {

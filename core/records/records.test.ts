@@ -167,6 +167,14 @@ describe('migrations', () => {
       value: { paper: 'A4', dayFormat: 'month-name', protocolId: 'long-distance' },
     });
   });
+  it('studio 6: prices have a currency, and one that nobody knows comes in nowhere', () => {
+    const studio = without(CATALOGUE.studio, 'currency');
+    expect(checkRecord('studio', { ...studio, version: 5 })).toMatchObject({
+      ok: true,
+      value: { currency: 'EUR' },
+    });
+    expect(checkRecord('studio', { ...CATALOGUE.studio, currency: 'XXQ' }).ok).toBe(false);
+  });
   it('session 12: a follow-up on the 31st of February is on the month’s last day, and no new one comes in', () => {
     const followUps = [{ id: 'f', due: '2027-02-31', why: 'call', doneIso: null }];
     const old = { ...idris, version: 11, followUps, intake: { ...idris.intake, eventDate: '2027-06-31' } };

@@ -1,3 +1,4 @@
+import { CURRENCIES } from '../units/money.ts';
 import Joi from 'joi';
 import { MEASURE_KEYS, type Protocol } from '../protocol/protocols.ts';
 import { LANDMARKS } from '../landmarks/landmarks.ts';
@@ -265,6 +266,9 @@ const studioSchema = Joi.object<Studio, true>({
     .valid(...DAY_FORMATS)
     .required(),
   protocolId: Joi.string().max(60).required(),
+  currency: Joi.string()
+    .valid(...CURRENCIES)
+    .required(),
 });
 
 export type Checked<T> = { ok: true; value: T } | { ok: false; reason: 'newer' | 'broken'; message: string };

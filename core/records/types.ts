@@ -1,3 +1,4 @@
+import type { Currency } from '../units/money.ts';
 import type { Part } from '../bike/parts.ts';
 import type { BikeSetup } from '../bike/setup.ts';
 import type { BodyRecord } from '../body/bodyTests.ts';
@@ -209,6 +210,8 @@ export interface Studio {
   dayFormat: DayFormat;
   /** The protocol that a new rider's first visit begins with. */
   protocolId: string;
+  /** What prices are in. */
+  currency: Currency;
 }
 
 /** How a day is written: 22 Nov 2027, 22/11/2027, 11/22/2027, 2027-11-22. */
@@ -228,6 +231,7 @@ export const NEW_STUDIO: Studio = {
   paper: 'A4',
   dayFormat: 'month-name',
   protocolId: 'long-distance',
+  currency: 'EUR',
 };
 
 /** The take that the stations work on. */

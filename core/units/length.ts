@@ -85,3 +85,24 @@ export function lengthText(mm: number, unit: LengthUnit): string {
 
 /** The same with the unit's name: “735 mm”, “28.94 in”. */
 export const lengthWithUnit = (mm: number, unit: LengthUnit): string => `${lengthText(mm, unit)} ${unit}`;
+
+/** One length in a sentence, or two of them: “12 mm”, “5–10 mm”, “0 to 8 mm”, “± 3 mm”. */
+const IN_A_SENTENCE = /\d+(?:\.\d+)?(?:(?:\s?–\s?| to | or | and )[+−-]?\d+(?:\.\d+)?)? mm\b/g;
+
+/** A sentence whose lengths are in millimetres, with all of them in the studio's unit. */
+export function sentenceIn(text: string, unit: LengthUnit): string {
+  if (unit === 'mm') return text;
+  return text.replace(IN_A_SENTENCE, (lengths) =>
+    lengths.replace(/\d+(?:\.\d+)?/g, (mm) => lengthText(Number(mm), unit)).replace(/mm$/, unit),
+  );
+}
+
+/** The same for every text of a value made of plain objects and lists: a plan, a suspect, a caution. */
+export function wordsIn<T>(value: T, unit: LengthUnit): T {
+  if (unit === 'mm') return value;
+  if (typeof value === 'string') return sentenceIn(value, unit) as T;
+  if (Array.isArray(value)) return value.map((v: unknown) => wordsIn(v, unit)) as T;
+  if (value === null || typeof value !== 'object' || Object.getPrototypeOf(value) !== Object.prototype)
+    return value;
+  return Object.fromEntries(Object.entries(value).map(([key, v]) => [key, wordsIn(v as unknown, unit)])) as T;
+}

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { seededRandom } from '../../sim/random.ts';
-import { lengthText, lengthWithUnit, parseLength, type LengthUnit } from './length.ts';
+import { lengthText, lengthWithUnit, parseLength, sentenceIn, wordsIn, type LengthUnit } from './length.ts';
+import { CURRENCIES, moneyText } from './money.ts';
 import { massText, parseMass } from './mass.ts';
 
 const mm = (text: string, unit: LengthUnit = 'mm'): number => {
@@ -64,4 +65,46 @@ describe('masses', () => {
   it.each(['', 'heavy', '72 ounces', '-3 kg', '7o'])('refuses “%s”', (text) =>
     expect(parseMass(text, 'kg')).toMatchObject({ ok: false }),
   );
+});
+
+describe('lengths in what is said', () => {
+  it.each([
+    ['3 mm down a step', '0.12 in down a step'],
+    ['2–3 mm back, to 10 mm or more', '0.08–0.12 in back, to 0.39 in or more'],
+    ['0 to 8 mm ± 3.5 mm', '0 to 0.31 in ± 0.14 in'],
+    ['a crank of 172.5 mm; hip travel 47 mm', 'a crank of 6.79 in; hip travel 1.85 in'],
+    ['between −5 and +12 mm', 'between −0.2 and +0.47 in'],
+    ['knee 34° ± 2°, 3 of 12 strokes, 90 rpm', 'knee 34° ± 2°, 3 of 12 strokes, 90 rpm'],
+    ['kPa 12 mmHg', 'kPa 12 mmHg'],
+  ])('%s', (text, inches) => {
+    expect(sentenceIn(text, 'in')).toBe(inches);
+    expect(sentenceIn(text, 'mm')).toBe(text);
+    expect(sentenceIn(text, 'cm')).not.toContain(' mm ');
+  });
+  it('through a whole value: texts alone, figures, functions and other things as they are', () => {
+    const date = new Date(0);
+    const value = {
+      why: ['saddle 10 mm low'],
+      moves: { saddleUp: 10 },
+      at: date,
+      none: null,
+      deep: [{ t: '25.4 mm' }],
+    };
+    expect(wordsIn(value, 'in')).toEqual({
+      ...value,
+      why: ['saddle 0.39 in low'],
+      deep: [{ t: '1 in' }],
+    });
+    expect(wordsIn(value, 'in').at).toBe(date);
+    expect(wordsIn(value, 'mm')).toBe(value);
+  });
+});
+
+describe('money', () => {
+  it('as a bill has it, each currency by its own sign and its own decimals', () => {
+    expect(moneyText(38, 'EUR')).toBe('€38.00');
+    expect(moneyText(1234.5, 'GBP')).toBe('£1,234.50');
+    expect(moneyText(3800, 'JPY')).toBe('¥3,800');
+    for (const code of CURRENCIES) expect(moneyText(1, code)).toMatch(/1/);
+  });
 });

@@ -140,7 +140,7 @@ describe('stations', () => {
   });
   it('a plan that moves nothing has nothing to try', () => {
     const planned = { ...whole, changes: [], plan: { ...whole.plan!, lines: [] } };
-    expect(at(planned, 'trial').ready).toBe(true);
+    expect(at(planned, 'trial')).toMatchObject({ note: 'nothing to move', ready: true });
     expect(at({ ...planned, plan: whole.plan }, 'trial')).toMatchObject({
       note: 'to be ridden',
       ready: false,

@@ -137,7 +137,9 @@ export function stationsOf(session: FitSession, reads: boolean | null = null): S
         standing > 0
           ? `${standing} ${standing === 1 ? 'change' : 'changes'}`
           : session.plan
-            ? 'to be ridden'
+            ? session.plan.lines.length === 0
+              ? 'nothing to move'
+              : 'to be ridden'
             : 'waits for a plan',
       // A plan that moves nothing has nothing to try.
       lacks:

@@ -4,6 +4,7 @@ import { bikeFaults } from '../../../core/bike/faults.ts';
 import type { ResolvedBike } from '../../../core/bike/resolve.ts';
 import type { BikeSetup } from '../../../core/bike/setup.ts';
 import { lengthWithUnit } from '../../../core/units/length.ts';
+import { useInUnits } from '../../ui/useInUnits';
 import { useStudio } from '../../session/useStudio';
 
 /** What follows from the numbers: contradictions first, then faults, then the figures that a fitter computes by hand. */
@@ -17,7 +18,8 @@ export function BikeFollows({
   resolved: ResolvedBike;
 }) {
   const { lengthUnit } = useStudio();
-  const faults = bikeFaults(bike, resolved);
+  const inUnits = useInUnits();
+  const faults = inUnits(bikeFaults(bike, resolved));
   const mm = (v: number | null): string => (v === null ? 'open' : lengthWithUnit(Math.round(v), lengthUnit));
   const overlap = (side: 'left' | 'right'): string => {
     const o = resolved.overlap[side];
@@ -54,7 +56,7 @@ export function BikeFollows({
               <Typography sx={{ fontWeight: 560 }}>
                 {c.what}: {lengthWithUnit(Math.round(Math.abs(c.missMm)), lengthUnit)} apart
               </Typography>
-              <Typography variant="body2">{c.slip}</Typography>
+              <Typography variant="body2">{inUnits(c.slip)}</Typography>
             </Box>
           ))}
         </Box>

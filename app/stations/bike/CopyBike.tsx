@@ -1,5 +1,4 @@
 import Button from '@mui/material/Button';
-import Dialog from '@mui/material/Dialog';
 import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
@@ -8,6 +7,7 @@ import ListItemButton from '@mui/material/ListItemButton';
 import ListItemText from '@mui/material/ListItemText';
 import ListSubheader from '@mui/material/ListSubheader';
 import { useState } from 'react';
+import { PageDialog } from '../../ui/PageDialog';
 import type { BikeSetup } from '../../../core/bike/setup.ts';
 import { BIKE_TEMPLATES } from '../../../core/bike/templates.ts';
 import type { FitSession } from '../../../core/records/types.ts';
@@ -48,7 +48,7 @@ export function CopyBike({ session, onCopy }: { session: FitSession; onCopy: (bi
     <>
       <Button onClick={() => void open()}>Copy from…</Button>
       {earlier && (
-        <Dialog open onClose={() => setEarlier(null)} fullWidth maxWidth="xs">
+        <PageDialog open onClose={() => setEarlier(null)} fullWidth maxWidth="xs">
           <DialogTitle>Copy the bike from</DialogTitle>
           <DialogContent sx={{ px: 1 }}>
             <List dense>
@@ -62,7 +62,7 @@ export function CopyBike({ session, onCopy }: { session: FitSession; onCopy: (bi
             <span>It replaces what is typed here. Undo brings that back.</span>
             <Button onClick={() => setEarlier(null)}>Cancel</Button>
           </DialogActions>
-        </Dialog>
+        </PageDialog>
       )}
     </>
   );

@@ -1,7 +1,6 @@
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import Dialog from '@mui/material/Dialog';
 import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
@@ -9,6 +8,7 @@ import { useTheme } from '@mui/material/styles';
 import Typography from '@mui/material/Typography';
 import Joi from 'joi';
 import { useEffect, useState, type MouseEvent } from 'react';
+import { PageDialog } from '../../ui/PageDialog';
 import { spacingFromPhoto, type ImpressionPoints } from '../../../core/body/impression.ts';
 import type { Vec2 } from '../../../core/math/vec.ts';
 import { lengthWithUnit } from '../../../core/units/length.ts';
@@ -77,7 +77,7 @@ export function ImpressionDialog({ onClose, onTake }: { onClose: () => void; onT
     setPoints({ ...points, [nearest]: at });
   };
   return (
-    <Dialog open onClose={onClose} maxWidth="lg" fullWidth>
+    <PageDialog open onClose={onClose} maxWidth="lg" fullWidth>
       <DialogTitle>Sit-bone spacing from a photo</DialogTitle>
       <DialogContent>
         <Typography color="textSecondary" sx={{ mb: 2 }}>
@@ -158,6 +158,6 @@ export function ImpressionDialog({ onClose, onTake }: { onClose: () => void; onT
           Take it
         </Button>
       </DialogActions>
-    </Dialog>
+    </PageDialog>
   );
 }

@@ -2,7 +2,6 @@ import Videocam from '@mui/icons-material/VideocamOutlined';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import Dialog from '@mui/material/Dialog';
 import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
@@ -12,6 +11,7 @@ import Typography from '@mui/material/Typography';
 import dayjs from 'dayjs';
 import Joi from 'joi';
 import { useCallback, useEffect, useRef, useState } from 'react';
+import { PageDialog } from '../../ui/PageDialog';
 import { Choice } from '../../ui/Choice';
 import { FramingGuide } from './FramingGuide';
 import { NumberField } from '../../ui/NumberField';
@@ -159,7 +159,7 @@ function Recorder({ onClose, onRecorded }: { onClose: () => void; onRecorded: (f
   const settings = stream?.getVideoTracks()[0]?.getSettings();
   const busy = phase.at !== 'ready';
   return (
-    <Dialog open onClose={() => !busy && onClose()} maxWidth="lg" fullWidth>
+    <PageDialog open onClose={() => !busy && onClose()} maxWidth="lg" fullWidth>
       <DialogTitle>Record a take</DialogTitle>
       <DialogContent sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: '1fr 270px' }, gap: 2 }}>
         <Box sx={{ position: 'relative', bgcolor: 'ink.faint', aspectRatio: '16 / 9', overflow: 'hidden' }}>
@@ -280,6 +280,6 @@ function Recorder({ onClose, onRecorded }: { onClose: () => void; onRecorded: (f
           </>
         )}
       </DialogActions>
-    </Dialog>
+    </PageDialog>
   );
 }

@@ -1,3 +1,5 @@
+import { moneyText } from '../../../core/units/money.ts';
+import { useInUnits } from '../../ui/useInUnits';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Table from '@mui/material/Table';
@@ -17,7 +19,8 @@ import { Sheet } from '../../ui/Desk';
 import { useStudio } from '../../session/useStudio';
 
 export function Result({ t, other }: { t: Transfer; other: BikeSetup }) {
-  const { lengthUnit } = useStudio();
+  const { lengthUnit, currency } = useStudio();
+  const inUnits = useInUnits();
   const mm = (v: number): string => lengthWithUnit(Math.round(v), lengthUnit);
   const best = t.hands?.builds[0] ?? null;
   // The other bike as it would stand, for the drawing.
@@ -118,7 +121,7 @@ export function Result({ t, other }: { t: Transfer; other: BikeSetup }) {
             <TableBody>
               {t.hands.builds.map((f) => (
                 <TableRow key={f.words}>
-                  <TableCell>{f.words}</TableCell>
+                  <TableCell>{inUnits(f.words)}</TableCell>
                   <TableCell align="right">{away(f.offMm)}</TableCell>
                   <TableCell align="right">
                     {f.price === null
@@ -127,7 +130,7 @@ export function Result({ t, other }: { t: Transfer; other: BikeSetup }) {
                         : 'to order'
                       : f.price === 0
                         ? 'nothing'
-                        : f.price}
+                        : moneyText(f.price, currency)}
                   </TableCell>
                 </TableRow>
               ))}

@@ -1,3 +1,4 @@
+import { moneyText } from '../../../core/units/money.ts';
 import Box from '@mui/material/Box';
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
@@ -99,7 +100,9 @@ export function WorkOrder({ session }: { session: FitSession }) {
                     <TableCell>{l.what}</TableCell>
                     <TableCell align="right">{l.count}</TableCell>
                     <TableCell>{l.from === 'bin' ? 'the parts bin' : 'to order'}</TableCell>
-                    <TableCell align="right">{l.price === null ? 'ask' : l.price.toFixed(2)}</TableCell>
+                    <TableCell align="right">
+                      {l.price === null ? 'ask' : moneyText(l.price, studio.currency)}
+                    </TableCell>
                   </TableRow>
                 ))}
                 <TableRow>
@@ -107,7 +110,7 @@ export function WorkOrder({ session }: { session: FitSession }) {
                     Total{total.unpriced > 0 && `, ${total.unpriced} without a price`}
                   </TableCell>
                   <TableCell align="right" sx={{ fontWeight: 640 }} data-testid="parts-total">
-                    {total.price.toFixed(2)}
+                    {moneyText(total.price, studio.currency)}
                   </TableCell>
                 </TableRow>
               </TableBody>

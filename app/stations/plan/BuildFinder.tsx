@@ -1,3 +1,6 @@
+import { moneyText } from '../../../core/units/money.ts';
+import { useStudio } from '../../session/useStudio';
+import { useInUnits } from '../../ui/useInUnits';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Table from '@mui/material/Table';
@@ -29,6 +32,8 @@ export const BuildFinder = memo(function BuildFinder({
   moves: Moves;
   onTake: (moves: Moves) => void;
 }) {
+  const { currency } = useStudio();
+  const inUnits = useInUnits();
   const [ahead, setAhead] = useState(0);
   const [up, setUp] = useState(0);
   const { case: c } = visitCase;
@@ -64,7 +69,7 @@ export const BuildFinder = memo(function BuildFinder({
           <TableBody>
             {offers.map((o) => (
               <TableRow key={o.words}>
-                <TableCell>{o.words}</TableCell>
+                <TableCell>{inUnits(o.words)}</TableCell>
                 <TableCell align="right">{Math.round(o.missMm)} mm</TableCell>
                 <TableCell align="right">
                   {o.price === null
@@ -73,7 +78,7 @@ export const BuildFinder = memo(function BuildFinder({
                       : 'to order'
                     : o.price === 0
                       ? 'nothing'
-                      : o.price}
+                      : moneyText(o.price, currency)}
                 </TableCell>
                 <TableCell align="right">
                   <Button size="small" onClick={() => onTake({ ...rest, ...o.moves })}>

@@ -16,6 +16,7 @@ import { predictedText } from './ForecastTable';
 import { byText, fromToText, lineTitle } from '../../ui/words/moveText';
 import { RejectLine } from './RejectLine';
 import { useStudio } from '../../session/useStudio';
+import { useInUnits } from '../../ui/useInUnits';
 
 const STAGE_NAMES = { feet: 'Feet', saddle: 'Saddle', cockpit: 'Cockpit' } as const;
 
@@ -56,7 +57,8 @@ export function Line({
   const { lengthUnit, jointConvention } = useStudio();
   const [mode, setMode] = useState<'show' | 'edit' | 'reject'>('show');
   const { decision } = line;
-  const title = lineTitle(line.key, line.moves, lengthUnit, line.title);
+  const told = useInUnits()(line);
+  const title = lineTitle(line.key, line.moves, lengthUnit, told.title);
   const moves = Object.entries(line.moves) as [ControlKey, number][];
   return (
     <Box
@@ -109,7 +111,7 @@ export function Line({
             '& dd': { m: 0, minWidth: 0 },
           }}
         >
-          <Term name="Why" items={line.why} />
+          <Term name="Why" items={told.why} />
           <Term
             name="Predicted"
             items={effects(line).map(
@@ -117,21 +119,21 @@ export function Line({
                 `${measureName(f.key, jointConvention).toLowerCase()} ${predictedText(f, f.key.endsWith('Mm') ? 'mm' : '°', jointConvention)}, ${verdictWords(f.key, f.verdict, jointConvention)}`,
             )}
           />
-          <Term name="Knock-on" items={line.knockOn} />
-          <Term name="Steps" items={line.steps ? [line.steps] : []} />
-          <Term name="Then check" items={[line.check]} />
-          <Term name="Caution" items={line.risk} />
-          <Term name="Goes with it" items={[...new Set(line.vanishes)]} />
-          <Term name="Instead" items={line.instead ? [line.instead] : []} />
+          <Term name="Knock-on" items={told.knockOn} />
+          <Term name="Steps" items={told.steps ? [told.steps] : []} />
+          <Term name="Then check" items={[told.check]} />
+          <Term name="Caution" items={told.risk} />
+          <Term name="Goes with it" items={[...new Set(told.vanishes)]} />
+          <Term name="Instead" items={told.instead ? [told.instead] : []} />
         </Box>
-        {line.madeOf.length > 0 && (
+        {told.madeOf.length > 0 && (
           <Box component="details" sx={{ mt: 0.5 }}>
             <Box component="summary" sx={{ cursor: 'pointer', py: 1 }}>
               <Typography component="span" variant="body2" color="textSecondary">
                 What the {line.p >= 0.95 ? 'over 9' : Math.round(10 * line.p)} in 10 is made of
               </Typography>
             </Box>
-            {line.madeOf.map((t) => (
+            {told.madeOf.map((t) => (
               <Typography key={t} variant="body2">
                 {t}
               </Typography>
@@ -161,18 +163,14 @@ export function Line({
         )}
         {mode === 'show' && (
           <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', mt: 1 }} className="no-print">
-            {decision ? (
+            {decision && (
               <Button variant="outlined" onClick={() => onDecide(null)}>
                 Reopen
               </Button>
-            ) : (
-              <Button
-                variant="contained"
-                onClick={() =>
-                  onDecide({ key: line.key, state: 'accepted', moves: line.moves, reason: '', p: line.p })
-                }
-              >
-                Accept
+            )}
+            {!done && moves.length > 0 && (
+              <Button variant="contained" onClick={() => onDone(line)}>
+                Done on the bike
               </Button>
             )}
             {moves.length > 0 && (
@@ -183,11 +181,6 @@ export function Line({
             <Button variant="outlined" onClick={() => setMode('reject')}>
               Reject
             </Button>
-            {!done && moves.length > 0 && (
-              <Button variant="text" onClick={() => onDone(line)}>
-                Done on the bike
-              </Button>
-            )}
           </Box>
         )}
       </Box>

@@ -26,6 +26,7 @@ import { roundNow } from '../../../core/visit/setups.ts';
 import type { LengthUnit } from '../../../core/units/length.ts';
 import { AskFirst } from './AskFirst';
 import { useSet } from '../../session/useSet';
+import { useInUnits } from '../../ui/useInUnits';
 import { useStudio } from '../../session/useStudio';
 import { HandsShare } from './HandsShare';
 
@@ -44,6 +45,7 @@ export function PrescriptionView({
 }) {
   const { set, move, refused } = useSet();
   const { lengthUnit, jointConvention } = useStudio();
+  const inUnits = useInUnits();
   const { planning, intake } = session;
   const { case: c, measures } = visitCase;
   if (!plan) return <LinearProgress aria-label="Working out the prescription" sx={{ m: 4 }} />;
@@ -70,9 +72,16 @@ export function PrescriptionView({
           ch.values.some((v) => v.at === CONTROLS[key as ControlKey].at),
       ),
     );
-  const cautions = cautionsFor(c, plan);
+  const cautions = inUnits(cautionsFor(c, plan));
+  const told = inUnits({
+    heldBack: plan.heldBack,
+    conflicts: plan.conflicts,
+    seenThrough: plan.seenThrough,
+    noted: plan.noted,
+    open: plan.open,
+  });
   const open = cautions.filter((q) => q.serious && !planning.acknowledged.includes(q.key));
-  const advice = adviceFor(c);
+  const advice = inUnits(adviceFor(c));
   return (
     <Box
       sx={{
@@ -98,17 +107,17 @@ export function PrescriptionView({
           {headline(plan, lengthUnit)}
         </Typography>
         {plan.leaveAlone && <LeaveAlone />}
-        {plan.heldBack.map((w) => (
+        {told.heldBack.map((w) => (
           <Alert key={w} severity="warning" variant="outlined" sx={{ mb: 1 }}>
             {w}
           </Alert>
         ))}
-        {plan.conflicts.map((w) => (
+        {told.conflicts.map((w) => (
           <Alert key={w} severity="warning" variant="outlined" sx={{ mb: 1 }}>
             {w}
           </Alert>
         ))}
-        {plan.seenThrough.map((w) => (
+        {told.seenThrough.map((w) => (
           <Alert key={w} severity="info" variant="outlined" sx={{ mb: 1 }}>
             {w}
           </Alert>
@@ -137,7 +146,7 @@ export function PrescriptionView({
         {(plan.ask.length > 0 || Object.keys(planning.answers).length > 0) && (
           <Part title="Ask first">
             <AskFirst
-              asks={plan.ask}
+              asks={inUnits(plan.ask)}
               answers={planning.answers}
               onAnswer={(answers) => set('planning.answers', answers)}
             />
@@ -163,7 +172,7 @@ export function PrescriptionView({
             <QuietLines
               label="After the next film"
               lines={plan.later}
-              note={(l) => [l.probability, l.why[l.why.length - 1]].filter(Boolean)}
+              note={(l) => inUnits([l.probability, l.why[l.why.length - 1]].filter(Boolean))}
             />
           </Part>
         )}
@@ -181,7 +190,7 @@ export function PrescriptionView({
         )}
         {plan.open.length > 0 && (
           <Part title="Still out, and what to do">
-            {plan.open.map((o) => (
+            {told.open.map((o) => (
               <Typography key={o.key}>
                 <strong>{measureName(o.key, jointConvention)}</strong>: {o.words}
               </Typography>
@@ -190,7 +199,7 @@ export function PrescriptionView({
         )}
         {plan.noted.length > 0 && (
           <Part title="Noted">
-            {plan.noted.map((w) => (
+            {told.noted.map((w) => (
               <Typography key={w}>{w}</Typography>
             ))}
           </Part>

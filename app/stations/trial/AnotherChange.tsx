@@ -1,6 +1,5 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import Dialog from '@mui/material/Dialog';
 import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
@@ -8,6 +7,7 @@ import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
+import { PageDialog } from '../../ui/PageDialog';
 import type { BikeSetup } from '../../../core/bike/setup.ts';
 import { cannot, standsAt } from '../../../core/plan/controls/controls.ts';
 import { CONTROL_KEYS, CONTROLS, type ControlKey } from '../../../core/plan/controls/controlTable.ts';
@@ -44,7 +44,7 @@ export function AnotherChange({
   return (
     <>
       <Button onClick={() => setOpen(true)}>Something else…</Button>
-      <Dialog open={open} onClose={() => setOpen(false)} fullWidth maxWidth="xs">
+      <PageDialog open={open} onClose={() => setOpen(false)} fullWidth maxWidth="xs">
         <form
           noValidate
           onSubmit={(e) => {
@@ -105,7 +105,7 @@ export function AnotherChange({
             </Button>
           </DialogActions>
         </form>
-      </Dialog>
+      </PageDialog>
     </>
   );
 }

@@ -257,14 +257,26 @@ function NothingNext({
             '../film',
             'Film again',
           ]
-        : film
-          ? ['Every line is on the bike', 'Film again: it shows whether it worked.', '../film', 'Film again']
-          : [
-              'Every line is on the bike',
-              'Filmed, too: hand the bike over.',
+        : session.plan.lines.length === 0 && session.changes.length === 0
+          ? [
+              'The plan moves nothing',
+              'Hand the bike over as it came, or try something of your own.',
               '../handover',
               'Go to Hand over',
-            ];
+            ]
+          : film
+            ? [
+                'Every line is on the bike',
+                'Film again: it shows whether it worked.',
+                '../film',
+                'Film again',
+              ]
+            : [
+                'Every line is on the bike',
+                'Filmed again, too: hand the bike over.',
+                '../handover',
+                'Go to Hand over',
+              ];
   return (
     <Box component="section" aria-label="Next step">
       <Typography sx={{ fontSize: '1.6rem', fontWeight: 620 }} data-testid="nothing-next">

@@ -1,6 +1,5 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import Dialog from '@mui/material/Dialog';
 import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
@@ -11,6 +10,7 @@ import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import { useMemo, useState } from 'react';
+import { PageDialog } from '../../ui/PageDialog';
 import { fieldName } from '../../../core/bike/fields.ts';
 import { differences, setupNow } from '../../../core/visit/setups.ts';
 import type { FitSession } from '../../../core/records/types.ts';
@@ -85,7 +85,7 @@ export function SetupTable({
       <Button sx={{ mt: 1 }} disabled={back.length === 0} onClick={() => setAsking(true)}>
         Restore as found…
       </Button>
-      <Dialog open={asking} onClose={() => setAsking(false)}>
+      <PageDialog open={asking} onClose={() => setAsking(false)}>
         <DialogTitle>Restore as found</DialogTitle>
         <DialogContent>
           <Typography sx={{ mb: 1 }}>
@@ -111,7 +111,7 @@ export function SetupTable({
             The bike is as found again
           </Button>
         </DialogActions>
-      </Dialog>
+      </PageDialog>
     </Box>
   );
 }

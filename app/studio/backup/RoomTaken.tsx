@@ -1,12 +1,12 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import Dialog from '@mui/material/Dialog';
 import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { PageDialog } from '../../ui/PageDialog';
 import { dropFilm } from '../../storage/films';
 import { loadClip } from '../../storage/stores';
 import { bytesText } from '../../ui/words/bytesText';
@@ -69,7 +69,7 @@ export function RoomTaken({ films, onChange }: { films: readonly FilmLine[]; onC
           </Button>
         </Box>
       ))}
-      <Dialog open={leaving !== null} onClose={close}>
+      <PageDialog open={leaving !== null} onClose={close}>
         <DialogTitle>Move this film out?</DialogTitle>
         <DialogContent>
           First save “{leaving?.clipName}” as a file. Then it can go from this device; the readings stay. On
@@ -88,7 +88,7 @@ export function RoomTaken({ films, onChange }: { films: readonly FilmLine[]; onC
             Remove from this device
           </Button>
         </DialogActions>
-      </Dialog>
+      </PageDialog>
     </Sheet>
   );
 }

@@ -1,3 +1,4 @@
+import { useStudio } from '../../session/useStudio';
 import Delete from '@mui/icons-material/DeleteOutlined';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
@@ -68,6 +69,7 @@ function whyNot(part: Part): string | null {
 
 export default function Parts({ loaderData }: Route.ComponentProps) {
   const fetcher = useFetcher<{ message: string } | null>();
+  const { currency } = useStudio();
   const nonce = useContext(NonceContext);
   const input = useRef<HTMLInputElement | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
@@ -104,7 +106,7 @@ export default function Parts({ loaderData }: Route.ComponentProps) {
       { field: 'name', headerName: 'Name', flex: 1, minWidth: 180, editable: true },
       ...PART_NUMBERS.map(({ key }): GridColDef<Part> => ({
         field: key,
-        headerName: HEADS[key],
+        headerName: key === 'price' ? `Price, ${currency}` : HEADS[key],
         width: 104,
         editable: true,
         type: 'number',
@@ -125,7 +127,7 @@ export default function Parts({ loaderData }: Route.ComponentProps) {
         ],
       },
     ],
-    [],
+    [currency],
   );
   const readIn = async (file: File): Promise<void> => {
     const read = await readFile('parts', file);

@@ -1,7 +1,6 @@
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import Dialog from '@mui/material/Dialog';
 import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
@@ -9,6 +8,7 @@ import Typography from '@mui/material/Typography';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { data, Link, redirect, useFetcher } from 'react-router';
+import { PageDialog } from '../../ui/PageDialog';
 import type { Habits } from '../../../core/model/bodyModel.ts';
 import { historyOf } from '../../../core/report/history.ts';
 import { bikesOf } from '../../../core/visit/bikes.ts';
@@ -348,7 +348,7 @@ export default function RiderPage({ loaderData }: Route.ComponentProps) {
           </Box>
         </Sheet>
       </Box>
-      <Dialog open={deleting !== null} onClose={() => setDeleting(null)}>
+      <PageDialog open={deleting !== null} onClose={() => setDeleting(null)}>
         <DialogTitle>{deleting === 'rider' ? `Delete ${rider.name}?` : 'Delete this visit?'}</DialogTitle>
         <DialogContent>
           {deleting === 'rider'
@@ -371,7 +371,7 @@ export default function RiderPage({ loaderData }: Route.ComponentProps) {
             Move to trash
           </Button>
         </DialogActions>
-      </Dialog>
+      </PageDialog>
     </Box>
   );
 }

@@ -1,6 +1,5 @@
 import { joiResolver } from '@hookform/resolvers/joi';
 import Button from '@mui/material/Button';
-import Dialog from '@mui/material/Dialog';
 import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
@@ -8,6 +7,7 @@ import TextField from '@mui/material/TextField';
 import Joi from 'joi';
 import { useForm } from 'react-hook-form';
 import { useNavigation, useSubmit } from 'react-router';
+import { PageDialog } from '../../ui/PageDialog';
 import { riderName } from '../../../core/records/schemas.ts';
 
 interface NewRiderFields {
@@ -39,7 +39,7 @@ export function NewRider({
   });
   const trouble = formState.errors.name?.message ?? refused;
   return (
-    <Dialog open={open} onClose={onClose} fullWidth maxWidth="sm">
+    <PageDialog open={open} onClose={onClose} unsaved={formState.isDirty && !busy} fullWidth maxWidth="sm">
       <form
         noValidate
         onSubmit={(e) => void handleSubmit((fields) => submit({ ...fields }, { method: 'post' }))(e)}
@@ -70,6 +70,6 @@ export function NewRider({
           </Button>
         </DialogActions>
       </form>
-    </Dialog>
+    </PageDialog>
   );
 }

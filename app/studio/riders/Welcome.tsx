@@ -1,7 +1,6 @@
 import { joiResolver } from '@hookform/resolvers/joi';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import Dialog from '@mui/material/Dialog';
 import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
@@ -12,6 +11,7 @@ import Joi from 'joi';
 import { useEffect, useState } from 'react';
 import { Controller, useForm } from 'react-hook-form';
 import { useFetcher } from 'react-router';
+import { PageDialog } from '../../ui/PageDialog';
 import type { Studio } from '../../../core/records/types.ts';
 import { PROTOCOLS } from '../../../core/protocol/protocols.ts';
 import { Choice } from '../../ui/Choice';
@@ -82,7 +82,7 @@ function SetUp({ studio, onClose }: { studio: Studio; onClose: () => void }) {
     defaultValues: { name: '', fitter: '', contact: '', lengthUnit, paper, protocolId },
     resolver: joiResolver(schema),
   });
-  const { errors } = formState;
+  const { errors, isDirty } = formState;
   useEffect(() => {
     if (fetcher.state === 'idle' && fetcher.data === null) onClose();
   }, [fetcher, onClose]);
@@ -93,7 +93,7 @@ function SetUp({ studio, onClose }: { studio: Studio; onClose: () => void }) {
     ...register(key),
   });
   return (
-    <Dialog open onClose={onClose} fullWidth maxWidth="sm">
+    <PageDialog open onClose={onClose} unsaved={isDirty} fullWidth maxWidth="sm">
       <form
         noValidate
         onSubmit={(e) =>
@@ -162,6 +162,6 @@ function SetUp({ studio, onClose }: { studio: Studio; onClose: () => void }) {
           </Button>
         </DialogActions>
       </form>
-    </Dialog>
+    </PageDialog>
   );
 }

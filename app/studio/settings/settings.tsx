@@ -8,7 +8,8 @@ import { PROTOCOLS } from '../../../core/protocol/protocols.ts';
 import type { DayFormat, Studio as StudioRecord } from '../../../core/records/types.ts';
 import { lengthWithUnit } from '../../../core/units/length.ts';
 import { Choice } from '../../ui/Choice';
-import { LENGTH_CHOICES, PAPER_CHOICES } from '../../ui/words/studioChoices';
+import { CURRENCY_CHOICES, LENGTH_CHOICES, PAPER_CHOICES } from '../../ui/words/studioChoices';
+import type { Currency } from '../../../core/units/money.ts';
 import { answering } from '../../session/answering';
 import { RouteTrouble } from '../../ui/RouteTrouble';
 import { TopBar } from '../../ui/TopBar';
@@ -77,8 +78,8 @@ export default function Settings() {
         />
         <Typography variant="body2" color="textSecondary" sx={{ mt: -2 }}>
           A saddle height of 735 mm is shown as {lengthWithUnit(735, studio.lengthUnit)}. Any unit may be
-          typed in any field: “31 1/2 in”, “80cm”, “803”. Corrections to the bike stay in millimetres, as
-          tools and scales have them.
+          typed in any field: “31 1/2 in”, “80cm”, “803”. Body, bike, every correction and its reasons are
+          shown so; what a film measures (travel, paths, pressure) stays in millimetres.
         </Typography>
         <Choice
           label="Days"
@@ -92,6 +93,19 @@ export default function Settings() {
           value={studio.paper}
           onChange={(paper) => paper && change({ paper })}
         />
+        <TextField
+          select
+          size="small"
+          label="Prices in"
+          value={studio.currency}
+          onChange={(e) => change({ currency: e.target.value as Currency })}
+        >
+          {CURRENCY_CHOICES.map(([code, name]) => (
+            <MenuItem key={code} value={code}>
+              {name}
+            </MenuItem>
+          ))}
+        </TextField>
         <TextField
           select
           size="small"

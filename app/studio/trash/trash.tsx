@@ -1,6 +1,5 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import Dialog from '@mui/material/Dialog';
 import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
@@ -8,6 +7,7 @@ import Typography from '@mui/material/Typography';
 import dayjs from 'dayjs';
 import { useState } from 'react';
 import { useFetcher } from 'react-router';
+import { PageDialog } from '../../ui/PageDialog';
 import { byRider } from '../../../core/visit/summaries.ts';
 import { TRASH_DAYS } from '../../../core/visit/visits.ts';
 import { many } from '../../ui/words/many';
@@ -149,7 +149,7 @@ export default function Trash({ loaderData }: Route.ComponentProps) {
           </Box>
         ))}
       </Box>
-      <Dialog open={erasing !== null} onClose={() => setErasing(null)}>
+      <PageDialog open={erasing !== null} onClose={() => setErasing(null)}>
         <DialogTitle>Erase {erasing?.name} whole?</DialogTitle>
         <DialogContent>
           {erasing?.what}: {erasing?.kind === 'part' ? 'it is' : 'records, marks, tracks and film are'}{' '}
@@ -168,7 +168,7 @@ export default function Trash({ loaderData }: Route.ComponentProps) {
             Erase
           </Button>
         </DialogActions>
-      </Dialog>
+      </PageDialog>
     </Box>
   );
 }

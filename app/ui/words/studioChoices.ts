@@ -1,4 +1,5 @@
 import type { Paper } from '../../../core/records/handOver.ts';
+import { CURRENCIES, moneyText, type Currency } from '../../../core/units/money.ts';
 import type { LengthUnit } from '../../../core/units/length.ts';
 
 /** What a studio chooses among, in words: asked on a first visit, and in Settings. */
@@ -7,6 +8,10 @@ export const LENGTH_CHOICES: readonly (readonly [LengthUnit, string])[] = [
   ['cm', 'centimetres'],
   ['in', 'inches'],
 ];
+export const CURRENCY_CHOICES: readonly (readonly [Currency, string])[] = CURRENCIES.map((code) => [
+  code,
+  `${new Intl.DisplayNames('en', { type: 'currency' }).of(code)} (${moneyText(1, code).replace(/[\d.,\s]/g, '')})`,
+]);
 export const PAPER_CHOICES: readonly (readonly [Paper, string])[] = [
   ['A4', 'A4'],
   ['LETTER', 'US Letter'],

@@ -9,6 +9,7 @@ import { both, type Moves } from '../../../../core/plan/controls/controls.ts';
 import { knockOns } from '../../../../core/plan/couplings.ts';
 import type { VisitCase } from '../../../../core/visit/visitCase.ts';
 import { useStudio } from '../../../session/useStudio';
+import { useInUnits } from '../../../ui/useInUnits';
 import { degrees } from '../../../ui/words/angleText';
 import { movesText } from '../../../ui/words/moveText';
 import type { Tried } from './tried';
@@ -29,6 +30,7 @@ export const BenchEffects = memo(function BenchEffects({
   onPut: (moves: Moves) => void;
 }) {
   const { lengthUnit } = useStudio();
+  const inUnits = useInUnits();
   const { moves, partner, forecast } = tried;
   return (
     <>
@@ -36,7 +38,7 @@ export const BenchEffects = memo(function BenchEffects({
         filled: as filmed · dashed: predicted · {movesText(moves, lengthUnit)}
       </Typography>
       <Box component="ul" aria-label="Couplings" sx={{ m: 0, mt: 1, pl: 2.5 }}>
-        {knockOns(visitCase, moves).map((k) => (
+        {inUnits(knockOns(visitCase, moves)).map((k) => (
           <li key={k}>{k}</li>
         ))}
       </Box>
