@@ -9,9 +9,7 @@ async function toPlan(page: Page, name: string): Promise<void> {
   await page.getByTestId('advice').waitFor();
 }
 
-test('a line is edited, rejected with a reason, moved up; what follows is solved again', async ({
-  page,
-}) => {
+test('a line is edited, rejected with a reason, moved up; what follows is solved again', async ({ page }) => {
   await toPlan(page, 'Pilar Quist');
   const crank = lines(page).getByRole('listitem', { name: /^Cranks/ });
   await expect(crank).toContainText('hip at its most closed');
