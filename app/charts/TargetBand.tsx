@@ -12,6 +12,7 @@ export function TargetBand({
   extent,
   across,
   text = null,
+  inside = false,
 }: {
   band: Band;
   /** From a value to px. */
@@ -23,6 +24,8 @@ export function TargetBand({
   /** From where to where the strip reaches the other way, px. */
   across: readonly [number, number];
   text?: string | null;
+  /** The words stand in the strip, at its left, where lines cross above it. */
+  inside?: boolean;
 }) {
   const { palette } = useTheme();
   const low = band.low === null ? extent[0] : scale(band.low);
@@ -52,7 +55,11 @@ export function TargetBand({
         />
       ))}
       {text && (
-        <text x={to - 4} y={first - 6} textAnchor="end">
+        <text
+          x={inside ? from + 8 : to - 4}
+          y={inside ? first + size / 2 + 5 : first - 6}
+          textAnchor={inside ? 'start' : 'end'}
+        >
           {text}
         </text>
       )}

@@ -5,6 +5,9 @@ import Typography from '@mui/material/Typography';
 import { Link, useLocation } from 'react-router';
 import type { Station } from '../../core/visit/stations.ts';
 
+/** Places to look and mend: where nothing is lacking there, the way from the film leads past them. */
+const MENDING: readonly string[] = ['scale', 'mark', 'track'];
+
 /** What the open station still lacks, its main act, and the way to the next one: in the same place on every station. */
 export function NextBar({
   stations,
@@ -19,7 +22,9 @@ export function NextBar({
   const { pathname } = useLocation();
   const at = stations.findIndex((s) => pathname.endsWith(`/${s.path}`));
   const here = stations[at];
-  const next = stations[at + 1];
+  const next = stations
+    .slice(at + 1)
+    .find((s) => here?.path !== 'film' || !MENDING.includes(s.path) || s.lacks !== null);
   return (
     <Box
       component="section"

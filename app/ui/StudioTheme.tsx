@@ -50,7 +50,13 @@ export function paperTheme(dark: boolean) {
       button: { textTransform: 'none', fontWeight: 580 },
     },
     components: {
-      MuiCssBaseline: { styleOverrides: { body: { fontVariantNumeric: 'tabular-nums lining-nums' } } },
+      MuiCssBaseline: {
+        styleOverrides: {
+          // On a wide screen it is looked at from further off: everything that is written grows.
+          html: { '@media (min-width: 1700px)': { fontSize: '112.5%' } },
+          body: { fontVariantNumeric: 'tabular-nums lining-nums' },
+        },
+      },
       // Riders’ names and words are no business of the browser’s own suggestions.
       MuiTextField: { defaultProps: { autoComplete: 'off' } },
       MuiButton: { defaultProps: { disableElevation: true }, styleOverrides: { root: { minHeight: 44 } } },

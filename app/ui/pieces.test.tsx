@@ -275,6 +275,13 @@ describe('a visit in parts', () => {
     drawn(<Bar act={null} />, { at: '/sessions/maren-1/handover' });
     expect(screen.getByTestId('lacks').textContent).toBe('Not handed over yet.');
     expect(screen.getByRole('link', { name: 'All riders' }).getAttribute('href')).toBe('/');
+    // Measured, the film leads to its figures; a take without tracks leads to what is missing.
+    cleanup();
+    drawn(<Bar act={null} />, { at: '/sessions/maren-1/film' });
+    expect(screen.getByRole('link', { name: 'Next: Read' })).toBeTruthy();
+    cleanup();
+    drawn(<Bar act={null} />, { at: '/sessions/maren-1/scale' });
+    expect(screen.getByRole('link', { name: 'Next: Mark' })).toBeTruthy();
   });
   it('what was moved stands newest first, with the rider’s word and the way back', async () => {
     const change = (id: string, to: number, putBackIso: string | null = null): Change => ({

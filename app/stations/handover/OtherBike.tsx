@@ -129,7 +129,7 @@ export function OtherBike({ session }: { session: FitSession }) {
     <Box
       sx={{
         p: { xs: 2, md: 3 },
-        maxWidth: 1280,
+        maxWidth: { xs: 1280, xl: 1640 },
         mx: 'auto',
         display: 'grid',
         gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 4fr) minmax(0, 5fr)' },

@@ -104,7 +104,7 @@ export function Line({
             m: 0,
             mt: 1,
             display: 'grid',
-            gridTemplateColumns: '92px 1fr',
+            gridTemplateColumns: '6.25rem 1fr',
             columnGap: 1.5,
             rowGap: 0.5,
             '& dt': { color: 'text.secondary' },

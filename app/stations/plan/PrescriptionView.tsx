@@ -86,10 +86,10 @@ export function PrescriptionView({
     <Box
       sx={{
         display: 'grid',
-        gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 1fr) 440px' },
+        gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 1fr) 440px', xl: 'minmax(0, 1fr) 620px' },
         gap: 4,
         p: { xs: 2, md: 3 },
-        maxWidth: 1280,
+        maxWidth: { xs: 1280, xl: 1640 },
         mx: 'auto',
       }}
     >

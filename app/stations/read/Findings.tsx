@@ -54,7 +54,7 @@ export function StandsOut({
       <Typography variant="h2">What stands out</Typography>
       {out.length === 0 && <Typography>Nothing: every figure is in its band.</Typography>}
       {out.slice(0, MOST_SHOWN).map((f) => (
-        <Box key={f.key} sx={{ display: 'flex', alignItems: 'center', gap: 1, minHeight: 36 }}>
+        <Box key={f.key} sx={{ display: 'flex', alignItems: 'center', gap: 1, minHeight: 36, py: 0.5 }}>
           <Typography sx={{ flex: 1 }}>
             <strong>
               {measureName(f.key, convention)} {number(quoted(f.key, f.value, convention), f.unit)}

@@ -8,6 +8,7 @@ import { Link } from 'react-router';
 import { asKept, protocolUsed } from '../../../core/protocol/shelf.ts';
 import type { FitSession } from '../../../core/records/types.ts';
 import { useSession } from '../session';
+import { dayText } from '../../ui/words/dates';
 import { useEdit } from '../../session/useEdit';
 
 /** Which protocol this visit is judged by; a newer version of it is offered, never slipped in. */
@@ -45,7 +46,7 @@ export function ProtocolChoice({ session }: { session: FitSession }) {
         </Button>
       </Box>
       <Typography variant="body2" color="textSecondary">
-        Version {used.revision}, {used.date.slice(0, 10)}. {used.reason}
+        Version {used.revision}, {dayText(used.date)}. {used.reason}
       </Typography>
       {behind && (
         <Alert

@@ -60,7 +60,7 @@ export function BeforeAfter({ session }: { session: FitSession }) {
       />
     );
   return (
-    <Box sx={{ p: { xs: 2, md: 3 }, maxWidth: 1280, mx: 'auto' }}>
+    <Box sx={{ p: { xs: 2, md: 3 }, maxWidth: { xs: 1280, xl: 1640 }, mx: 'auto' }}>
       <Box sx={{ display: 'flex', gap: 2, mb: 2, flexWrap: 'wrap' }}>
         <TextField
           select

@@ -107,10 +107,10 @@ export function ChangeLog({ session, devices }: { session: FitSession; devices: 
     <Box
       sx={{
         display: 'grid',
-        gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 1fr) 470px' },
+        gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 1fr) 470px', xl: 'minmax(0, 1fr) 620px' },
         gap: 4,
         p: { xs: 2, md: 3 },
-        maxWidth: 1280,
+        maxWidth: { xs: 1280, xl: 1640 },
         mx: 'auto',
       }}
     >

@@ -61,7 +61,7 @@ export function DevicePanel({ session, devices }: { session: FitSession; devices
     <Box
       sx={{
         p: { xs: 2, md: 3 },
-        maxWidth: 1280,
+        maxWidth: { xs: 1280, xl: 1640 },
         mx: 'auto',
         display: 'grid',
         gridTemplateColumns: { xs: '1fr', md: '1fr 1fr' },

@@ -60,6 +60,17 @@ export function LadderChart({ sweep, unit, line }: { sweep: Sweep; unit: string;
         aria-label="Step ladder"
         style={{ display: 'block' }}
       >
+        {line && band && (band.low !== null || band.high !== null) && (
+          <TargetBand
+            band={band}
+            scale={v}
+            values="upright"
+            extent={[READ.bottom, READ.top]}
+            across={[LEFT, RIGHT]}
+            text={bandText(band)}
+            inside
+          />
+        )}
         {sweep.plateau && (
           <g>
             <rect
@@ -68,6 +79,7 @@ export function LadderChart({ sweep, unit, line }: { sweep: Sweep; unit: string;
               y={FELT.top - 12}
               height={bottom - FELT.top + 12}
               fill={palette.ink.band}
+              fillOpacity={0.75}
             />
             <text
               x={(x(sweep.plateau.from) + x(sweep.plateau.to)) / 2}
@@ -146,16 +158,6 @@ export function LadderChart({ sweep, unit, line }: { sweep: Sweep; unit: string;
             <text x={LEFT} y={READ.top - 16} style={{ fill: palette.text.primary }}>
               {line.name}, {line.unit}
             </text>
-            {band && (band.low !== null || band.high !== null) && (
-              <TargetBand
-                band={band}
-                scale={v}
-                values="upright"
-                extent={[READ.bottom, READ.top]}
-                across={[LEFT, RIGHT]}
-                text={bandText(band)}
-              />
-            )}
             <Axis side="left" at={LEFT} ticks={v.ticks(4).map((t) => ({ at: v(t), text: number(t) }))} />
             <line x1={LEFT} x2={RIGHT} y1={READ.bottom} y2={READ.bottom} stroke={palette.divider} />
             <path

@@ -19,6 +19,7 @@ import {
 } from '../../../core/protocol/protocols.ts';
 import { bandsApart } from '../../../core/protocol/shelf.ts';
 import { protocolSchema } from '../../../core/records/schemas.ts';
+import { dayText } from '../../ui/words/dates';
 import { bandText } from '../../ui/words/bandText';
 
 const unitOf = (key: MeasureKey): '°' | 'mm' => (key.endsWith('Mm') ? 'mm' : '°');
@@ -102,7 +103,7 @@ export function ProtocolTable({
         <Typography variant="h2" component="h2" sx={{ flex: 1 }}>
           {protocol.name}
           <Typography component="span" color="textSecondary" sx={{ ml: 1.5 }}>
-            version {protocol.revision}, {protocol.date.slice(0, 10)}
+            version {protocol.revision}, {dayText(protocol.date)}
           </Typography>
         </Typography>
         <TextField

@@ -149,7 +149,7 @@ export default function Riders({ loaderData, actionData }: Route.ComponentProps)
       <TopBar>
         <Typography color="textSecondary">{studioName}</Typography>
       </TopBar>
-      <Box component="main" sx={{ maxWidth: 1280, mx: 'auto', p: { xs: 2, md: 4 } }}>
+      <Box component="main" sx={{ maxWidth: { xs: 1280, xl: 1640 }, mx: 'auto', p: { xs: 2, md: 4 } }}>
         <Box sx={{ display: 'flex', alignItems: 'center', mb: 2 }}>
           <Typography variant="h1" sx={{ flex: 1 }}>
             Riders

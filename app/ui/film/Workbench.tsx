@@ -51,7 +51,8 @@ export function Workbench({
         sx={{
           flex: 1,
           minWidth: 0,
-          minHeight: { xs: 520, md: 0 },
+          // On a phone no taller than a film that lies, with its buttons, needs.
+          minHeight: { xs: top ? 'min(560px, 124vw)' : 'min(520px, 94vw)', md: 0 },
           display: 'flex',
           flexDirection: 'column',
           p: 1,
