@@ -107,8 +107,8 @@ export function stillOut(
       return [{ key: m.key, words: 'on its way: a line of this plan moves it, film again' }];
     const words: Partial<Record<MeasureKey, string>> = {
       kneePathWidthMm: 'no model predicts it: stance first, then film from ahead again',
-      ankleRangeDeg: 'a habit: told, never moved for',
-      footPitch90Deg: 'a habit: told, never moved for',
+      ankleRangeDeg: 'a habit: worth mentioning, no reason to move anything',
+      footPitch90Deg: 'a habit: worth mentioning, no reason to move anything',
       footPitch180Deg: 'a habit, judged with the knee: moves no saddle by itself',
       hipVerticalTravelMm: 'compare with the rider’s own: the sticker slides with the skin',
       kneeFlexionMaxDeg: 'by itself no reason to move or to buy anything',

@@ -76,7 +76,9 @@ describe('cautions', () => {
 describe('advice that moves nothing', () => {
   const advice = (more: Parameters<typeof caseOf>[0]): string => {
     const c = caseOf(more);
-    return adviceFor({ ...c, measures: (c.measures.right ?? []) as readonly MeasureReading[] }).join('\n');
+    return adviceFor({ ...c, measures: (c.measures.right ?? []) as readonly MeasureReading[] })
+      .map((a) => a.words)
+      .join('\n');
   };
   it('says nothing where nothing is known', () => {
     expect(advice({})).toBe('');
@@ -120,5 +122,22 @@ describe('advice that moves nothing', () => {
   it('tight hamstrings are stretched, not bolted', () => {
     expect(advice({ body: tested({ straightLegRaise: { left: 55, right: 70 } }) })).toContain('55°');
     expect(advice({ body: tested({ straightLegRaise: { left: 65, right: 70 } }) })).toBe('');
+  });
+  it('is told to the rider in a rider’s words: of their own body, without figures of a table', () => {
+    const c = caseOf({
+      bike: { crank: { lengthMm: 175 }, feet: { left: { shoeSizeEu: 44 }, right: { shoeSizeEu: 44 } } },
+      body: tested({
+        inseam: { both: 720 },
+        footLength: { left: 255, right: 247 },
+        straightLegRaise: { left: 50, right: 50 },
+      }),
+    });
+    const told = adviceFor({ ...c, measures: [] });
+    expect(told.length).toBeGreaterThanOrEqual(3);
+    for (const { words, toRider } of told) {
+      expect(toRider).toMatch(/\b[Yy]our?\b/);
+      expect(toRider).not.toBe(words);
+      expect(toRider).not.toMatch(/inseam|raise \d|on the table|in the film/);
+    }
   });
 });

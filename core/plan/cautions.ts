@@ -66,7 +66,7 @@ export function cautionsFor(
     say(
       'plates',
       true,
-      'Plates that move the cleat so far raise the stack by about 3 mm: carry it into the saddle. Never drill a shoe.',
+      'Plates that move the cleat so far raise the stack by about 3 mm: raise the saddle by as much. Never drill a shoe.',
     );
   if (keys.has('saddleUp') || keys.has('longerPost') || keys.has('saddleBack') || keys.has('saddleTilt'))
     say(
@@ -78,7 +78,7 @@ export function cautionsFor(
     say(
       'front',
       true,
-      'Stem and steerer to the maker’s torque; bar straight, brakes reachable, toe overlap told, before riding.',
+      'Stem and steerer to the maker’s torque; bar straight, brakes reachable, toe overlap pointed out, before riding.',
     );
   if (keys.has('cleatBack') || keys.has('stance') || keys.has('heelOut') || keys.has('shim'))
     say('cleats', false, 'Cleat bolts again after the first ride; one pedal washer only.');
@@ -91,8 +91,21 @@ export function cautionsFor(
   return out;
 }
 
+/** Advice off the bike: to a colleague, and to the rider. */
+export interface Advice {
+  words: string;
+  toRider: string;
+}
+
+/** What is noted of a foot or a shoe, to its owner. */
+const toOwner = (words: string): string =>
+  words.replace(
+    /^(Left|Right) (foot|shoe) /,
+    (_, side: string, what: string) => `Your ${side.toLowerCase()} ${what} is `,
+  );
+
 /** A last is usually some 37 to 38 % as wide as it is long (own rule of thumb from size tables); beyond 2 % of that it is told. */
-function shoeWidth({ body }: Pick<PlanCase, 'body'>): string[] {
+function shoeWidth({ body }: Pick<PlanCase, 'body'>): Advice[] {
   const [width, loaded, plain] = [
     pair(body, 'footWidth'),
     pair(body, 'footLengthLoaded'),
@@ -105,13 +118,30 @@ function shoeWidth({ body }: Pick<PlanCase, 'body'>): string[] {
   });
   if (shares.length === 0) return [];
   const most = Math.max(...shares);
-  if (most >= 0.395) return ['Feet wide for their length: a wide last, rather than a longer shoe.'];
-  return most <= 0.355 ? ['Feet slim for their length: a narrow last, so that the heel stays put.'] : [];
+  if (most >= 0.395)
+    return [
+      {
+        words: 'Feet wide for their length: a wide last, rather than a longer shoe.',
+        toRider:
+          'Your feet are wide for their length: look for a shoe with a wide last rather than a longer one.',
+      },
+    ];
+  return most <= 0.355
+    ? [
+        {
+          words: 'Feet slim for their length: a narrow last, so that the heel stays put.',
+          toRider: 'Your feet are slim for their length: a shoe with a narrow last holds the heel.',
+        },
+      ]
+    : [];
 }
 
 /** Advice that moves nothing on the bike: shoes, crank, stretching (handbook: rules, starting estimates, body tests). */
-export function adviceFor(c: Pick<PlanCase, 'intake' | 'body' | 'bike' | 'measures'>): string[] {
-  const out = [...shoeAdvice(c.body, c.bike).notes, ...shoeWidth(c)];
+export function adviceFor(c: Pick<PlanCase, 'intake' | 'body' | 'bike' | 'measures'>): Advice[] {
+  const out = [
+    ...shoeAdvice(c.body, c.bike).notes.map((words) => ({ words, toRider: toOwner(words) })),
+    ...shoeWidth(c),
+  ];
   const inseam = single(c.body, 'inseam');
   const crank = c.bike.crank.lengthMm;
   const hip = c.measures.find((m) => m.key === 'hipAngleMinDeg');
@@ -127,10 +157,18 @@ export function adviceFor(c: Pick<PlanCase, 'intake' | 'body' | 'bike' | 'measur
       crank > to ? `${crank} mm is over the ${from} to ${to} mm of this inseam` : null,
     ].filter((v) => v !== null);
     if (closes || crank > to)
-      out.push(`Crank: ${evidence.join('; ')}. A shorter one gains twice its difference at the top.`);
+      out.push({
+        words: `Crank: ${evidence.join('; ')}. A shorter one gains twice its difference at the top.`,
+        toRider:
+          'Shorter cranks would give your hips more room at the top of the stroke: worth trying when cranks are next changed.',
+      });
   }
   const raise = worse(c.body, 'straightLegRaise', 'least');
   if (raise !== null && raise < 60)
-    out.push(`Straight-leg raise ${raise}°: hamstring stretching, then look at the bands again.`);
+    out.push({
+      words: `Straight-leg raise ${raise}°: hamstring stretching, then look at the bands again.`,
+      toRider:
+        'Stretch the backs of your thighs, a little every other day: with more length there, reaching down to the bar gets easier.',
+    });
   return out;
 }

@@ -220,7 +220,7 @@ export const MEASURE_REASONS: Record<MeasureKey, string> = {
   footPitch90Deg: 'The foot as it pushes: near level; a habit, and no bolt is turned for it.',
   footPitch180Deg: 'A habit, judged with the knee: pointing toes may hide a saddle that is too high.',
   ankleRangeDeg:
-    'A habit, told and never moved for: much ankling reaches, little is a stiff ankle or a held foot.',
+    'A habit, worth mentioning and no reason to move anything: much ankling reaches, little is a stiff ankle or a held foot.',
   kneeOverSpindleMm: 'Where the knee pushes from: fore-aft of the saddle.',
   hipVerticalTravelMm:
     'A hip that rocks more than before reaches for the pedal; the sticker’s own sliding is in it, so against oneself first.',

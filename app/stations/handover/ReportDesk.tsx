@@ -68,7 +68,7 @@ function Desk({ session, ends }: { session: FitSession; ends: FilmedEnds }) {
         body: session.body,
         bike: leaves,
         measures: ends.last?.measures ?? ends.first?.measures ?? [],
-      }),
+      }).map((a) => a.toRider),
       redFlags: intake.redFlags.map((f) => RED_FLAGS.find((r) => r.key === f.key)!.text),
       halfSteps: protocolOf(session).halfSteps,
       studio,

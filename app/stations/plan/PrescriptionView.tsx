@@ -81,7 +81,7 @@ export function PrescriptionView({
     open: plan.open,
   });
   const open = cautions.filter((q) => q.serious && !planning.acknowledged.includes(q.key));
-  const advice = inUnits(adviceFor(c));
+  const advice = inUnits(adviceFor(c).map((a) => a.words));
   return (
     <Box
       sx={{

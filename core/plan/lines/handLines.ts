@@ -193,7 +193,7 @@ export function handsDraft(
       ...none,
       asks,
       stuck: how.length
-        ? `The hands are wanted ${how.join(' and ')} (${fault}), and what is known of this front gives no way there.`
+        ? `The hands are wanted ${how.join(' and ')} (${fault}), and what is known of this cockpit gives no way there.`
         : null,
     };
   }
