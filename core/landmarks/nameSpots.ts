@@ -36,6 +36,9 @@ function scalesOf(spots: readonly MovingSpot[], pictureWidthPx: number): number[
   return scales.length > 0 ? scales : undefined;
 }
 
+/** Steps about a scale. */
+const FINER = [1, 0.965, 1.035, 0.93, 1.07];
+
 /** The names of a film's spots. */
 export interface NamedSpots {
   /** Of each point the spot, and how sure that is, 0…1. */
@@ -56,8 +59,16 @@ export function nameSpots(
   known: Known & { pictureWidthPx: number },
 ): NamedSpots | null {
   const scales = known.mmPerPx ? undefined : scalesOf(spots, known.pictureWidthPx);
-  const best = solveAll(spots, view, { ...known, scales });
-  if (!best || !isBody(best, view)) return null;
+  const rough = solveAll(spots, view, { ...known, scales });
+  if (!rough || !isBody(rough, view)) return null;
+  // Crank and foot are not known to the millimetre: about the scale found, the one at which all lies best.
+  const best = known.mmPerPx
+    ? rough
+    : solveAll(spots, view, {
+        mmPerPx: null,
+        facing: rough.facing,
+        scales: FINER.map((k) => k * rough.mmPerPx),
+      })!;
   const at = { mmPerPx: best.mmPerPx, facing: best.facing };
   const names: NamedSpots['names'] = {};
   for (const [key, spot] of best.chosen) {

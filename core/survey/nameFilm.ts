@@ -93,19 +93,35 @@ function followSpots(
 /** Shorter stretches between jumps are no path. */
 const LEAST_STRETCH = 5;
 
-/** A path without its stretches on another thing: where it jumps it is cut, and short stretches are left out. */
-function withoutJumps({ at, sure }: Path): Path {
-  const steps = at.slice(1).map((p, i) => distance(p, at[i]));
-  const usual = median(steps.filter(Number.isFinite));
-  const out = at.map((): ImagePoint => ({ x: NaN, y: NaN }));
+/**
+ * A path cut where it leaves one thing for another that looks alike: where it jumps, or turns off more sharply than it does elsewhere.
+ * Each stretch of some length is a path of its own.
+ */
+function stretches({ at, sure }: Path): Path[] {
+  const seen = at.flatMap((p, i) => (isSeen(p) ? [i] : []));
+  const stepTo = (n: number): number => distance(at[seen[n]], at[seen[n - 1]]) / (seen[n] - seen[n - 1]);
+  /** How far it is from where the two before lead; 0 across gaps, where they lead nowhere. */
+  const turnTo = (n: number): number => {
+    if (n < 2 || seen[n] - seen[n - 2] !== 2) return 0;
+    const [a, b, p] = [at[seen[n - 2]], at[seen[n - 1]], at[seen[n]]];
+    return distance(p, { x: 2 * b.x - a.x, y: 2 * b.y - a.y });
+  };
+  const each = seen.map((_, n) => n);
+  const usualStep = median(each.slice(1).map(stepTo));
+  const usualTurn = median(each.slice(2).map(turnTo));
+  const out: Path[] = [];
   let from = 0;
-  for (let i = 0; i <= at.length; i += 1) {
-    const jumps = i > 0 && i < at.length && steps[i - 1] > 2.5 * usual + 5;
-    if (i < at.length && isSeen(at[i]) && !jumps) continue;
-    if (i - from >= LEAST_STRETCH) for (let k = from; k < i; k += 1) out[k] = at[k];
-    from = jumps ? i : i + 1;
+  for (let n = 1; n <= seen.length; n += 1) {
+    const leaves =
+      n < seen.length &&
+      (stepTo(n) > 2.5 * usualStep + 5 || (n - from >= 2 && turnTo(n) > 2.5 * usualTurn + 3));
+    if (n < seen.length && !leaves) continue;
+    const own = new Set(seen.slice(from, n));
+    if (own.size >= LEAST_STRETCH)
+      out.push({ sure, at: at.map((p, i) => (own.has(i) ? p : { x: NaN, y: NaN })) });
+    from = n;
   }
-  return { at: out, sure };
+  return out;
 }
 
 const shareSeen = (p: Path): number => p.at.filter(isSeen).length / p.at.length;
@@ -180,12 +196,11 @@ function pathsOf(
     const i = pictures[k];
     const anew = found[k].filter((s) => !paths.some((p) => isSeen(p.at[i]) && distance(p.at[i], s) < ONE_PX));
     if (anew.length === 0) continue;
-    for (const path of followSpots(
-      film,
-      i,
-      anew.slice(0, Math.max(0, 2 * MOST_SPOTS - paths.length)),
-      look,
-    )) {
+    const fresh = anew.slice(0, Math.max(0, 2 * MOST_SPOTS - paths.length));
+    // What has its path already is followed along: its place is nobody else's.
+    const others = found[k].filter((s) => !anew.includes(s));
+    const followedOn = followSpots(film, i, [...fresh, ...others], look).slice(0, fresh.length);
+    for (const path of followedOn.flatMap(stretches)) {
       const twin = paths.find((p) => {
         const both = p.at.map((q, n) => distance(q, path.at[n])).filter(Number.isFinite);
         return both.length > 3 && both.filter((d) => d < ONE_PX).length > 0.5 * both.length;
@@ -200,7 +215,7 @@ function pathsOf(
     sure,
     at: at.map((p, i) => ({ x: p.x - film.shifts[i].x, y: p.y - film.shifts[i].y })),
   }));
-  return still.map(withoutJumps).filter((p) => shareSeen(p) > LEAST_SEEN && isSmooth(p));
+  return still.filter((p) => shareSeen(p) > LEAST_SEEN && isSmooth(p));
 }
 
 /**

@@ -67,11 +67,27 @@ export function assignLandmarks(options: readonly (readonly Option[])[], bones: 
   return best;
 }
 
-/**
- * The same without limbs, for many spots at once: the cheapest pairing first, each place given once.
- * @returns per landmark the index of the chosen option, or −1 for lost
- */
-export function assignCheapest(options: readonly (readonly Option[])[]): number[] {
+/** More landmarks than this that vie for the same places are given theirs one by one, the cheapest pairing first. */
+const MOST_TOGETHER = 7;
+
+const isOneSpot = (a: ImagePoint, b: ImagePoint): boolean =>
+  (a.x - b.x) ** 2 + (a.y - b.y) ** 2 < ONE_SPOT_PX ** 2;
+
+/** Landmarks that may be on the same place stand in one group, with all that hangs together by such places. */
+function groups(options: readonly (readonly Option[])[]): number[][] {
+  const group = options.map((_, i) => i);
+  const rootOf = (i: number): number => (group[i] === i ? i : (group[i] = rootOf(group[i])));
+  for (let i = 0; i < options.length; i += 1)
+    for (let j = 0; j < i; j += 1)
+      if (rootOf(i) !== rootOf(j) && options[i].some((a) => options[j].some((b) => isOneSpot(a, b))))
+        group[rootOf(i)] = rootOf(j);
+  const out = new Map<number, number[]>();
+  options.forEach((_, i) => out.set(rootOf(i), [...(out.get(rootOf(i)) ?? []), i]));
+  return [...out.values()];
+}
+
+/** The cheapest pairing first, each place given once. */
+function oneByOne(options: readonly (readonly Option[])[]): number[] {
   const chosen = new Array<number>(options.length).fill(-1);
   const pairs = options.flatMap((list, i) =>
     list.flatMap((option, k) => (option.cost < LOST_COST ? [{ i, k, option }] : [])),
@@ -79,10 +95,24 @@ export function assignCheapest(options: readonly (readonly Option[])[]): number[
   pairs.sort((a, b) => a.option.cost - b.option.cost);
   const taken: Option[] = [];
   for (const { i, k, option } of pairs) {
-    if (chosen[i] >= 0) continue;
-    if (taken.some((o) => (o.x - option.x) ** 2 + (o.y - option.y) ** 2 < ONE_SPOT_PX ** 2)) continue;
+    if (chosen[i] >= 0 || taken.some((o) => isOneSpot(o, option))) continue;
     chosen[i] = k;
     taken.push(option);
+  }
+  return chosen;
+}
+
+/**
+ * The same without limbs, for many spots at once: those that vie for the same places are weighed together. Three stickers in a row that
+ * step on by half their distance would each find their neighbour's place the nearest one.
+ * @returns per landmark the index of the chosen option, or −1 for lost
+ */
+export function assignCheapest(options: readonly (readonly Option[])[]): number[] {
+  const chosen = new Array<number>(options.length).fill(-1);
+  for (const group of groups(options)) {
+    const own = group.map((i) => options[i]);
+    const best = group.length > MOST_TOGETHER ? oneByOne(own) : assignLandmarks(own, []);
+    group.forEach((i, n) => (chosen[i] = best[n]));
   }
   return chosen;
 }

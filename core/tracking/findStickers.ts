@@ -17,6 +17,9 @@ const MOST = 40;
 const SMEARED = 30;
 /** What only a smear makes a sticker may be something else. */
 const SMEARED_SURE = 0.6;
+/** What stands out from a dark trouser far and from skin a little is looked for by both: so much less than it stands out at most. */
+const PALER = 0.5;
+const PALER_FROM = 70;
 /** A spot is another than its neighbour from this many radii on. */
 const APART = 1.6;
 
@@ -25,7 +28,10 @@ export function findStickers(frame: PlanarFrame, sticker: Sticker): Spot[] {
   const middle = { x: frame.width / 2, y: frame.height / 2 };
   const reach = Math.max(frame.width, frame.height) / 2;
   const spots: Spot[] = [];
-  const candidates = findCandidates(frame, sticker, { near: middle, reachPx: reach, most: 4 * MOST });
+  const everywhere = { near: middle, reachPx: reach, most: 4 * MOST };
+  const candidates = findCandidates(frame, sticker, everywhere);
+  if (sticker.contrast > PALER_FROM)
+    candidates.push(...findCandidates(frame, { ...sticker, contrast: PALER * sticker.contrast }, everywhere));
   for (const [k, c] of candidates.entries()) {
     const still = centreOn(frame, sticker, c, { x: 0, y: 0 });
     const whole = still && still.areaRatio >= 0.6 && still.areaRatio <= 1.5 && still.colourMiss <= 0.5;
