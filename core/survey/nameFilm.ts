@@ -62,7 +62,7 @@ const SAME_COLOUR = 0.15;
 /** A spot that was not seen for so many pictures is not looked for any more. */
 const GIVE_UP = 6;
 /** Less than this share of the pictures is no path to judge by. */
-const LEAST_SEEN = 0.35;
+const LEAST_SEEN = 0.45;
 
 interface Path {
   at: ImagePoint[];
@@ -92,6 +92,21 @@ function followSpots(
 
 /** Shorter stretches between jumps are no path. */
 const LEAST_STRETCH = 5;
+
+/** A path without its stretches on another thing: where it jumps it is cut, and short stretches are left out. */
+function withoutJumps({ at, sure }: Path): Path {
+  const steps = at.slice(1).map((p, i) => distance(p, at[i]));
+  const usual = median(steps.filter(Number.isFinite));
+  const out = at.map((): ImagePoint => ({ x: NaN, y: NaN }));
+  let from = 0;
+  for (let i = 0; i <= at.length; i += 1) {
+    const jumps = i > 0 && i < at.length && steps[i - 1] > 2.5 * usual + 5;
+    if (i < at.length && isSeen(at[i]) && !jumps) continue;
+    if (i - from >= LEAST_STRETCH) for (let k = from; k < i; k += 1) out[k] = at[k];
+    from = jumps ? i : i + 1;
+  }
+  return { at: out, sure };
+}
 
 /**
  * A path cut where it leaves one thing for another that looks alike: where it jumps, or turns off more sharply than it does elsewhere.
@@ -142,6 +157,15 @@ function isSmooth({ at }: Path): boolean {
   const [xs, ys] = [seen.map((p) => p.x), seen.map((p) => p.y)];
   const way = Math.hypot(Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys));
   return bends[Math.floor(0.9 * bends.length)] < 1.5 + 0.1 * way && bends[bends.length - 1] < 3 + 0.25 * way;
+}
+
+/** A piece of a path that wandered counts where it is most of the film. */
+const LEAST_PIECE = 0.55;
+
+/** A path as that of one thing, its jumps left out; where it is none, the stretches that each may be of one. */
+function asOneThing(path: Path): Path[] {
+  const whole = withoutJumps(path);
+  return isSmooth(whole) ? [whole] : stretches(path).filter((p) => shareSeen(p) > LEAST_PIECE);
 }
 
 /** How far a path goes, without its farthest few places. */
@@ -200,7 +224,7 @@ function pathsOf(
     // What has its path already is followed along: its place is nobody else's.
     const others = found[k].filter((s) => !anew.includes(s));
     const followedOn = followSpots(film, i, [...fresh, ...others], look).slice(0, fresh.length);
-    for (const path of followedOn.flatMap(stretches)) {
+    for (const path of followedOn.flatMap(asOneThing)) {
       const twin = paths.find((p) => {
         const both = p.at.map((q, n) => distance(q, path.at[n])).filter(Number.isFinite);
         return both.length > 3 && both.filter((d) => d < ONE_PX).length > 0.5 * both.length;

@@ -3,7 +3,7 @@ import type { Landmark } from '../landmarks/landmarks.ts';
 import { distance, type ImagePoint } from '../math/vec.ts';
 
 /** Below this a name is asked about: it is never taken for sure. */
-export const SURE = 0.6;
+export const SURE = 0.66;
 
 /** A point that is proposed: where, on a sticker or by eye, and how sure its name is; what the fitter has put or confirmed is 1. */
 export interface ProposedPoint extends ImagePoint {
