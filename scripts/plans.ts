@@ -40,7 +40,10 @@ ${story.complaint}
 
 Out in the film: ${out.length === 0 ? 'nothing' : out.map((m) => measureText(m)).join('; ')}.
 
-${part('Now', plan.now)}${part('Try and ask', plan.try)}${plan.ask.length ? `### Ask first\n\n${plan.ask.map((a) => `- ${a.question} (${a.because})`).join('\n')}\n\n` : ''}${plan.later.length ? `### After the next film\n\n${plan.later.map((l) => `- ${l.further ? 'Further: ' : ''}${title(l)} (${l.probability})`).join('\n')}\n\n` : ''}${roundLines(plan).length === 0 ? 'Nothing is moved.\n\n' : ''}${list('Said', [...plan.conflicts, ...plan.heldBack, ...plan.seenThrough, ...plan.noted])}${plan.open.length ? `Still out: ${plan.open.map((o) => `${MEASURE_NAMES[o.key].toLowerCase()} (${o.words})`).join('; ')}.\n\n` : ''}${list('Off the bike', adviceFor(c).map((a) => a.words))}${list(
+${part('Now', plan.now)}${part('Try and ask', plan.try)}${plan.ask.length ? `### Ask first\n\n${plan.ask.map((a) => `- ${a.question} (${a.because})`).join('\n')}\n\n` : ''}${plan.later.length ? `### After the next film\n\n${plan.later.map((l) => `- ${l.further ? 'Further: ' : ''}${title(l)} (${l.probability})`).join('\n')}\n\n` : ''}${roundLines(plan).length === 0 ? 'Nothing is moved.\n\n' : ''}${list('Said', [...plan.conflicts, ...plan.heldBack, ...plan.seenThrough, ...plan.noted])}${plan.open.length ? `Still out: ${plan.open.map((o) => `${MEASURE_NAMES[o.key].toLowerCase()} (${o.words})`).join('; ')}.\n\n` : ''}${list(
+    'Off the bike',
+    adviceFor(c).map((a) => a.words),
+  )}${list(
     'Cautions',
     cautionsFor(c, plan).map((q) => q.words),
   )}${story.judged}

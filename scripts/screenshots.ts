@@ -83,7 +83,7 @@ await shot(page, 'plan');
 const story = await open({ width: 1280, height: 800 });
 await story.goto('/sessions/maren-1/trial?view=ladder');
 await story.getByTestId('ladder-answer').waitFor();
-await story.getByText('band 42').waitFor();
+await story.getByText(/^band .*42$/).waitFor();
 await shot(story, 'ladder');
 await story.goto('/sessions/maren-1/trial?view=compare');
 await story.getByTestId('kappa').waitFor();
