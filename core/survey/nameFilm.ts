@@ -194,8 +194,12 @@ function pathsOf(
 ): Path[] | null {
   const found: Spot[][] = [];
   for (const i of pictures) {
-    const list = findStickers(film.frames[i], look);
-    if (list.filter((s) => s.sure > HALF_SURE).length >= PATTERN) return null;
+    const isPattern = (spots: readonly Spot[]): boolean =>
+      spots.filter((s) => s.sure > HALF_SURE).length >= PATTERN;
+    let list = findStickers(film.frames[i], look);
+    // Stripes in the stickers' colour: what stands out as they do is less.
+    if (isPattern(list)) list = findStickers(film.frames[i], look, false);
+    if (isPattern(list)) return null;
     // Stickers of a second size: a dot is found by the size that it is most whole in.
     for (const size of sizes)
       for (const spot of findStickers(film.frames[i], size)) {

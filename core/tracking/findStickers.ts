@@ -23,14 +23,17 @@ const PALER_FROM = 70;
 /** A spot is another than its neighbour from this many radii on. */
 const APART = 1.6;
 
-/** All places of a frame that look like a sticker, the surest first. */
-export function findStickers(frame: PlanarFrame, sticker: Sticker): Spot[] {
+/**
+ * All places of a frame that look like a sticker, the surest first.
+ * @param pale those too that stand out by half as much
+ */
+export function findStickers(frame: PlanarFrame, sticker: Sticker, pale = true): Spot[] {
   const middle = { x: frame.width / 2, y: frame.height / 2 };
   const reach = Math.max(frame.width, frame.height) / 2;
   const spots: Spot[] = [];
   const everywhere = { near: middle, reachPx: reach, most: 4 * MOST };
   const candidates = findCandidates(frame, sticker, everywhere);
-  if (sticker.contrast > PALER_FROM)
+  if (pale && sticker.contrast > PALER_FROM)
     candidates.push(...findCandidates(frame, { ...sticker, contrast: PALER * sticker.contrast }, everywhere));
   for (const [k, c] of candidates.entries()) {
     const still = centreOn(frame, sticker, c, { x: 0, y: 0 });
