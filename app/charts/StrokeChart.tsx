@@ -96,7 +96,7 @@ const curvePath = (values: readonly number[], y: ScaleLinear<number, number>): s
   )(closed(values)) ?? '';
 
 /** What stands still: axes, target band, the measured curve and its spread. Drawn anew only when one of them changes. */
-const Still = memo(function Ground(props: Drawn) {
+const Still = memo(function Still(props: Drawn) {
   const { measured, spread, sure, target, unit, compared, height = HEIGHT } = props;
   const { palette } = useTheme();
   const clipId = useId();

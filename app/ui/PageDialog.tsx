@@ -48,13 +48,7 @@ export function PageDialog({
           <Typography>What you typed is not stored yet.</Typography>
           <span>
             <Button onClick={() => setAsking(false)}>Go on</Button>
-            <Button
-              color="error"
-              onClick={() => {
-                setAsking(false);
-                onClose();
-              }}
-            >
+            <Button color="error" onClick={close}>
               Discard it
             </Button>
           </span>

@@ -1,6 +1,6 @@
 import { isBody, solveAll, type Known } from './layout.ts';
-import { type Landmark, type View } from './landmarks.ts';
-import { type MovingSpot } from './relations.ts';
+import type { Landmark, View } from './landmarks.ts';
+import type { MovingSpot } from './relations.ts';
 
 /** A pedal's way up and down, mm: twice a crank of 165 to 175 mm, and what the foot's tilt adds. */
 const RISES_MM = [330, 347, 365];

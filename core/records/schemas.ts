@@ -1,7 +1,7 @@
-import { CURRENCIES } from '../units/money.ts';
 import Joi from 'joi';
 import { MEASURE_KEYS, type Protocol } from '../protocol/protocols.ts';
 import { LANDMARKS } from '../landmarks/landmarks.ts';
+import { CURRENCIES } from '../units/money.ts';
 import { RECORD_VERSIONS, upToDate, type RecordKind } from './migrations.ts';
 import { bikeSchema, bodySchema, intakeSchema } from './stationSchemas.ts';
 import { devicesSchema } from '../kinematics/devices.ts';

@@ -1,10 +1,10 @@
-import type { Currency } from '../units/money.ts';
 import type { Part } from '../bike/parts.ts';
 import type { BikeSetup } from '../bike/setup.ts';
 import type { BodyRecord } from '../body/bodyTests.ts';
 import type { ImagePoint } from '../math/vec.ts';
 import type { Intake } from '../intake/intake.ts';
 import type { LengthUnit } from '../units/length.ts';
+import type { Currency } from '../units/money.ts';
 import type { MassUnit } from '../units/mass.ts';
 import type { WheelRims } from '../camera/keystone.ts';
 import type { Landmark, View } from '../landmarks/landmarks.ts';

@@ -90,30 +90,48 @@ function followSpots(
   return paths;
 }
 
-/** Shorter stretches between jumps are no path. */
+/** Shorter stretches are no path. */
 const LEAST_STRETCH = 5;
 
-/** A path without its stretches on another thing: where it jumps it is cut, and short stretches are left out. */
-function withoutJumps({ at, sure }: Path): Path {
-  const steps = at.slice(1).map((p, i) => distance(p, at[i]));
-  const usual = median(steps.filter(Number.isFinite));
-  const out = at.map((): ImagePoint => ({ x: NaN, y: NaN }));
+const framesSeen = ({ at }: Path): number[] => at.flatMap((p, i) => (isSeen(p) ? [i] : []));
+
+/** The path on some of its frames alone. */
+function only({ at, sure }: Path, frames: readonly number[]): Path {
+  const own = new Set(frames);
+  return { sure, at: at.map((p, i) => (own.has(i) ? p : { x: NaN, y: NaN })) };
+}
+
+/**
+ * Frames cut into the stretches between breaks, without those that are too short.
+ * @param breaks whether a stretch that began at an index ends before another
+ */
+function stretchesOf(frames: readonly number[], breaks: (n: number, from: number) => boolean): number[][] {
+  const out: number[][] = [];
   let from = 0;
-  for (let i = 0; i <= at.length; i += 1) {
-    const jumps = i > 0 && i < at.length && steps[i - 1] > 2.5 * usual + 5;
-    if (i < at.length && isSeen(at[i]) && !jumps) continue;
-    if (i - from >= LEAST_STRETCH) for (let k = from; k < i; k += 1) out[k] = at[k];
-    from = jumps ? i : i + 1;
+  for (let n = 1; n <= frames.length; n += 1) {
+    if (n < frames.length && !breaks(n, from)) continue;
+    if (n - from >= LEAST_STRETCH) out.push(frames.slice(from, n));
+    from = n;
   }
-  return { at: out, sure };
+  return out;
+}
+
+/** A path without its stretches on another thing: where it jumps or is lost it is cut, and short stretches are left out. */
+function withoutJumps(path: Path): Path {
+  const seen = framesSeen(path);
+  const isNext = (n: number): boolean => seen[n] - seen[n - 1] === 1;
+  const stepTo = (n: number): number => distance(path.at[seen[n]], path.at[seen[n - 1]]);
+  const usual = median(seen.flatMap((_, n) => (n > 0 && isNext(n) ? [stepTo(n)] : [])));
+  return only(path, stretchesOf(seen, (n) => !isNext(n) || stepTo(n) > 2.5 * usual + 5).flat());
 }
 
 /**
  * A path cut where it leaves one thing for another that looks alike: where it jumps, or turns off more sharply than it does elsewhere.
  * Each stretch of some length is a path of its own.
  */
-function stretches({ at, sure }: Path): Path[] {
-  const seen = at.flatMap((p, i) => (isSeen(p) ? [i] : []));
+function pieces(path: Path): Path[] {
+  const { at } = path;
+  const seen = framesSeen(path);
   const stepTo = (n: number): number => distance(at[seen[n]], at[seen[n - 1]]) / (seen[n] - seen[n - 1]);
   /** How far it is from where the two before lead; 0 across gaps, where they lead nowhere. */
   const turnTo = (n: number): number => {
@@ -124,19 +142,10 @@ function stretches({ at, sure }: Path): Path[] {
   const each = seen.map((_, n) => n);
   const usualStep = median(each.slice(1).map(stepTo));
   const usualTurn = median(each.slice(2).map(turnTo));
-  const out: Path[] = [];
-  let from = 0;
-  for (let n = 1; n <= seen.length; n += 1) {
-    const leaves =
-      n < seen.length &&
-      (stepTo(n) > 2.5 * usualStep + 5 || (n - from >= 2 && turnTo(n) > 2.5 * usualTurn + 3));
-    if (n < seen.length && !leaves) continue;
-    const own = new Set(seen.slice(from, n));
-    if (own.size >= LEAST_STRETCH)
-      out.push({ sure, at: at.map((p, i) => (own.has(i) ? p : { x: NaN, y: NaN })) });
-    from = n;
-  }
-  return out;
+  return stretchesOf(
+    seen,
+    (n, from) => stepTo(n) > 2.5 * usualStep + 5 || (n - from >= 2 && turnTo(n) > 2.5 * usualTurn + 3),
+  ).map((frames) => only(path, frames));
 }
 
 const shareSeen = (p: Path): number => p.at.filter(isSeen).length / p.at.length;
@@ -165,7 +174,7 @@ const LEAST_PIECE = 0.55;
 /** A path as that of one thing, its jumps left out; where it is none, the stretches that each may be of one. */
 function asOneThing(path: Path): Path[] {
   const whole = withoutJumps(path);
-  return isSmooth(whole) ? [whole] : stretches(path).filter((p) => shareSeen(p) > LEAST_PIECE);
+  return isSmooth(whole) ? [whole] : pieces(path).filter((p) => shareSeen(p) > LEAST_PIECE);
 }
 
 /** How far a path goes, without its farthest few places. */
@@ -192,10 +201,10 @@ function pathsOf(
   look: Sticker,
   sizes: readonly Sticker[],
 ): Path[] | null {
+  const isPattern = (spots: readonly Spot[]): boolean =>
+    spots.filter((s) => s.sure > HALF_SURE).length >= PATTERN;
   const found: Spot[][] = [];
   for (const i of pictures) {
-    const isPattern = (spots: readonly Spot[]): boolean =>
-      spots.filter((s) => s.sure > HALF_SURE).length >= PATTERN;
     let list = findStickers(film.frames[i], look);
     // Stripes in the stickers' colour: what stands out as they do is less.
     if (isPattern(list)) list = findStickers(film.frames[i], look, false);

@@ -1,6 +1,6 @@
 import { solveSymmetric } from '../math/solveSymmetric.ts';
 import { median } from '../math/statistics.ts';
-import { type ImagePoint } from '../math/vec.ts';
+import type { ImagePoint } from '../math/vec.ts';
 import type { PlanarFrame } from '../tracking/frame.ts';
 
 /** Directions in which the tyre's edge is looked for. */

@@ -97,7 +97,7 @@ export function standOf(ladder: Ladder, answers: readonly RungWord[] = []): Ladd
   const helped = answers.indexOf('helped');
   return {
     ladder,
-    answers: answers,
+    answers,
     helped: helped < 0 ? null : helped,
     next: helped >= 0 || answers.length >= ladder.rungs.length ? null : answers.length,
   };

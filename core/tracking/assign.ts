@@ -17,6 +17,8 @@ const LOST_COST = 14;
 
 /** Two places closer than this are the same spot, px. */
 const ONE_SPOT_PX = 2;
+const isOneSpot = (a: ImagePoint, b: ImagePoint): boolean =>
+  (a.x - b.x) ** 2 + (a.y - b.y) ** 2 < ONE_SPOT_PX ** 2;
 
 /** A limb may seem to change by out-of-plane motion and soft tissue: 3 % and a pixel. */
 const lengthSigma = (lengthPx: number): number => 1 + 0.03 * lengthPx;
@@ -46,7 +48,7 @@ export function assignLandmarks(options: readonly (readonly Option[])[], bones: 
       for (let j = 0; j < i; j += 1) {
         const other = at[j];
         // One spot is one landmark's: two that look alike are not both found on the sticker between them.
-        if (other && (option.x - other.x) ** 2 + (option.y - other.y) ** 2 < ONE_SPOT_PX ** 2) return;
+        if (other && isOneSpot(option, other)) return;
       }
       let c = cost + option.cost;
       for (const bone of closing[i]) {
@@ -69,9 +71,6 @@ export function assignLandmarks(options: readonly (readonly Option[])[], bones: 
 
 /** More landmarks than this that vie for the same places are given theirs one by one, the cheapest pairing first. */
 const MOST_TOGETHER = 7;
-
-const isOneSpot = (a: ImagePoint, b: ImagePoint): boolean =>
-  (a.x - b.x) ** 2 + (a.y - b.y) ** 2 < ONE_SPOT_PX ** 2;
 
 /** Landmarks that may be on the same place stand in one group, with all that hangs together by such places. */
 function groups(options: readonly (readonly Option[])[]): number[][] {

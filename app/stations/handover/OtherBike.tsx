@@ -18,7 +18,7 @@ import { Fields, Sheet } from '../../ui/Desk';
 import { LengthField, NumberField } from '../../ui/NumberField';
 import { useSet } from '../../session/useSet';
 import { WordsField } from '../../ui/WordsField';
-import { Result } from './OtherBikeResult';
+import { OtherBikeResult } from './OtherBikeResult';
 
 /** What is asked of the other bike, in the order of its sheet. */
 const OTHER_FIELDS: readonly (readonly [key: keyof typeof BIKE_BOUNDS, label: string, how?: string])[] = [
@@ -180,7 +180,7 @@ export function OtherBike({ session }: { session: FitSession }) {
           <Button onClick={() => set('handOver.other', null)}>Another frame instead</Button>
         </Box>
       </Sheet>
-      {result && <Result t={result} other={other} />}
+      {result && <OtherBikeResult t={result} other={other} />}
     </Box>
   );
 }

@@ -1,5 +1,3 @@
-import { moneyText } from '../../../core/units/money.ts';
-import { useInUnits } from '../../ui/useInUnits';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Table from '@mui/material/Table';
@@ -10,15 +8,18 @@ import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import { useMemo } from 'react';
 import { resolveBike } from '../../../core/bike/resolve.ts';
-import { type BikeSetup } from '../../../core/bike/setup.ts';
+import type { BikeSetup } from '../../../core/bike/setup.ts';
 import { away, type Transfer } from '../../../core/report/transfer.ts';
 import { applyMoves } from '../../../core/plan/controls/controls.ts';
 import { lengthWithUnit } from '../../../core/units/length.ts';
 import { BikeDrawing } from '../../ui/drawings/BikeDrawing';
 import { Sheet } from '../../ui/Desk';
 import { useStudio } from '../../session/useStudio';
+import { buildPrice } from '../../ui/words/buildPrice';
+import { useInUnits } from '../../ui/useInUnits';
 
-export function Result({ t, other }: { t: Transfer; other: BikeSetup }) {
+/** What rebuilds the position on the other bike, how near it comes, and the bike as it would stand. */
+export function OtherBikeResult({ t, other }: { t: Transfer; other: BikeSetup }) {
   const { lengthUnit, currency } = useStudio();
   const inUnits = useInUnits();
   const mm = (v: number): string => lengthWithUnit(Math.round(v), lengthUnit);
@@ -123,15 +124,7 @@ export function Result({ t, other }: { t: Transfer; other: BikeSetup }) {
                 <TableRow key={f.words}>
                   <TableCell>{inUnits(f.words)}</TableCell>
                   <TableCell align="right">{away(f.offMm)}</TableCell>
-                  <TableCell align="right">
-                    {f.price === null
-                      ? f.inBin
-                        ? 'no price'
-                        : 'to order'
-                      : f.price === 0
-                        ? 'nothing'
-                        : moneyText(f.price, currency)}
-                  </TableCell>
+                  <TableCell align="right">{buildPrice(f, currency)}</TableCell>
                 </TableRow>
               ))}
             </TableBody>

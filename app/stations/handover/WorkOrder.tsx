@@ -1,4 +1,3 @@
-import { moneyText } from '../../../core/units/money.ts';
 import Box from '@mui/material/Box';
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
@@ -9,6 +8,7 @@ import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import { useMemo } from 'react';
+import { moneyText } from '../../../core/units/money.ts';
 import { fieldName } from '../../../core/bike/fields.ts';
 import { boughtMoves, partsBetween, RETORQUE, totalOf } from '../../../core/report/orders.ts';
 import { workOrderOf } from '../../../core/report/report.ts';

@@ -1,6 +1,3 @@
-import { moneyText } from '../../../core/units/money.ts';
-import { useStudio } from '../../session/useStudio';
-import { useInUnits } from '../../ui/useInUnits';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Table from '@mui/material/Table';
@@ -16,6 +13,9 @@ import type { Moves } from '../../../core/plan/controls/controls.ts';
 import { buildsFor } from '../../../core/plan/cockpitBuilds.ts';
 import { LengthField } from '../../ui/NumberField';
 import type { VisitCase } from '../../../core/visit/visitCase.ts';
+import { buildPrice } from '../../ui/words/buildPrice';
+import { useInUnits } from '../../ui/useInUnits';
+import { useStudio } from '../../session/useStudio';
 
 const bounds = Joi.number().min(-120).max(120).messages({
   'number.min': 'Within 120 mm of where they are.',
@@ -71,15 +71,7 @@ export const BuildFinder = memo(function BuildFinder({
               <TableRow key={o.words}>
                 <TableCell>{inUnits(o.words)}</TableCell>
                 <TableCell align="right">{Math.round(o.missMm)} mm</TableCell>
-                <TableCell align="right">
-                  {o.price === null
-                    ? o.inBin
-                      ? 'no price'
-                      : 'to order'
-                    : o.price === 0
-                      ? 'nothing'
-                      : moneyText(o.price, currency)}
-                </TableCell>
+                <TableCell align="right">{buildPrice(o, currency)}</TableCell>
                 <TableCell align="right">
                   <Button size="small" onClick={() => onTake({ ...rest, ...o.moves })}>
                     On the bench

@@ -10,7 +10,7 @@ import { RED_FLAGS } from '../../../core/intake/intake.ts';
 import { adviceFor, cautionsFor } from '../../../core/plan/cautions.ts';
 import { CONTROLS, type ControlKey } from '../../../core/plan/controls/controlTable.ts';
 
-import { type Decision, type PlanLine, type Prescription } from '../../../core/plan/terms/plan.ts';
+import type { Decision, PlanLine, Prescription } from '../../../core/plan/terms/plan.ts';
 import { setupNow } from '../../../core/visit/setups.ts';
 import { valuesOf } from '../../../core/visit/progress.ts';
 import type { FitSession } from '../../../core/records/types.ts';
@@ -21,7 +21,7 @@ import { KeepPlan } from './KeepPlan';
 import { lineTitle } from '../../ui/words/moveText';
 import { PlanLines, QuietLines } from './PlanLines';
 import { SchoolsChoice } from './SchoolsChoice';
-import { type VisitCase } from '../../../core/visit/visitCase.ts';
+import type { VisitCase } from '../../../core/visit/visitCase.ts';
 import { roundNow } from '../../../core/visit/setups.ts';
 import type { LengthUnit } from '../../../core/units/length.ts';
 import { AskFirst } from './AskFirst';

@@ -1,6 +1,7 @@
 import Box from '@mui/material/Box';
 import { useTheme } from '@mui/material/styles';
 import { line, scaleLinear } from 'd3';
+import { memo } from 'react';
 import { evaluateCurve } from '../../../core/math/harmonics.ts';
 import { HiddenTable } from '../../charts/HiddenTable';
 import type { FrontalReading } from '../../../core/kinematics/frontalReading.ts';
@@ -8,6 +9,25 @@ import type { FrontalReading } from '../../../core/kinematics/frontalReading.ts'
 const W = 480;
 const H = 300;
 const MARGIN = 34;
+
+/** How far outward the foot stands, mm. */
+const footMm = (leg: FrontalReading['legs']['left']): number =>
+  leg.kneeLateralMm.curve.mean - leg.kneeOverFootMm.curve.mean;
+
+/** The paths in figures; they do not move with the cursor. */
+const AsTable = memo(function AsTable({ reading: { legs } }: { reading: FrontalReading }) {
+  return (
+    <HiddenTable
+      caption="Knee paths seen from behind, mm"
+      columns={['Leg', 'Width of the path', 'Foot from the bike’s middle']}
+      rows={(['left', 'right'] as const).map((side) => [
+        side,
+        legs[side].pathWidthMm.value.toFixed(0),
+        Math.abs(footMm(legs[side])).toFixed(0),
+      ])}
+    />
+  );
+});
 
 /**
  * Both knees' ways in the plane across the bike, to scale, seen from behind whichever way it was filmed, each over its foot: push
@@ -22,7 +42,7 @@ export function KneeTrace({ reading, cursorDeg }: { reading: FrontalReading; cur
       out * v,
       leg.kneeHeightMm.meanOnGrid[i],
     ]);
-    const foot = out * (leg.kneeLateralMm.curve.mean - leg.kneeOverFootMm.curve.mean);
+    const foot = out * footMm(leg);
     const own = cursorDeg === null ? null : cursorDeg + (side === 'left' ? 180 : 0);
     const now =
       own === null
@@ -108,11 +128,7 @@ export function KneeTrace({ reading, cursorDeg }: { reading: FrontalReading; cur
           );
         })}
       </svg>
-      <HiddenTable
-        caption="Knee paths seen from behind, mm"
-        columns={['Leg', 'Width of the path', 'Foot from the bike’s middle']}
-        rows={sides.map(({ side, width, foot }) => [side, width.value.toFixed(0), Math.abs(foot).toFixed(0)])}
-      />
+      <AsTable reading={reading} />
     </Box>
   );
 }

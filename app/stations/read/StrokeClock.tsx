@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box';
 import { useTheme } from '@mui/material/styles';
 import { lineRadial, scaleLinear, curveLinearClosed } from 'd3';
-import type { PointerEvent } from 'react';
+import { useMemo, type PointerEvent } from 'react';
 import { RAD_PER_DEG } from '../../../core/math/angles.ts';
 import { HiddenTable } from '../../charts/HiddenTable';
 import { GRID_DEG } from '../../../core/kinematics/curves.ts';
@@ -17,10 +17,16 @@ interface Props {
 }
 
 const R = 100;
+const COLUMNS = ['Hour', 'Mean, degrees'];
 
 /** The same curve on the crank's own clock: the crank's position round the dial, the angle outwards. */
 export function StrokeClock({ label, values, spread, cursorDeg, onCursor, mirrored }: Props) {
   const { palette } = useTheme();
+  // The cursor moves many times a second; these figures do not.
+  const hours = useMemo(
+    () => Array.from({ length: 12 }, (_, h) => [h === 0 ? 12 : h, values[12 * h].toFixed(1)]),
+    [values],
+  );
   const low = Math.min(...values);
   const high = Math.max(...values);
   const r = scaleLinear([low - 0.35 * Math.max(4, high - low), high], [0, R]);
@@ -108,11 +114,7 @@ export function StrokeClock({ label, values, spread, cursorDeg, onCursor, mirror
           </g>
         )}
       </svg>
-      <HiddenTable
-        caption={`${label} on the crank’s clock`}
-        columns={['Hour', 'Mean, degrees']}
-        rows={Array.from({ length: 12 }, (_, h) => [h === 0 ? 12 : h, values[12 * h].toFixed(1)])}
-      />
+      <HiddenTable caption={`${label} on the crank’s clock`} columns={COLUMNS} rows={hours} />
     </Box>
   );
 }

@@ -60,7 +60,7 @@ export function LadderChart({ sweep, unit, line }: { sweep: Sweep; unit: string;
         aria-label="Step ladder"
         style={{ display: 'block' }}
       >
-        {line && band && (band.low !== null || band.high !== null) && (
+        {band && (band.low !== null || band.high !== null) && (
           <TargetBand
             band={band}
             scale={v}

@@ -1,4 +1,3 @@
-import { useStudio } from '../../session/useStudio';
 import Delete from '@mui/icons-material/DeleteOutlined';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
@@ -8,6 +7,7 @@ import { DataGrid, GridActionsCellItem, type GridColDef } from '@mui/x-data-grid
 import { nanoid } from 'nanoid';
 import { useContext, useEffect, useMemo, useRef, useState } from 'react';
 import { data, useFetcher } from 'react-router';
+import { useStudio } from '../../session/useStudio';
 import { PART_KINDS, PART_NUMBERS, UNMEASURED_PART, type Part } from '../../../core/bike/parts.ts';
 import { writePartsCsv } from '../../../core/formats/partsCsv.ts';
 import { partSchema } from '../../../core/records/schemas.ts';

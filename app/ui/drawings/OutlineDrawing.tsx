@@ -1,6 +1,6 @@
 import Box from '@mui/material/Box';
 import { useTheme } from '@mui/material/styles';
-import { memo } from 'react';
+import { memo, type SVGProps } from 'react';
 import type { ResolvedBike } from '../../../core/bike/resolve.ts';
 import type { Vec2 } from '../../../core/math/vec.ts';
 import type { Outline } from '../../../core/model/predict.ts';
@@ -50,6 +50,30 @@ function headPath({ hip, shoulder }: Outline): string {
   return `${limb(along(60), along(130), 40, 34)} M${X(c.x) - rx},${Y(c.y)} a${rx},${ry} 0 1 0 ${2 * rx},0 a${rx},${ry} 0 1 0 ${-2 * rx},0 Z`;
 }
 
+type Stroke = Pick<SVGProps<SVGLineElement>, 'stroke' | 'strokeWidth' | 'strokeLinecap'>;
+
+/** The saddle from where it is sat on to its nose, moved by so much, mm. */
+function Saddle({
+  points: { sit, nose },
+  by = { x: 0, y: 0 },
+  ...line
+}: { points: ResolvedBike['points']; by?: Vec2 } & Stroke) {
+  if (!sit || !nose) return null;
+  return (
+    <line
+      x1={X(sit.x - 60 + by.x)}
+      y1={Y(sit.y + by.y)}
+      x2={X(nose.x + by.x)}
+      y2={Y(nose.y + by.y)}
+      {...line}
+    />
+  );
+}
+
+const Crank = ({ spindle, ...line }: { spindle: Vec2 } & Stroke) => (
+  <line x1={X(0)} y1={Y(0)} x2={X(spindle.x)} y2={Y(spindle.y)} {...line} />
+);
+
 const WHEEL_MM = 335;
 
 /** Bike and rider as measured: what stands still while something is tried. */
@@ -89,26 +113,9 @@ const Still = memo(function Still({
         strokeDasharray="2 4"
       />
       <circle cx={X(0)} cy={Y(0)} r={4} fill={palette.text.secondary} />
-      {points.sit && points.nose && (
-        <line
-          x1={X(points.sit.x - 60)}
-          y1={Y(points.sit.y)}
-          x2={X(points.nose.x)}
-          y2={Y(points.nose.y)}
-          stroke={palette.text.secondary}
-          strokeWidth={4}
-          strokeLinecap="round"
-        />
-      )}
+      <Saddle points={points} stroke={palette.text.secondary} strokeWidth={4} strokeLinecap="round" />
       <path d={bodyPath(measured)} fill={palette.ink.faint} fillOpacity={0.75} stroke="none" />
-      <line
-        x1={X(0)}
-        y1={Y(0)}
-        x2={X(measured.spindle.x)}
-        y2={Y(measured.spindle.y)}
-        stroke={palette.text.secondary}
-        strokeWidth={4}
-      />
+      <Crank spindle={measured.spindle} stroke={palette.text.secondary} strokeWidth={4} />
     </>
   );
 });
@@ -147,24 +154,8 @@ export function OutlineDrawing({
           aria-hidden
           style={{ position: 'absolute', inset: 0, willChange: 'transform' }}
         >
-          {points.sit && points.nose && (
-            <line
-              x1={X(points.sit.x - 60 + sitShiftMm.x)}
-              y1={Y(points.sit.y + sitShiftMm.y)}
-              x2={X(points.nose.x + sitShiftMm.x)}
-              y2={Y(points.nose.y + sitShiftMm.y)}
-              stroke={palette.ink.predicted}
-              strokeWidth={2.5}
-            />
-          )}
-          <line
-            x1={X(0)}
-            y1={Y(0)}
-            x2={X(predicted.spindle.x)}
-            y2={Y(predicted.spindle.y)}
-            stroke={palette.ink.predicted}
-            strokeWidth={2}
-          />
+          <Saddle points={points} by={sitShiftMm} stroke={palette.ink.predicted} strokeWidth={2.5} />
+          <Crank spindle={predicted.spindle} stroke={palette.ink.predicted} strokeWidth={2} />
           <path
             d={bodyPath(predicted)}
             fill="none"
