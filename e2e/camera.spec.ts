@@ -1,6 +1,6 @@
 import { expect, test } from './watched.ts';
 import { chromiumLaunch } from './chromium.ts';
-import { newSession } from './studio.ts';
+import { saved, newSession } from './studio.ts';
 
 test.use({
   launchOptions: {
@@ -27,7 +27,7 @@ test('a take is recorded here: countdown, self-stop, kept as a file that opens a
   const take = page.getByRole('region', { name: 'Takes' });
   await expect(take).toContainText(/recorded .*\.webm, [23]\.\d s/);
   await expect(page.getByTestId('check-rate')).toContainText('film again');
-  await expect(page.getByText('Saved on this device')).toBeVisible();
+  await saved(page);
   await page.reload();
   await page.getByTestId('frame-readout').waitFor();
 });

@@ -1,5 +1,6 @@
 import { expect, test, watch, type Page } from './watched.ts';
 import { chromiumLaunch } from './chromium.ts';
+import { saved } from './studio.ts';
 
 /** What each page shows once its figures stand. */
 const PAGES: readonly (readonly [path: string, stands: string])[] = [
@@ -38,7 +39,7 @@ test('every page agrees with itself in both conventions: figures, bands and verd
     await page.goto('/sessions/maren-1/read');
     await page.getByRole('button', { name: button }).click();
     await expect(page.getByRole('button', { name: button })).toHaveAttribute('aria-pressed', 'true');
-    await expect(page.getByText('Saved on this device')).toBeAttached();
+    await saved(page);
     const out: string[][] = [];
     for (const p of PAGES) out.push(await lines(page, p));
     return out;

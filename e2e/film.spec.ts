@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { expect, test, type Page } from './watched.ts';
-import { newSession } from './studio.ts';
+import { saved, newSession } from './studio.ts';
 
 const fixture = (name: string): string => fileURLToPath(new URL(`./files/${name}`, import.meta.url));
 
@@ -31,6 +31,7 @@ test('a film damaged in its middle is taken in, its damage said, and its whole p
   await damage.getByRole('button', { name: /^Use frames 0 to \d+/ }).click();
   await expect(damage).toContainText('The part that is read is whole');
   await expect(page.getByText(/^Read from frame 0 to \d+ of/)).toBeVisible();
+  await saved(page);
   // Known after a reload, without being looked through again.
   await page.reload();
   await expect(damage).toContainText('The part that is read is whole');

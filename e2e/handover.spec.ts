@@ -2,12 +2,10 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { storedDrafts, storedVisit } from './studio.ts';
+import { saved, storedDrafts, storedVisit } from './studio.ts';
 import { expect, test, type Download, type Page } from './watched.ts';
 import ICAL from 'ical.js';
 import { readC3d } from '../core/formats/c3d.ts';
-
-const saved = (page: Page) => expect(page.getByText('Saved on this device')).toBeVisible();
 
 async function caught(page: Page, press: () => Promise<void>): Promise<{ path: string; name: string }> {
   const waiting = page.waitForEvent('download');
@@ -151,6 +149,7 @@ test('the transfer sheet fits one page on either paper, the work order ticks', a
     expect(text).toContain('Stem 100 mm, −6°: Fennel 100');
     expect(text).toContain('torque per maker');
   }).toPass({ timeout: 60_000 });
+  await saved(page);
   await page.reload();
   await expect(page.getByLabel(/^Stem and spacers/)).not.toBeChecked();
 });

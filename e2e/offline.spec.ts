@@ -1,5 +1,6 @@
 import { createServer, type Server } from 'node:http';
 import { expect, test } from './watched.ts';
+import { saved } from './studio.ts';
 
 test.use({ serviceWorkers: 'allow' });
 
@@ -31,7 +32,7 @@ test('after the first visit everything goes on without a network, and says so', 
   // Edits are kept, and stand after a reload without a network.
   await page.goto('/sessions/idris-1/handover?view=dates');
   await page.getByRole('button', { name: 'In 2 weeks' }).click();
-  await expect(page.getByText('Saved on this device')).toBeVisible();
+  await saved(page);
   await page.reload();
   await expect(page.getByText('A few rides in: a call')).toBeVisible();
   await page.goto('/no/such/page');
@@ -80,7 +81,7 @@ test('a newer version is offered and waits to be asked for', async ({ page, base
   const hours = page.getByLabel('Riding', { exact: true });
   await hours.fill('4');
   await hours.press('Enter');
-  await expect(page.getByText('Saved on this device')).toBeVisible();
+  await saved(page);
   await page.evaluate(() => ((window as { stays?: boolean }).stays = true));
   await page.getByRole('link', { name: /^2 Body/ }).click();
   expect(await page.evaluate(() => (window as { stays?: boolean }).stays)).toBe(true);

@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from './watched.ts';
+import { saved } from './studio.ts';
 
 test('the parts bin is edited as a table, refuses what can’t be, and goes out and in as CSV', async ({
   page,
@@ -21,7 +22,7 @@ test('the parts bin is edited as a table, refuses what can’t be, and goes out 
   await page.keyboard.press('Control+a');
   await page.keyboard.type('95');
   await page.keyboard.press('Enter');
-  await page.getByText('Saved on this device').waitFor();
+  await saved(page);
   await page.reload();
   await expect(fennel.getByRole('gridcell').nth(2)).toHaveText('95');
 

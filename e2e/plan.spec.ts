@@ -1,5 +1,5 @@
 import { expect, test, type Page } from './watched.ts';
-import { openSession } from './studio.ts';
+import { saved, openSession } from './studio.ts';
 
 const lines = (page: Page) => page.getByRole('list', { name: 'Now' });
 
@@ -51,7 +51,7 @@ test('a line is edited, rejected with a reason, moved up; what follows is solved
   const name = (await second.getAttribute('aria-label'))!;
   await second.getByRole('button', { name: /earlier$/ }).click();
   await expect(lines(page).getByRole('listitem').first()).toHaveAttribute('aria-label', name);
-  await expect(page.getByText('Saved on this device')).toBeAttached();
+  await saved(page);
   await page.reload();
   await expect(lines(page).getByRole('listitem').first()).toHaveAttribute('aria-label', name);
   await expect(crank).toContainText('edited');
@@ -155,7 +155,7 @@ test('a guided sequence goes rung by rung and remembers where it is', async ({ p
   const stance = page.getByRole('region', { name: 'Sequence: Stance' });
   await stance.getByRole('button', { name: 'The same' }).click();
   await expect(stance.getByRole('listitem').nth(1)).toHaveAttribute('aria-current', 'step');
-  await expect(page.getByText('Saved on this device')).toBeAttached();
+  await saved(page);
   await page.reload();
   await expect(stance.getByRole('listitem').first()).toContainText('made no difference');
   await stance.getByRole('button', { name: 'Helped' }).click();

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from './watched.ts';
-import { openSession } from './studio.ts';
+import { saved, openSession } from './studio.ts';
 
 test('a protocol is changed, kept as a version, and a visit goes on with its own until told otherwise', async ({
   page,
@@ -76,7 +76,7 @@ test('goniometer readings stand beside the filmed ones and stay', async ({ page 
   await expect(statics).toContainText(
     'Static band 29 to 39°, 4° more bend for this rider: at the lower edge',
   );
-  await expect(page.getByText('Saved on this device')).toBeAttached();
+  await saved(page);
   await page.reload();
   await expect(statics.getByLabel('Knee, right')).toHaveValue('31');
 });

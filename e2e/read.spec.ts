@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from './watched.ts';
+import { saved } from './studio.ts';
 
 test.use({ permissions: ['clipboard-read', 'clipboard-write'] });
 
@@ -32,7 +33,7 @@ test('the glance shows three to five chosen figures, and remembers them', async 
   await expect(glance.getByLabel('Ankle range')).toBeDisabled();
   await page.getByRole('button', { name: 'Done' }).click();
   await expect(glance.getByTestId('glance-hipVerticalTravelMm')).toContainText('mm');
-  await expect(page.getByText('Saved on this device')).toBeAttached();
+  await saved(page);
   await page.keyboard.press('Escape');
   await expect(glance).toBeHidden();
   await page.reload();

@@ -1,4 +1,5 @@
 import { expect, test } from './watched.ts';
+import { saved } from './studio.ts';
 
 test('riders are found and put in order, renamed, come again, go to the trash and come back', async ({
   page,
@@ -85,6 +86,7 @@ test('a first visit: the studio is set up, the samples go and come back, a rider
     .getByRole('spinbutton', { name: 'Day' })
     .fill('3');
   await expect(page.getByRole('alert')).toBeHidden();
+  await saved(page);
   await page.reload();
   await expect(page.getByLabel('Email')).toHaveValue('wren@example.org');
   await page.getByRole('link', { name: /Long-distance and gravel/ }).click();

@@ -1,7 +1,7 @@
 import { request } from 'node:http';
 import { readdirSync } from 'node:fs';
 import { endLives, newLives, oneKill } from './kills.ts';
-import { storedVisit } from './studio.ts';
+import { saved, storedVisit } from './studio.ts';
 import { expect, test, type Page } from './watched.ts';
 
 const HEIGHT = 'Height to bottom bracket';
@@ -66,7 +66,7 @@ test('what is typed and not left is there after a reload; what can’t be is kep
   await bar.fill('Drop 42');
   // The field was never left.
   await expect.poll(() => storedVisit(page, 'pilar-1')).toContain('Drop 42');
-  await expect(page.getByText('Saved on this device')).toBeVisible();
+  await saved(page);
   await height.fill('68x');
   await page.reload();
   await expect(bar).toHaveValue('Drop 42');
@@ -102,7 +102,7 @@ test('a write that the device refuses is never “Saved”: the value stays, and
   await expect(height).toHaveValue('691');
   await page.evaluate(() => (window as unknown as { room: () => void }).room());
   await page.getByRole('button', { name: 'Try again' }).click();
-  await expect(page.getByText('Saved on this device')).toBeVisible();
+  await saved(page);
   await page.reload();
   await expect(height).toHaveValue('691');
 });

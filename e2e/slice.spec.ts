@@ -3,6 +3,7 @@ import { fileURLToPath } from 'node:url';
 import { expect, test, type Page } from './watched.ts';
 import { parseTracksCsv } from '../core/formats/tracksCsv.ts';
 import {
+  saved,
   beforeFilming,
   LANDMARKS,
   markAll,
@@ -43,7 +44,7 @@ test('from an empty browser to a saddle height, through a reload, out to files a
 
   // A reload in the middle of marking keeps what is marked.
   await markAll(page, truth);
-  await expect(page.getByText('Saved on this device')).toBeVisible();
+  await saved(page);
   await page.reload();
   await expect(page.getByTestId('point-wrist')).toContainText('sticker');
   for (const key of LANDMARKS) {
@@ -79,7 +80,7 @@ test('from an empty browser to a saddle height, through a reload, out to files a
   const [, then] = /°(\d+)° \(/.exec(((await predicted.textContent()) ?? '').replace(/\s/g, ' '))!;
   expect(Number(then)).toBeLessThan(bend);
 
-  await expect(page.getByText('Saved on this device')).toBeVisible();
+  await saved(page);
   await page.reload();
   await expect(up).toContainText('up');
   expect(await figure(page, 'by-saddleUp')).toBe(advised - 1);
@@ -193,6 +194,7 @@ test('a convention switch, an angle chosen and the chart’s cursor go with the 
   await page.getByRole('option', { name: 'Road race' }).click();
   // Pilar's hamstrings, rounding back and return from time off raise the protocol's floor of 35°: by the largest, 5°, and by half of the next.
   await expect(page.getByTestId('measure-backAngleDeg')).toContainText('42.5 to 47.5°');
+  await saved(page);
   await page.reload();
   await expect(page.getByTestId('measure-backAngleDeg')).toContainText('42.5 to 47.5°');
 });
@@ -245,7 +247,7 @@ test('marks are dragged, nudged by a quarter pixel, undone and redone', async ({
   await hip.click();
   await page.keyboard.press('Delete');
   await expect(hip).toHaveText('open');
-  await expect(page.getByText('Saved on this device')).toBeVisible();
+  await saved(page);
   await page.reload();
   await expect(hip).toHaveText('open');
   // Without a pointer: Enter puts it into the picture's middle, the arrows move it.
@@ -267,6 +269,7 @@ test('Stop keeps what is tracked, and it can be tracked again', async ({ page })
   await expect(page.getByText(/[1-9]\d* of 420 frames/)).toBeVisible();
   await page.getByRole('button', { name: /^Stop/ }).click();
   await expect(page.getByRole('heading', { name: 'Tracked in part' })).toBeVisible();
+  await saved(page);
   await page.reload();
   await expect(page.getByText(/[1-9]\d* of 420 frames are followed and kept/)).toBeVisible();
   // Tracked again, it goes on while the fitter is elsewhere, and tells its end there.

@@ -1,5 +1,6 @@
 import { fileURLToPath } from 'node:url';
 import { expect, test, type Page } from './watched.ts';
+import { saved } from './studio.ts';
 
 /** A new rider's session, at Intake. */
 async function begin(page: Page, name = 'Desk rider'): Promise<void> {
@@ -9,8 +10,6 @@ async function begin(page: Page, name = 'Desk rider'): Promise<void> {
   await page.getByRole('button', { name: 'Start the visit' }).click();
   await page.getByRole('heading', { name: 'Where it hurts' }).waitFor();
 }
-
-const saved = (page: Page) => page.getByText('Saved on this device').waitFor();
 
 async function fill(page: Page, label: string, text: string): Promise<void> {
   const field = page.getByLabel(label, { exact: true });

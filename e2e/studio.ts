@@ -34,6 +34,10 @@ async function pointOut(page: Page, at: { x: number; y: number }, filmWidthPx = 
   await page.mouse.click(box.x + (at.x + 0.5) * k, box.y + (at.y + 0.5) * k);
 }
 
+/** Waits until everything given is stored: a reload before that asks first, and may lose it. */
+export const saved = (page: Page): Promise<void> =>
+  page.getByText('Saved on this device').waitFor({ state: 'attached' });
+
 export async function openSession(page: Page, name: string): Promise<void> {
   await page.goto('/');
   await page.getByRole('heading', { name }).click();

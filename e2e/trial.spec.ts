@@ -1,6 +1,5 @@
-import { expect, test, type Page } from './watched.ts';
-
-const saved = (page: Page) => expect(page.getByText('Saved on this device')).toBeVisible();
+import { expect, test } from './watched.ts';
+import { saved } from './studio.ts';
 
 test('the change log by keyboard alone: step, word, undo, all of it back', async ({ page }) => {
   // Idris has a plan to keep first: his stance and his cleats. New to it, he is stepped by halves.

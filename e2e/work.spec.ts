@@ -1,7 +1,5 @@
-import { expect, test, type Page } from './watched.ts';
-import { beforeFilming, markAll, setScale, takeDemoFilm, track, truthOf, typeDay } from './studio.ts';
-
-const saved = (page: Page) => expect(page.getByText('Saved on this device')).toBeVisible();
+import { expect, test } from './watched.ts';
+import { saved, beforeFilming, markAll, setScale, takeDemoFilm, track, truthOf, typeDay } from './studio.ts';
 
 test('what is moved on the bike is logged, judged, put back and handed over; the next visit starts from it', async ({
   page,
