@@ -15,6 +15,8 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     // Kept for the test that is about it: elsewhere every page would fetch the whole application again.
     serviceWorkers: 'block',
+    // A page that moves is looked at in the visits from end to end; elsewhere it would only be waited for.
+    contextOptions: { reducedMotion: 'reduce' },
     launchOptions: chromiumLaunch,
     // Generous too; without it a control that is gone is waited for until the test's own end.
     actionTimeout: 90_000,

@@ -98,6 +98,9 @@ async function wholeVisit(page: Page, { press, write }: Hand, name: string): Pro
   expect(paper.suggestedFilename()).toMatch(/\.pdf$/);
 }
 
+// As it moves for most: what slides or fades must not be in the way of hand or key.
+test.use({ contextOptions: { reducedMotion: 'no-preference' } });
+
 test('a whole visit by keys alone', async ({ page }) => {
   test.setTimeout(400_000);
   await wholeVisit(page, byKeys(page), 'Anselm Rook');

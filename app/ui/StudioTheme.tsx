@@ -1,5 +1,5 @@
 import CssBaseline from '@mui/material/CssBaseline';
-import { createTheme, ThemeProvider } from '@mui/material/styles';
+import { createTheme, ThemeProvider, type ThemeOptions } from '@mui/material/styles';
 import useMediaQuery from '@mui/material/useMediaQuery';
 import { useMemo, type ReactNode } from 'react';
 import type { Studio } from '../../core/records/types.ts';
@@ -14,10 +14,30 @@ declare module '@mui/material/styles' {
   }
 }
 
-/** The predicted curve is told by its dashes first, then by its blue. */
-export function paperTheme(dark: boolean) {
+/** Nothing slides, fades or ripples for who asked the system for less motion; what shows that work goes on still turns. */
+const STILL: ThemeOptions = {
+  transitions: {
+    create: () => 'none',
+    duration: {
+      shortest: 0,
+      shorter: 0,
+      short: 0,
+      standard: 0,
+      complex: 0,
+      enteringScreen: 0,
+      leavingScreen: 0,
+    },
+  },
+  components: { MuiButtonBase: { defaultProps: { disableRipple: true } } },
+};
+
+/**
+ * The predicted curve is told by its dashes first, then by its blue.
+ * @param still whether the system asks for less motion
+ */
+export function paperTheme(dark: boolean, still = false) {
   const c = paperColours(dark);
-  return createTheme({
+  const options: ThemeOptions = {
     palette: {
       mode: dark ? 'dark' : 'light',
       primary: { main: c.accent, contrastText: c.onAccent },
@@ -69,14 +89,16 @@ export function paperTheme(dark: boolean) {
       },
       MuiTableCell: { styleOverrides: { root: { padding: '6px 10px' } } },
     },
-  });
+  };
+  return createTheme(options, ...(still ? [STILL] : []));
 }
 
 /** The house's own look, light or dark, by the settings or the system. */
 export function StudioTheme({ studio, children }: { studio: Studio; children: ReactNode }) {
   const systemDark = useMediaQuery('(prefers-color-scheme: dark)');
   const dark = studio.theme === 'dark' || (studio.theme === 'system' && systemDark);
-  const theme = useMemo(() => paperTheme(dark), [dark]);
+  const still = useMediaQuery('(prefers-reduced-motion: reduce)');
+  const theme = useMemo(() => paperTheme(dark, still), [dark, still]);
   return (
     <ThemeProvider theme={theme}>
       <CssBaseline />
