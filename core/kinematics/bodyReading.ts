@@ -58,43 +58,33 @@ const TRAGUS_TO_TOP_SD_MM = 7;
 const TRUNK_RIDE_SD_MM = 8;
 const HEEL_RIDE_SD_MM = 4;
 
-/**
- * Distances and paths of a side view. All landmarks about the bottom bracket, mm, x forward, y up.
- * @param noiseMm localisation noise of a landmark, SD  @param told whether a landmark was seen, and its path not made up
- */
-export function readBody(of: {
+/** All landmarks of a side view about the bottom bracket, mm, x forward, y up, and what is known of how they were seen. */
+interface SideFilm {
   raw: Set;
   smooth: Set;
   spindle: readonly PlanePoint[];
   over: OverStrokes;
+  /** Localisation noise of a landmark, SD. */
   noiseMm: number;
   strokes: number;
   levelSdDeg: number;
+  /** Whether a landmark was seen, and its path not made up. */
   seen: (key: SideKey) => boolean;
-}): BodyReading {
-  const { raw, smooth, spindle, over, noiseMm, strokes, levelSdDeg, seen } = of;
-  const paths: BodyReading['paths'] = {};
-  for (const key of Object.keys(raw) as SideKey[]) {
-    const along = (axis: 'x' | 'y'): CurveReading =>
-      over(
-        raw[key]!.map((p) => p[axis]),
-        smooth[key]!.map((p) => p[axis]),
-      );
-    const [x, y] = [along('x'), along('y')];
-    paths[key] = { x, y, steadinessMm: Math.hypot(x.strokeSdDeg, y.strokeSdDeg) };
-  }
-  const length = (
-    value: number,
-    of: {
-      /** Its landmarks, and those of them whose place beside the bone counts. */
-      points: readonly SideKey[];
-      stickers?: readonly SideKey[];
-      acrossMm?: number;
-      strokeSdMm: number;
-      rideSdMm: number;
-      skinSdMm?: number;
-    },
-  ): Measured => ({
+}
+
+/** What the ± of a length is made of. */
+interface LengthOf {
+  /** Its landmarks, and those of them whose place beside the bone counts. */
+  points: readonly SideKey[];
+  stickers?: readonly SideKey[];
+  acrossMm?: number;
+  strokeSdMm: number;
+  rideSdMm: number;
+  skinSdMm?: number;
+}
+
+function length({ noiseMm, strokes, levelSdDeg }: SideFilm, value: number, of: LengthOf): Measured {
+  return {
     value,
     uncertainty: combineLength({
       noiseMm,
@@ -107,138 +97,179 @@ export function readBody(of: {
       strokes,
       levelSdDeg,
     }),
-  });
-  /** A quantity of several landmarks through the turn; null where one of them is not there. */
-  const from = (
-    keys: readonly SideKey[],
-    value: (at: (key: SideKey) => PlanePoint, i: number) => number,
-  ): CurveReading | null => {
-    if (!keys.every((k) => raw[k] && seen(k))) return null;
-    const series = (set: Set): number[] => raw[keys[0]]!.map((_, i) => value((k) => set[k]![i], i));
-    return over(series(raw), series(smooth));
   };
-  const hip = paths.hip!;
-  const knee = from(['knee', 'toe'], (at, i) => at('knee').x - spindle[i].x);
-  const kneeHeight = paths.knee!.y.at['90'];
+}
+
+/** A quantity of several landmarks through the turn; null where one of them is not there. */
+function through(
+  { raw, smooth, over, seen }: SideFilm,
+  keys: readonly SideKey[],
+  value: (at: (key: SideKey) => PlanePoint, i: number) => number,
+): CurveReading | null {
+  if (!keys.every((k) => raw[k] && seen(k))) return null;
+  const series = (set: Set): number[] => raw[keys[0]]!.map((_, i) => value((k) => set[k]![i], i));
+  return over(series(raw), series(smooth));
+}
+
+function pathsOf({ raw, smooth, over }: SideFilm): BodyReading['paths'] {
+  const paths: BodyReading['paths'] = {};
+  for (const key of Object.keys(raw) as SideKey[]) {
+    const along = (axis: 'x' | 'y'): CurveReading =>
+      over(
+        raw[key]!.map((p) => p[axis]),
+        smooth[key]!.map((p) => p[axis]),
+      );
+    const [x, y] = [along('x'), along('y')];
+    paths[key] = { x, y, steadinessMm: Math.hypot(x.strokeSdDeg, y.strokeSdDeg) };
+  }
+  return paths;
+}
+
+/** Knee and toe carry a sticker each; the spindle's place under the toe is estimated within some millimetres more. */
+function kneeOverSpindle(film: SideFilm, paths: BodyReading['paths']): Measured | null {
+  const knee = through(film, ['knee', 'toe'], (at, i) => at('knee').x - film.spindle[i].x);
+  return (
+    knee &&
+    length(film, evaluateCurve(knee.curve, 90), {
+      points: ['knee', 'toe'],
+      acrossMm: paths.knee!.y.at['90'],
+      strokeSdMm: knee.strokeSdDeg,
+      rideSdMm: SITS_ELSEWHERE_MM.foreAft,
+      skinSdMm: SKIN_SD_MM.knee,
+    })
+  );
+}
+
+function hipTravel(film: SideFilm, hip: PathReading): BodyReading['hipTravelMm'] {
+  if (!film.seen('hip')) return null;
   const swing = (c: CurveReading): Measured =>
-    length(c.meanSwing, {
+    length(film, c.meanSwing, {
       points: ['hip', 'hip'],
       stickers: [],
       strokeSdMm: swingSd(c),
       rideSdMm: HIP_TRAVEL_RIDE_SD_MM,
       skinSdMm: HIP_SWING_SKIN_SD_MM,
     });
+  return { vertical: swing(hip.y), foreAft: swing(hip.x) };
+}
+
+function effectiveSeatAngle(film: SideFilm, hip: PathReading): BodyReading['effectiveSeatAngleDeg'] {
+  if (!film.seen('hip')) return null;
   const [hx, hy] = [hip.x.curve.mean, hip.y.curve.mean];
   const hipRange = Math.hypot(hx, hy);
   const perMm = DEG_PER_RAD / hipRange;
   // The bottom bracket is the middle of a fitted circle: it stands far better than a sticker.
-  const seat = combineLength({
-    noiseMm,
-    points: 1,
-    stickerSdsMm: [STICKER_SD_MM.hip],
-    rideSdMm: SITS_ELSEWHERE_MM.foreAft,
+  const { uncertainty: u } = length(film, hipRange, {
+    points: ['hip'],
     acrossMm: hipRange,
     strokeSdMm: hip.steadinessMm,
-    strokes,
-    levelSdDeg,
+    rideSdMm: SITS_ELSEWHERE_MM.foreAft,
   });
-  const heel = paths.heel!.y;
+  return {
+    value: Math.atan2(hy, -hx) * DEG_PER_RAD,
+    uncertainty: {
+      localisationDeg: perMm * u.localisationMm,
+      stickerDeg: perMm * u.stickerMm,
+      levelDeg: perMm * u.levelMm,
+      skinDeg: 0,
+      rideDeg: perMm * u.rideMm,
+      strokesDeg: perMm * u.strokesMm,
+      pictureDeg: perMm * u.pictureMm,
+      absoluteDeg: perMm * u.absoluteMm,
+      changeDeg: perMm * u.changeMm,
+    },
+  };
+}
 
-  const head = from(['head', 'hip', 'shoulder'], (at) => {
-    const [h, p, q] = [at('head'), at('hip'), at('shoulder')];
-    return h.y - (q.y + ((h.x - q.x) * (q.y - p.y)) / (q.x - p.x));
-  });
-  const backKeys = (['c7', 'sacrum'] as const).filter((k) => raw[k]);
+function heelHeight(film: SideFilm, heel: CurveReading): BodyReading['heelHeightMm'] {
+  if (!film.seen('heel')) return null;
+  const at = (value: number): Measured =>
+    length(film, value, { points: ['heel'], strokeSdMm: heel.strokeSdDeg, rideSdMm: HEEL_RIDE_SD_MM });
+  return { least: at(heel.min), most: at(heel.max) };
+}
+
+/** A length that ends at the top of the head is as uncertain as the way there from the tragus, too. */
+const withTop = ({ value, uncertainty: u }: Measured): Measured => ({
+  value,
+  uncertainty: {
+    ...u,
+    pictureMm: Math.hypot(u.pictureMm, TRAGUS_TO_TOP_SD_MM),
+    absoluteMm: Math.hypot(u.absoluteMm, 1.96 * TRAGUS_TO_TOP_SD_MM),
+  },
+});
+
+type Trunk = Pick<
+  BodyReading,
+  | 'headDropMm'
+  | 'headAboveBackMm'
+  | 'shoulderAboveMidBackMm'
+  | 'seenHeightMm'
+  | 'handAheadMm'
+  | 'handAboveElbowMm'
+>;
+
+/** How head, back and hands are held: means over the turn. */
+function trunkOf(film: SideFilm, paths: BodyReading['paths']): Trunk {
+  const backKeys = (['c7', 'sacrum'] as const).filter((k) => film.raw[k]);
   const backTop = (at: (key: SideKey) => PlanePoint): number =>
     Math.max(at('shoulder').y, ...backKeys.map((k) => at(k).y));
-  const above = from(
-    ['head', 'shoulder', ...backKeys],
-    (at) => at('head').y + TRAGUS_TO_TOP_MM - backTop(at),
-  );
-  const mid = from(
-    ['shoulder', 'c7', 'sacrum'],
-    (at) => at('shoulder').y - (at('c7').y + at('sacrum').y) / 2,
-  );
-  const visible = from(
-    ['head', 'shoulder', 'hip', ...backKeys],
-    (at) => at('shoulder').y - at('hip').y + Math.max(0, at('head').y + TRAGUS_TO_TOP_MM - backTop(at)),
-  );
-  const handAhead = from(['hand'], (at) => at('hand').x);
-  const handAbove = from(['hand', 'elbow'], (at) => at('hand').y - at('elbow').y);
-  const meanOf = (
-    c: CurveReading | null,
-    points: readonly SideKey[],
-    acrossMm: number,
-    withTop = false,
-  ): Measured | null => {
-    if (!c) return null;
-    const m = length(c.curve.mean, {
-      points,
-      acrossMm,
-      strokeSdMm: c.strokeSdDeg,
-      rideSdMm: TRUNK_RIDE_SD_MM,
-    });
-    if (!withTop) return m;
-    const { uncertainty: u } = m;
-    return {
-      value: m.value,
-      uncertainty: {
-        ...u,
-        pictureMm: Math.hypot(u.pictureMm, TRAGUS_TO_TOP_SD_MM),
-        absoluteMm: Math.hypot(u.absoluteMm, 1.96 * TRAGUS_TO_TOP_SD_MM),
-      },
-    };
-  };
   const gap = (a: SideKey, b: SideKey): number =>
     (paths[a]?.x.curve.mean ?? 0) - (paths[b]?.x.curve.mean ?? 0);
+  const meanOf = (
+    points: readonly SideKey[],
+    acrossMm: number,
+    value: (at: (key: SideKey) => PlanePoint) => number,
+    alsoNeeded: readonly SideKey[] = [],
+  ): Measured | null => {
+    const c = through(film, [...points, ...alsoNeeded], value);
+    return (
+      c &&
+      length(film, c.curve.mean, {
+        points,
+        acrossMm,
+        strokeSdMm: c.strokeSdDeg,
+        rideSdMm: TRUNK_RIDE_SD_MM,
+      })
+    );
+  };
+  const above = meanOf(
+    ['head', 'shoulder'],
+    gap('head', 'shoulder'),
+    (at) => at('head').y + TRAGUS_TO_TOP_MM - backTop(at),
+    backKeys,
+  );
+  const visible = meanOf(
+    ['head', 'shoulder', 'hip'],
+    gap('head', 'hip'),
+    (at) => at('shoulder').y - at('hip').y + Math.max(0, at('head').y + TRAGUS_TO_TOP_MM - backTop(at)),
+    backKeys,
+  );
+  return {
+    headDropMm: meanOf(['head', 'hip', 'shoulder'], gap('head', 'shoulder'), (at) => {
+      const [h, p, q] = [at('head'), at('hip'), at('shoulder')];
+      return h.y - (q.y + ((h.x - q.x) * (q.y - p.y)) / (q.x - p.x));
+    }),
+    headAboveBackMm: above && withTop(above),
+    shoulderAboveMidBackMm: meanOf(
+      ['shoulder', 'c7', 'sacrum'],
+      gap('shoulder', 'sacrum') / 2,
+      (at) => at('shoulder').y - (at('c7').y + at('sacrum').y) / 2,
+    ),
+    seenHeightMm: visible && withTop(visible),
+    handAheadMm: meanOf(['hand'], paths.hand?.y.curve.mean ?? 0, (at) => at('hand').x),
+    handAboveElbowMm: meanOf(['hand', 'elbow'], gap('hand', 'elbow'), (at) => at('hand').y - at('elbow').y),
+  };
+}
+
+/** Distances and paths of a side view. */
+export function readBody(film: SideFilm): BodyReading {
+  const paths = pathsOf(film);
   return {
     paths,
-    // Knee and toe carry a sticker each; the spindle's place under the toe is estimated within some millimetres more.
-    kneeOverSpindleMm:
-      knee &&
-      length(evaluateCurve(knee.curve, 90), {
-        points: ['knee', 'toe'],
-        acrossMm: kneeHeight,
-        strokeSdMm: knee.strokeSdDeg,
-        rideSdMm: SITS_ELSEWHERE_MM.foreAft,
-        skinSdMm: SKIN_SD_MM.knee,
-      }),
-    hipTravelMm: seen('hip') ? { vertical: swing(hip.y), foreAft: swing(hip.x) } : null,
-    effectiveSeatAngleDeg: !seen('hip')
-      ? null
-      : {
-          value: Math.atan2(hy, -hx) * DEG_PER_RAD,
-          uncertainty: {
-            localisationDeg: perMm * seat.localisationMm,
-            stickerDeg: perMm * seat.stickerMm,
-            levelDeg: perMm * seat.levelMm,
-            skinDeg: 0,
-            rideDeg: perMm * seat.rideMm,
-            strokesDeg: perMm * seat.strokesMm,
-            pictureDeg: perMm * seat.pictureMm,
-            absoluteDeg: perMm * seat.absoluteMm,
-            changeDeg: perMm * seat.changeMm,
-          },
-        },
-    heelHeightMm: !seen('heel')
-      ? null
-      : {
-          least: length(heel.min, {
-            points: ['heel'],
-            strokeSdMm: heel.strokeSdDeg,
-            rideSdMm: HEEL_RIDE_SD_MM,
-          }),
-          most: length(heel.max, {
-            points: ['heel'],
-            strokeSdMm: heel.strokeSdDeg,
-            rideSdMm: HEEL_RIDE_SD_MM,
-          }),
-        },
-    headDropMm: meanOf(head, ['head', 'hip', 'shoulder'], gap('head', 'shoulder')),
-    headAboveBackMm: meanOf(above, ['head', 'shoulder'], gap('head', 'shoulder'), true),
-    shoulderAboveMidBackMm: meanOf(mid, ['shoulder', 'c7', 'sacrum'], gap('shoulder', 'sacrum') / 2),
-    seenHeightMm: meanOf(visible, ['head', 'shoulder', 'hip'], gap('head', 'hip'), true),
-    handAheadMm: meanOf(handAhead, ['hand'], paths.hand?.y.curve.mean ?? 0),
-    handAboveElbowMm: meanOf(handAbove, ['hand', 'elbow'], gap('hand', 'elbow')),
+    kneeOverSpindleMm: kneeOverSpindle(film, paths),
+    hipTravelMm: hipTravel(film, paths.hip!),
+    effectiveSeatAngleDeg: effectiveSeatAngle(film, paths.hip!),
+    heelHeightMm: heelHeight(film, paths.heel!.y),
+    ...trunkOf(film, paths),
   };
 }

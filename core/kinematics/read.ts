@@ -132,6 +132,105 @@ function pathsOf(tracks: Tracks, seen: readonly SideKey[], map: PlaneMap): SideP
 const legMissing = (lost: readonly SideLandmark[]): string =>
   `Seen on no frame, or on too few: ${lost.map(plainName).join(', ')}. ${MAY_BE_MISSING}`;
 
+const refused = (reason: Exclude<ReadResult, Reading>['reason'], detail: string): ReadResult => ({
+  ok: false,
+  reason,
+  detail,
+});
+
+/** The pedal's circle in the bike's plane, and the landmarks' paths at the scale of the rider's side. */
+interface AtScale {
+  map: PlaneMap;
+  paths: SidePaths;
+  crank: NonNullable<ReturnType<typeof locateCrank>>;
+  /** As the scale of the axles measures it, mm, and against the true one. */
+  measuredMm: number;
+  ratio: number | null;
+}
+
+/** Brings the landmarks to the plane, and to the scale at which the crank has its true length; null where there is no circle. */
+function broughtToScale(tracks: Tracks, seen: readonly SideKey[], options: ReadOptions): AtScale | null {
+  const map: PlaneMap = {
+    facing: options.facing ?? facingOf(tracks),
+    mmPerPx: options.mmPerPx,
+    levelDeg: options.levelDeg ?? 0,
+    ...(options.keystone && { keystone: options.keystone }),
+  };
+  const toeSeen = seen.includes('toe') || seen.includes('spindle');
+  const paths = pathsOf(tracks, seen, map);
+  const crank = locateCrank(paths, toeSeen);
+  if (!crank) return null;
+  const measuredMm = crank.circle.radius;
+  const ratio = options.crankMm ? measuredMm / options.crankMm : null;
+  // The near foot stands some 17 cm nearer the camera than the axles, so it looks 2 to 6 % larger. Beyond that the typed
+  // lengths are wrong, and correcting would hide it.
+  const nearer = ratio !== null && toeSeen && ratio > 0.985 && ratio < 1.07;
+  if (!nearer) return { map, paths, crank, measuredMm, ratio };
+  const own = { ...map, mmPerPx: options.mmPerPx / ratio };
+  const ownPaths = pathsOf(tracks, seen, own);
+  return { map: own, paths: ownPaths, crank: locateCrank(ownPaths, toeSeen) ?? crank, measuredMm, ratio };
+}
+
+/** The strokes of a film with the landmarks on them: what every angle is read from. */
+interface OnStrokes {
+  seen: readonly SideKey[];
+  raw: SideSet;
+  smooth: SideSet;
+  thetaDeg: Float64Array;
+  strokeOf: Int32Array;
+  over: OverStrokes;
+  noiseMm: number;
+  strokes: number;
+  levelSdDeg: number;
+}
+
+/** Every angle whose landmarks were seen, over the strokes and on each frame. */
+function readAngles(of: OnStrokes): Pick<Reading, 'angles' | 'frameAnglesDeg'> {
+  const rawJoints = Array.from(of.thetaDeg, (_, i) => jointsAt(of.raw, i));
+  const smoothJoints = Array.from(of.thetaDeg, (_, i) => jointsAt(of.smooth, i));
+  const frameAnglesDeg: Reading['frameAnglesDeg'] = {};
+  const angles: Reading['angles'] = {};
+  for (const key of [...ANGLE_KEYS, ...OPTIONAL_ANGLE_KEYS]) {
+    if (!landmarksOf(key).every((k) => of.seen.includes(k))) continue;
+    const raw = Float64Array.from(rawJoints, (joints) => jointAngleDeg(key, joints));
+    if (!raw.some(Number.isFinite)) continue;
+    const lightly = Float64Array.from(smoothJoints, (joints) => jointAngleDeg(key, joints));
+    frameAnglesDeg[key] = lightly;
+    const reading = of.over(raw, lightly);
+    const nearest = nearestFrame(of.thetaDeg, of.strokeOf, reading.minAtThetaDeg, lightly);
+    if (nearest === null) continue;
+    angles[key] = {
+      ...reading,
+      uncertainty: combineUncertainty({
+        key,
+        joints: smoothJoints[nearest],
+        noiseMm: of.noiseMm,
+        strokeSdDeg: reading.strokeSdDeg,
+        strokes: of.strokes,
+        levelSdDeg: of.levelSdDeg,
+        isMean: MEANS.includes(key),
+      }),
+    };
+  }
+  return { angles, frameAnglesDeg };
+}
+
+const aboutCentre = (centre: PlanePoint, path: readonly PlanePoint[]): PlanePoint[] =>
+  path.map((q) => ({ x: q.x - centre.x, y: q.y - centre.y }));
+
+function setAbout(centre: PlanePoint, set: SideSet): SideSet {
+  return Object.fromEntries(
+    Object.entries(set).map(([key, path]) => [key, aboutCentre(centre, path)]),
+  ) as SideSet;
+}
+
+/** Foot pitch on the crank's turn, made up where heel or toe was not seen. */
+const pitchOver = ({ raw, smooth, over }: OnStrokes): HarmonicCurve => {
+  const pitch = (set: SideSet): number[] =>
+    set.heel.map((heel, i) => jointAngleDeg('footPitchDeg', { heel, toe: set.toe[i] }));
+  return over(pitch(raw), pitch(smooth)).curve;
+};
+
 /**
  * Reads a clip: from tracked landmarks to the pedal circle, the strokes, and every angle on the crank's turn with its
  * uncertainty (handbook: measuring). Pure: the same tracks and options give the same reading.
@@ -140,111 +239,54 @@ const legMissing = (lost: readonly SideLandmark[]): string =>
 export function readTracks(tracks: Tracks, options: ReadOptions): ReadResult {
   const seen = SIDE_KEYS.filter((key) => framesSeen(tracks, key) >= LEAST_FRAMES);
   const lost = SIDE_LANDMARKS.filter((key) => !seen.includes(key));
-  const map: PlaneMap = {
-    facing: options.facing ?? facingOf(tracks),
-    mmPerPx: options.mmPerPx,
-    levelDeg: options.levelDeg ?? 0,
-    ...(options.keystone && { keystone: options.keystone }),
-  };
   const frames = ownStamps(tracks.tS);
-  if (frames < LEAST_FRAMES) {
-    return {
-      ok: false,
-      reason: 'too-few-frames',
-      detail: `${frames} frames with their own time stamps; ${LEAST_FRAMES} are the least.`,
-    };
-  }
-  if (!legIsReadable((key) => seen.includes(key)))
-    return { ok: false, reason: 'landmark-missing', detail: legMissing(lost) };
-  const toeSeen = seen.includes('toe') || seen.includes('spindle');
-  let paths = pathsOf(tracks, seen, map);
-  let crank = locateCrank(paths, toeSeen);
-  if (!crank) return { ok: false, reason: 'no-crank', detail: 'The foot’s path does not make a circle.' };
-  const measuredMm = crank.circle.radius;
-  const ratio = options.crankMm ? measuredMm / options.crankMm : null;
-  // The near foot stands some 17 cm nearer the camera than the axles, so it looks 2 to 6 % larger. Beyond that the typed
-  // lengths are wrong, and correcting would hide it.
-  const nearer = ratio !== null && toeSeen && ratio > 0.985 && ratio < 1.07;
-  if (nearer) {
-    map.mmPerPx = options.mmPerPx / ratio;
-    paths = pathsOf(tracks, seen, map);
-    crank = locateCrank(paths, toeSeen) ?? crank;
-  }
-  const centre = crank.circle.centre;
+  if (frames < LEAST_FRAMES)
+    return refused(
+      'too-few-frames',
+      `${frames} frames with their own time stamps; ${LEAST_FRAMES} are the least.`,
+    );
+  if (!legIsReadable((key) => seen.includes(key))) return refused('landmark-missing', legMissing(lost));
+  const atScale = broughtToScale(tracks, seen, options);
+  if (!atScale) return refused('no-crank', 'The foot’s path does not make a circle.');
+  const { map, paths, crank, measuredMm, ratio } = atScale;
+  const { centre } = crank.circle;
   const thetaDeg = crankAngles(crank.spindleMm, centre, paths.tS);
   const strokes = cutStrokes(thetaDeg, paths.tS);
   const used = strokes.filter((s) => !s.fault);
-  if (turnsBackwards(thetaDeg)) {
-    return {
-      ok: false,
-      reason: 'backwards',
-      detail:
-        'The crank turns backwards: the film runs in reverse or is mirrored, or the rider is set to face the wrong way.',
-    };
-  }
-  if (used.length === 0) {
-    return {
-      ok: false,
-      reason: 'no-stroke',
-      detail: 'No whole turn of the crank is in these tracks.',
-    };
-  }
+  if (turnsBackwards(thetaDeg))
+    return refused(
+      'backwards',
+      'The crank turns backwards: the film runs in reverse or is mirrored, or the rider is set to face the wrong way.',
+    );
+  if (used.length === 0) return refused('no-stroke', 'No whole turn of the crank is in these tracks.');
   const cadenceRpm = (60 * used.length) / used.reduce((s, k) => s + k.endS - k.startS, 0);
   const smooth = smoothPaths(paths, cutoffFor(cadenceRpm));
   noteNoise(paths, smooth, map.mmPerPx);
-
   const strokeOf = framesByStroke(thetaDeg, paths.tS, used);
   // Seen outside the strokes that count, or hardly in them, is not seen: nothing could be told of its turn.
   const scarce = seen.filter((key) => framesInStrokes(paths.raw[key], strokeOf) < LEAST_FRAMES);
   if (scarce.length > 0) return readTracks(withoutLandmarks(tracks, scarce), options);
   const bases: Parameters<typeof curveOverStrokes>[0]['bases'] = new Map();
-  const over: OverStrokes = (values, smoothed) =>
-    curveOverStrokes({ thetaDeg, strokeOf, raw: values, smooth: smoothed, used, bases });
   const read = SIDE_LANDMARKS.filter((key) => seen.includes(key));
-  const noiseMm = Math.max(...read.map((k) => paths.notes[k].noisePx)) * map.mmPerPx;
-  const rawJoints = Array.from(paths.tS, (_, i) => jointsAt(paths.raw, i));
-  const smoothJoints = Array.from(paths.tS, (_, i) => jointsAt(smooth, i));
-  const frameAnglesDeg = {} as Reading['frameAnglesDeg'];
-  const angles = {} as Reading['angles'];
-  const levelSdDeg = options.levelDeg === undefined ? LEVEL_UNKNOWN_SD_DEG : LEVEL_SD_DEG;
-  for (const key of [...ANGLE_KEYS, ...OPTIONAL_ANGLE_KEYS]) {
-    if (!landmarksOf(key).every((k) => seen.includes(k))) continue;
-    const raw = Float64Array.from(rawJoints, (joints) => jointAngleDeg(key, joints));
-    if (!raw.some(Number.isFinite)) continue;
-    const lightly = Float64Array.from(smoothJoints, (joints) => jointAngleDeg(key, joints));
-    frameAnglesDeg[key] = lightly;
-    const reading = over(raw, lightly);
-    const nearest = nearestFrame(thetaDeg, strokeOf, reading.minAtThetaDeg, lightly);
-    if (nearest === null) continue;
-    angles[key] = {
-      ...reading,
-      uncertainty: combineUncertainty({
-        key,
-        joints: smoothJoints[nearest],
-        noiseMm,
-        strokeSdDeg: reading.strokeSdDeg,
-        strokes: used.length,
-        levelSdDeg,
-        isMean: MEANS.includes(key),
-      }),
-    };
-  }
-  const about = (set: SideSet): SideSet =>
-    Object.fromEntries(
-      Object.entries(set).map(([key, p]) => [key, p.map((q) => ({ x: q.x - centre.x, y: q.y - centre.y }))]),
-    ) as SideSet;
-  const body = readBody({
-    raw: about(paths.raw),
-    smooth: about(smooth),
-    spindle: crank.spindleMm.map((q) => ({ x: q.x - centre.x, y: q.y - centre.y })),
-    over,
-    noiseMm,
+  const onStrokes: OnStrokes = {
+    seen,
+    raw: paths.raw,
+    smooth,
+    thetaDeg,
+    strokeOf,
+    over: (raw, lightly) => curveOverStrokes({ thetaDeg, strokeOf, raw, smooth: lightly, used, bases }),
+    noiseMm: Math.max(...read.map((k) => paths.notes[k].noisePx)) * map.mmPerPx,
     strokes: used.length,
-    levelSdDeg,
+    levelSdDeg: options.levelDeg === undefined ? LEVEL_UNKNOWN_SD_DEG : LEVEL_SD_DEG,
+  };
+  const { angles, frameAnglesDeg } = readAngles(onStrokes);
+  const body = readBody({
+    ...onStrokes,
+    raw: setAbout(centre, paths.raw),
+    smooth: setAbout(centre, smooth),
+    spindle: aboutCentre(centre, crank.spindleMm),
     seen: (key) => seen.includes(key),
   });
-  const pitch = (set: SideSet): number[] =>
-    set.heel.map((heel, i) => jointAngleDeg('footPitchDeg', { heel, toe: set.toe[i] }));
   return {
     ok: true,
     map: { ...map, mmPerPx: options.mmPerPx },
@@ -269,7 +311,7 @@ export function readTracks(tracks: Tracks, options: ReadOptions): ReadResult {
     body,
     landmarks: paths.notes,
     standIns: lost,
-    footPitchCurveDeg: (angles.footPitchDeg ?? over(pitch(paths.raw), pitch(smooth))).curve,
+    footPitchCurveDeg: angles.footPitchDeg?.curve ?? pitchOver(onStrokes),
     hipCurveMm: { x: body.paths.hip!.x.curve, y: body.paths.hip!.y.curve },
     segmentsMm: segments(paths, crank.spindleMm, strokeOf, crank.circle.radius),
   };
