@@ -1,4 +1,4 @@
-import { Unzip, UnzipInflate } from 'fflate';
+import { Unzip, UnzipInflate, type UnzipFile } from 'fflate';
 import { INTEGRITY_NAME, isWhole, parseIntegrity } from './integrity.ts';
 import { crcsOf, type FileBytes } from './zipDirectory.ts';
 
@@ -56,6 +56,102 @@ const MOST_UNPACKED = { bytes: 200_000_000, times: 40 };
 /** What is left out is listed up to here; after it a broken file has only more of the same. */
 const MOST_FAULTS = 2000;
 
+/** What stands of a backup that is being unpacked. */
+interface Unpacking {
+  wanted: (e: EntryName) => boolean;
+  faults: DamagedEntry[];
+  /** Unpacked, and not handed over yet. */
+  whole: { entry: EntryName; bytes: Uint8Array; name: string }[];
+  /** Entries that were seen, and those of them that have not come to their end. */
+  names: Set<string>;
+  open: Set<string>;
+  entries: number;
+  /** Bytes unpacked so far, and how many an honest backup of this size can have. */
+  unpacked: number;
+  most: number;
+  /** The file was given up. */
+  stop: boolean;
+}
+
+function fault({ faults }: Unpacking, name: string, why: string): void {
+  // What is said of the file as a whole is never left out.
+  if (faults.length < MOST_FAULTS || name === 'the file') faults.push({ name: name.slice(0, 200), why });
+}
+
+/** What an entry is, where it is to be unpacked; null for one that is passed over. */
+function entryToUnpack(u: Unpacking, name: string): EntryName | null {
+  if (u.stop) return null;
+  u.entries += 1;
+  if (u.entries > MOST_ENTRIES) {
+    fault(u, 'the file', `It holds more than ${MOST_ENTRIES} files: the rest is left out.`);
+    u.stop = true;
+    return null;
+  }
+  if (name.endsWith('/')) return null;
+  const entry = entryOf(name);
+  if (!entry) {
+    fault(u, name, 'This is no part of a backup.');
+    return null;
+  }
+  if (u.names.has(name)) {
+    fault(u, name, 'It is in the backup twice; the first is taken.');
+    return null;
+  }
+  u.names.add(name);
+  return u.wanted(entry) || entry.kind === 'integrity' ? entry : null;
+}
+
+function joined(parts: readonly Uint8Array[], size: number): Uint8Array {
+  const bytes = new Uint8Array(size);
+  let at = 0;
+  for (const p of parts) {
+    bytes.set(p, at);
+    at += p.length;
+  }
+  return bytes;
+}
+
+/** Collects an entry's bytes, and gives it up where it can't be unpacked or grows beyond all measure. */
+function collect(u: Unpacking, file: UnzipFile, entry: EntryName): void {
+  const parts: Uint8Array[] = [];
+  let size = 0;
+  u.open.add(file.name);
+  file.ondata = (error, part, final) => {
+    if (!u.open.has(file.name)) return;
+    size += part?.length ?? 0;
+    u.unpacked += part?.length ?? 0;
+    if (u.unpacked > u.most && !u.stop) {
+      fault(u, 'the file', 'It unpacks to far more than any backup does: the rest is left out.');
+      u.stop = true;
+    }
+    if (error || u.stop || size > MOST[entry.kind]) {
+      u.open.delete(file.name);
+      parts.length = 0;
+      fault(
+        u,
+        file.name,
+        u.stop
+          ? 'It comes after the file was given up.'
+          : error
+            ? 'It can’t be unpacked: the backup is damaged here.'
+            : 'It is far larger than any such file is.',
+      );
+      file.terminate();
+      return;
+    }
+    parts.push(part);
+    if (!final) return;
+    u.open.delete(file.name);
+    u.whole.push({ entry, bytes: joined(parts, size), name: file.name });
+  };
+  try {
+    file.start();
+  } catch {
+    u.open.delete(file.name);
+    fault(u, file.name, 'It is packed in a way that is not known here.');
+  }
+}
+
 /**
  * Reads a backup piece by piece, entry by entry. Nothing is trusted: names, sizes and contents are checked, and what does not fit
  * is listed and left out, never the rest with it.
@@ -67,92 +163,31 @@ export async function unpackBundle(
   wanted: (e: EntryName) => boolean,
   take: (e: EntryName, bytes: Uint8Array, name: string) => void,
 ): Promise<DamagedEntry[]> {
-  const faults: DamagedEntry[] = [];
   const crcs = await crcsOf(file);
   let hashes: ReadonlyMap<string, string> | null = null;
-  const whole: { entry: EntryName; bytes: Uint8Array; name: string }[] = [];
-  const open = new Set<string>();
-  const names = new Set<string>();
-  let stop = false;
-  let entries = 0;
-  let unpacked = 0;
-  const most = MOST_UNPACKED.bytes + MOST_UNPACKED.times * file.size;
-  const fault = (name: string, why: string): void => {
-    // What is said of the file as a whole is never left out.
-    if (faults.length < MOST_FAULTS || name === 'the file') faults.push({ name: name.slice(0, 200), why });
+  const u: Unpacking = {
+    wanted,
+    faults: [],
+    whole: [],
+    names: new Set(),
+    open: new Set(),
+    entries: 0,
+    unpacked: 0,
+    most: MOST_UNPACKED.bytes + MOST_UNPACKED.times * file.size,
+    stop: false,
   };
-  const unzip = new Unzip((file) => {
-    const entry = entryOf(file.name);
-    if (stop) return;
-    entries += 1;
-    if (entries > MOST_ENTRIES) {
-      fault('the file', `It holds more than ${MOST_ENTRIES} files: the rest is left out.`);
-      stop = true;
-      return;
-    }
-    if (file.name.endsWith('/')) return;
-    if (!entry) {
-      fault(file.name, 'This is no part of a backup.');
-      return;
-    }
-    if (names.has(file.name)) {
-      fault(file.name, 'It is in the backup twice; the first is taken.');
-      return;
-    }
-    names.add(file.name);
-    if (!wanted(entry) && entry.kind !== 'integrity') return;
-    const mostOfIt = MOST[entry.kind];
-    const parts: Uint8Array[] = [];
-    let size = 0;
-    open.add(file.name);
-    file.ondata = (error, part, final) => {
-      if (!open.has(file.name)) return;
-      size += part?.length ?? 0;
-      unpacked += part?.length ?? 0;
-      if (unpacked > most && !stop) {
-        fault('the file', 'It unpacks to far more than any backup does: the rest is left out.');
-        stop = true;
-      }
-      if (error || stop || size > mostOfIt) {
-        open.delete(file.name);
-        parts.length = 0;
-        fault(
-          file.name,
-          stop
-            ? 'It comes after the file was given up.'
-            : error
-              ? 'It can’t be unpacked: the backup is damaged here.'
-              : 'It is far larger than any such file is.',
-        );
-        file.terminate();
-        return;
-      }
-      parts.push(part);
-      if (!final) return;
-      open.delete(file.name);
-      const bytes = new Uint8Array(size);
-      let at = 0;
-      for (const p of parts) {
-        bytes.set(p, at);
-        at += p.length;
-      }
-      whole.push({ entry, bytes, name: file.name });
-    };
-    try {
-      file.start();
-    } catch {
-      open.delete(file.name);
-      fault(file.name, 'It is packed in a way that is not known here.');
-    }
+  const unzip = new Unzip((inside) => {
+    const entry = entryToUnpack(u, inside.name);
+    if (entry) collect(u, inside, entry);
   });
   unzip.register(UnzipInflate);
   /** Hands over what has been unpacked since, but for what is not as it was packed. */
   const handOver = async (): Promise<void> => {
-    for (const { entry, bytes, name } of whole.splice(0)) {
+    for (const { entry, bytes, name } of u.whole.splice(0)) {
       if (!(await isWhole(bytes, crcs?.get(name), hashes?.get(name))))
-        fault(name, 'It is damaged: it is not as it was when it was packed. It is left out.');
+        fault(u, name, 'It is damaged: it is not as it was when it was packed. It is left out.');
       else if (hashes && !hashes.has(name))
-        fault(name, 'It is none of the files that this backup lists as its own.');
+        fault(u, name, 'It is none of the files that this backup lists as its own.');
       else if (entry.kind === 'integrity') hashes = parseIntegrity(new TextDecoder().decode(bytes));
       else take(entry, bytes, name);
     }
@@ -165,20 +200,21 @@ export async function unpackBundle(
       }
       first = false;
       // Small pieces, so that what unpacks enormously is noticed before it has.
-      for (let at = 0; at < piece.length && !stop; at += 16_384)
+      for (let at = 0; at < piece.length && !u.stop; at += 16_384)
         unzip.push(piece.subarray(at, at + 16_384), false);
       await handOver();
-      if (stop) break;
+      if (u.stop) break;
     }
-    if (!stop) unzip.push(new Uint8Array(0), true);
+    if (!u.stop) unzip.push(new Uint8Array(0), true);
   } catch {
-    fault('the file', 'It is damaged: what comes after the damage can’t be read.');
+    fault(u, 'the file', 'It is damaged: what comes after the damage can’t be read.');
   }
   await handOver();
-  for (const name of open) if (!stop) fault(name, 'The backup is cut short here.');
-  if (first) fault('the file', 'It is empty.');
-  else if (names.size === 0 && faults.length === 0) fault('the file', 'It holds no riders and no visits.');
-  return faults;
+  for (const name of u.open) if (!u.stop) fault(u, name, 'The backup is cut short here.');
+  if (first) fault(u, 'the file', 'It is empty.');
+  else if (u.names.size === 0 && u.faults.length === 0)
+    fault(u, 'the file', 'It holds no riders and no visits.');
+  return u.faults;
 }
 
 async function* piecesOf(file: FileBytes): AsyncGenerator<Uint8Array> {

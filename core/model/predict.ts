@@ -183,6 +183,14 @@ function upperBody(p: Prepared, fx: Effects, answer: Answer): Upper | { missMm: 
   };
 }
 
+const emptyTurn = (n: number): Turn => ({
+  kneeDeg: new Float64Array(n),
+  hipDeg: new Float64Array(n),
+  ankleDeg: new Float64Array(n),
+  pitchDeg: new Float64Array(n),
+  outlines: [],
+});
+
 /**
  * The whole body after moves, for given answers of the rider: every measure as the model has it. Only differences against the model
  * without moves are meant to be used (`forecastOf`): so the model's own residual does not count as an effect.
@@ -202,15 +210,7 @@ export function predict(p: Prepared, fx: Effects, answer: Answer): Prediction {
   const sy = top.shoulder.y - m.shoulder.y.mean;
   const toe = { x: m.toeMm.x + own.cleatBackMm, y: m.toeMm.y + own.stackMm };
   const heel = { x: m.heelMm.x + own.cleatBackMm, y: m.heelMm.y + own.stackMm };
-  const turn: Turn | null = answer.withTurn
-    ? {
-        kneeDeg: new Float64Array(n),
-        hipDeg: new Float64Array(n),
-        ankleDeg: new Float64Array(n),
-        pitchDeg: new Float64Array(n),
-        outlines: [],
-      }
-    : null;
+  const turn = answer.withTurn ? emptyTurn(n) : null;
   let [kneeMin, kneeMax, hipMin, ankleMin, ankleMax] = [Infinity, -Infinity, Infinity, Infinity, -Infinity];
   let kneeOver = NaN;
   const { thighMm: t, shankMm: s } = leg;
@@ -256,10 +256,7 @@ export function predict(p: Prepared, fx: Effects, answer: Answer): Prediction {
       turn.outlines.push({
         thetaDeg: p.thetaDeg[i],
         spindle: { x: px, y: py },
-        heel: {
-          x: px + footX(heel.x, heel.y, c, q),
-          y: py + footY(heel.x, heel.y, c, q),
-        },
+        heel: { x: px + footX(heel.x, heel.y, c, q), y: py + footY(heel.x, heel.y, c, q) },
         toe: { x: tx, y: ty },
         ankle: { x: ax, y: ay },
         knee: { x: kx, y: ky },

@@ -41,122 +41,123 @@ const list = (words: readonly string[]): string =>
 const complaintText = (c: Complaint): string =>
   `${regionName(c.region)}${c.side === 'middle' ? '' : c.side === 'both' ? ' on both sides' : ` on the ${c.side}`} (${c.severity} of 10, ${ONSET_WORDS[c.onset]})`;
 
-/** The proposed text of each part of the rider's report, in plain words; paragraphs are parted by an empty line, points begin with “- ”. */
-export function reportTexts(c: ReportCase): Record<ReportPartKey, string> {
-  const first = c.riderName.split(/\s+/)[0];
-  const points = (lines: readonly string[]): string => lines.map((l) => `- ${l}`).join('\n');
-  const open = openComplaints(c.intake.complaints);
-  const goals = {
-    comfort: 'comfort',
-    distance: 'longer rides',
-    speed: 'speed',
-    injury: 'riding without pain',
-  };
-  const filmed = c.before.length > 0;
-  const why = [
-    `${first}, you came${c.intake.event ? ` with a plan: ${c.intake.event}. You` : ' and'} wanted ${list(c.intake.goals.map((g) => goals[g])) || 'a bike that fits'}.`,
-    open.length
-      ? `What troubled you: ${list(c.intake.complaints.map(complaintText))}. We looked for what on the bike could cause that${filmed ? ', and measured you while you pedalled' : ''}.`
+const points = (lines: readonly string[]): string => lines.map((l) => `- ${l}`).join('\n');
+
+/** Paragraphs are parted by an empty line. */
+const paragraphs = (...all: readonly (string | false)[]): string => all.filter(Boolean).join('\n\n');
+
+const GOALS: Record<Intake['goals'][number], string> = {
+  comfort: 'comfort',
+  distance: 'longer rides',
+  speed: 'speed',
+  injury: 'riding without pain',
+};
+
+function whyText({ riderName, intake, before }: ReportCase): string {
+  const first = riderName.split(/\s+/)[0];
+  const filmed = before.length > 0;
+  const wanted = list(intake.goals.map((g) => GOALS[g])) || 'a bike that fits';
+  return paragraphs(
+    `${first}, you came${intake.event ? ` with a plan: ${intake.event}. You` : ' and'} wanted ${wanted}.`,
+    openComplaints(intake.complaints).length
+      ? `What troubled you: ${list(intake.complaints.map(complaintText))}. We looked for what on the bike could cause that${filmed ? ', and measured you while you pedalled' : ''}.`
       : filmed
         ? 'Nothing hurt. We measured you while you pedalled, to see whether anything should be changed at all.'
         : 'Nothing hurt.',
-  ].join('\n\n');
+  );
+}
 
-  const out = c.before.filter(isOut);
-  const sentences = (out.length ? out : c.before.slice(0, 4))
+function foundText({ before, after }: ReportCase): string {
+  const out = before.filter(isOut);
+  const sentences = (out.length ? out : before.slice(0, 4))
     .map(findingInPlainWords)
     .filter((w) => w !== null);
   const results = out.flatMap((f) => {
-    const then = c.after.find((a) => a.key === f.key);
+    const then = after.find((a) => a.key === f.key);
     const words = then ? changeInPlainWords(f, then) : null;
     return words ? [words] : [];
   });
-  const fine = c.before.filter((f) => f.verdict === 'in' && PLAIN[f.key as MeasureKey]).length;
-  const found = [
-    c.before.length === 0
+  const fine = before.filter((f) => f.verdict === 'in' && PLAIN[f.key as MeasureKey]).length;
+  return paragraphs(
+    before.length === 0
       ? 'This time nothing was filmed.'
       : out.length
         ? 'Through the whole stroke, these stood out:'
         : 'Everything lay where it should:',
-    ...(sentences.length ? [points(sentences)] : []),
-    ...(out.length && fine ? [`${fine} other measures were where they should be.`] : []),
-    ...(results.length ? [`Filmed again after the changes:`, points(results)] : []),
-  ].join('\n\n');
+    points(sentences),
+    out.length > 0 && fine > 0 && `${fine} other measures were where they should be.`,
+    results.length > 0 && paragraphs('Filmed again after the changes:', points(results)),
+  );
+}
 
-  const moved = movesInRiderWords(c.asFound, c.leaves, c.length);
+function changedText(c: ReportCase, moved: readonly string[]): string {
+  if (moved.length === 0)
+    return c.before.length > 0 ? 'Nothing was changed: the bike fits you as it is.' : 'Nothing was changed.';
   const tried = c.changes.filter((ch) => ch.putBackIso !== null).length;
   const reasons = reasonsFor(c.asFound, c.leaves);
-  const changed =
-    moved.length === 0
-      ? filmed
-        ? 'Nothing was changed: the bike fits you as it is.'
-        : 'Nothing was changed.'
-      : [
-          'What is different on your bike now:',
-          points(moved),
-          ...(reasons.length ? [`We did this ${list(reasons)}.`] : []),
-          ...(tried
-            ? [
-                `${tried === 1 ? 'One thing' : `${tried} things`} we tried did not help and ${tried === 1 ? 'was' : 'were'} undone.`,
-              ]
-            : []),
-        ].join('\n\n');
+  return paragraphs(
+    'What is different on your bike now:',
+    points(moved),
+    reasons.length > 0 && `We did this ${list(reasons)}.`,
+    tried > 0 &&
+      `${tried === 1 ? 'One thing' : `${tried} things`} we tried did not help and ${tried === 1 ? 'was' : 'were'} undone.`,
+  );
+}
 
-  const expect = [
+const expectText = ({ halfSteps, intake }: ReportCase, moved: readonly string[]): string =>
+  paragraphs(
     moved.length
       ? 'It will feel strange for two or three rides: your body knew the old position. Ride easily at first, an hour or so, then lengthen.'
       : 'Ride as before.',
-    ...(c.halfSteps
-      ? ['We moved in half steps on purpose. There may be more to gain; it can wait for the next visit.']
-      : []),
-    ...(open.length
-      ? [
-          'What troubled you should ease within two to three weeks. Should it grow instead, ride less and tell us.',
-        ]
-      : []),
-  ].join('\n\n');
+    halfSteps &&
+      'We moved in half steps on purpose. There may be more to gain; it can wait for the next visit.',
+    openComplaints(intake.complaints).length > 0 &&
+      'What troubled you should ease within two to three weeks. Should it grow instead, ride less and tell us.',
+  );
 
-  const home = [
-    points(
-      [
-        ...c.advice,
-        ...(c.after.concat(c.before).some((f) => f.key === 'ankleRangeDeg' && f.verdict === 'high')
-          ? [
-              'Pedalling drill, twice a week: ten minutes at an easy gear, thinking of a quiet ankle, heel neither dropping nor lifting.',
-            ]
-          : []),
-        'Do not move saddle or bar by yourself for now; if a bolt slips, the transfer sheet has every figure to put it back.',
-        moved.length ? RETORQUE : 'Have the bolts looked at once a year.',
-      ].filter(Boolean),
-    ),
-  ].join('\n\n');
+function homeText({ advice, before, after }: ReportCase, moved: readonly string[]): string {
+  const busyAnkle = [...after, ...before].some((f) => f.key === 'ankleRangeDeg' && f.verdict === 'high');
+  return points(
+    [
+      ...advice,
+      busyAnkle
+        ? 'Pedalling drill, twice a week: ten minutes at an easy gear, thinking of a quiet ankle, heel neither dropping nor lifting.'
+        : '',
+      'Do not move saddle or bar by yourself for now; if a bolt slips, the transfer sheet has every figure to put it back.',
+      moved.length ? RETORQUE : 'Have the bolts looked at once a year.',
+    ].filter(Boolean),
+  );
+}
 
-  const stop = [
-    ...(c.redFlags.length
-      ? [
-          `Before you ride on, have this looked at by a doctor, as we told you: ${list(c.redFlags.map((f) => f.toLowerCase()))}.`,
-        ]
-      : []),
+function stopText({ redFlags, studio: { fitter, name, contact } }: ReportCase): string {
+  return paragraphs(
+    redFlags.length > 0 &&
+      `Before you ride on, have this looked at by a doctor, as we told you: ${list(redFlags.map((f) => f.toLowerCase()))}.`,
     'Stop riding and see a doctor or physiotherapist with: a joint that swells; pain at rest or at night; numbness that lasts over a day or sits in the saddle region; weakness; pain that runs down a leg; chest pain, breathlessness or fainting.',
     'We measure and adjust bikes; we make no diagnosis.',
-    ...(c.studio.fitter || c.studio.contact
-      ? [
-          `Anything about the position: ${[c.studio.fitter, c.studio.name, c.studio.contact].filter(Boolean).join(', ')}.`,
-        ]
-      : []),
-  ].join('\n\n');
+    Boolean(fitter || contact) &&
+      `Anything about the position: ${[fitter, name, contact].filter(Boolean).join(', ')}.`,
+  );
+}
 
-  const dates = c.followUps.filter((f) => f.doneIso === null).sort((a, b) => a.due.localeCompare(b.due));
+function datesText({ followUps, day }: ReportCase): string {
+  const dates = followUps.filter((f) => f.doneIso === null).sort((a, b) => a.due.localeCompare(b.due));
+  return dates.length
+    ? points(dates.map((f) => `${day(f.due)}: ${f.why || 'a check of how it goes'}`))
+    : 'No date is set. Come back after a crash, an injury, long time off, or with new shoes, saddle, pedals or cranks.';
+}
+
+/** The proposed text of each part of the rider's report, in plain words; paragraphs are parted by an empty line, points begin with “- ”. */
+export function reportTexts(c: ReportCase): Record<ReportPartKey, string> {
+  const moved = movesInRiderWords(c.asFound, c.leaves, c.length);
   return {
-    why,
-    found,
-    changed,
-    expect,
-    home,
-    stop,
-    dates: dates.length
-      ? points(dates.map((f) => `${c.day(f.due)}: ${f.why || 'a check of how it goes'}`))
-      : 'No date is set. Come back after a crash, an injury, long time off, or with new shoes, saddle, pedals or cranks.',
+    why: whyText(c),
+    found: foundText(c),
+    changed: changedText(c, moved),
+    expect: expectText(c, moved),
+    home: homeText(c, moved),
+    stop: stopText(c),
+    dates: datesText(c),
   };
 }
 

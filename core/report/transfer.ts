@@ -5,7 +5,7 @@ import { resolveBike } from '../bike/resolve.ts';
 import { saddleMeasures } from '../bike/saddle.ts';
 import type { BikeSetup } from '../bike/setup.ts';
 import { RAD_PER_DEG } from '../math/angles.ts';
-import type { PlanePoint } from '../math/vec.ts';
+import { dot, type PlanePoint } from '../math/vec.ts';
 import { RAIL_RANGE_MM } from '../plan/controls/controls.ts';
 import { buildsFor, type BuildOffer } from '../plan/cockpitBuilds.ts';
 
@@ -76,6 +76,114 @@ function underFoot(a: BikeSetup, b: BikeSetup): number | null {
   return b.pedals.stackMm - a.pedals.stackMm + sole;
 }
 
+/** What has to be known of either bike before its saddle or hands can be placed. */
+function stillOpen(a: ReturnType<typeof resolveBike>, { frame, bar }: BikeSetup): string[] {
+  const noSaddle = !a.points.sit || a.setback80Mm === null;
+  const noFront = frame.stackMm === null || frame.reachMm === null || frame.headAngleDeg === null;
+  return [
+    ...(noSaddle ? ['this bike’s saddle height and setback'] : []),
+    ...(a.points.hood ? [] : ['where this bike’s hoods stand: stem, spacers, bar reach and frame']),
+    ...(noFront ? ['the other frame’s stack, reach and head angle'] : []),
+    ...(frame.seatTubeMm === null
+      ? ['the other frame’s seat tube: without it the post’s showing length stays open']
+      : []),
+    ...(bar.reachMm === null ? ['the other bar’s reach to the hoods'] : []),
+  ];
+}
+
+/** By how much other cranks, pedals and soles change the saddle's height, and why. */
+function heightCarried(from: BikeSetup, to: BikeSetup): Pick<Transfer, 'open' | 'carriedMm' | 'carried'> {
+  const [ca, cb] = [from.crank.lengthMm, to.crank.lengthMm];
+  const crankMm = ca !== null && cb !== null ? ca - cb : 0;
+  const under = underFoot(from, to) ?? 0;
+  const footMm = Math.abs(under) > 0.4 ? under : 0;
+  return {
+    open: ca !== null && cb === null ? ['the other bike’s crank length: the same is taken'] : [],
+    carriedMm: crankMm + footMm,
+    carried: [
+      ...(crankMm ? [`crank ${cb} mm in place of ${ca} mm: saddle ${signed(crankMm)} mm`] : []),
+      ...(footMm ? [`pedal and sole ${signed(footMm)} mm: saddle ${signed(footMm)} mm`] : []),
+    ],
+  };
+}
+
+/** Where the rails of a saddle are clamped on a post's line, the offset chosen that misses least. */
+interface Clamped {
+  offsetMm: number;
+  /** Clamp ahead of the rails' middle. */
+  railMm: number;
+  /** How much further it would have to stand: the saddle stands by that too far forward. */
+  missedMm: number;
+  /** The sit point that comes of it, and how far up the post's line its clamp is. */
+  sit: PlanePoint;
+  upMm: number;
+}
+
+const plus = (p: PlanePoint, q: PlanePoint, by = 1): PlanePoint => ({ x: p.x + by * q.x, y: p.y + by * q.y });
+
+function clampedAt(wantedSit: PlanePoint, tiltDeg: number, up: PlanePoint): Clamped {
+  const rails = turned({ x: RAILS_AHEAD_MM, y: -RAILS_BELOW_MM }, tiltDeg);
+  const back = { x: -up.y, y: up.x };
+  // The clamp may stand anywhere along the rails: along them the saddle goes back by as much as the clamp goes forward.
+  const along = turned({ x: 1, y: 0 }, tiltDeg);
+  const behind = dot(plus(wantedSit, rails), back);
+  const offers = POST_OFFSETS_MM.map((offsetMm) => {
+    // How far ahead of the rails' middle the clamp has to stand, so that it lies on the post's line.
+    const ahead = (offsetMm - behind) / dot(along, back);
+    const railMm = Math.max(-RAIL_RANGE_MM, Math.min(RAIL_RANGE_MM, ahead));
+    return { offsetMm, railMm, missedMm: ahead - railMm };
+  });
+  const best = offers.reduce((p, q) =>
+    Math.abs(q.missedMm) < Math.abs(p.missedMm) - 1e-9 ||
+    (Math.abs(q.missedMm) < Math.abs(p.missedMm) + 1e-9 && Math.abs(q.railMm) < Math.abs(p.railMm))
+      ? q
+      : p,
+  );
+  // Where the rails end the saddle stands by the rest too far forward or back.
+  const sit = plus(wantedSit, along, best.missedMm);
+  return { ...best, sit, upMm: dot(plus(plus(sit, rails), along, best.railMm), up) };
+}
+
+/** How much of the post shows, and by how much it has to be lifted (+) or lowered to stay within what it may. */
+function postAt({ frame, saddle }: BikeSetup, upMm: number): { showingMm: number | null; liftMm: number } {
+  if (frame.seatTubeMm === null) return { showingMm: null, liftMm: 0 };
+  const free = upMm - frame.seatTubeMm;
+  const showingMm = Math.max(LEAST_SHOWING_MM, Math.min(saddle.postShowingMostMm ?? Infinity, free));
+  return { showingMm, liftMm: showingMm - free };
+}
+
+function saddleMisses({ missedMm, offsetMm }: Clamped, liftMm: number): TransferMiss[] {
+  const misses: TransferMiss[] = [];
+  if (Math.abs(missedMm) > NEAR_MM)
+    misses.push({
+      what: 'Setback',
+      missMm: Math.abs(missedMm),
+      words: `the saddle stays ${Math.round(Math.abs(missedMm))} mm too far ${missedMm > 0 ? 'forward' : 'back'}: rails at their end, with ${offsetMm === 0 ? 'a straight post' : `a post of ${offsetMm} mm offset`}`,
+    });
+  if (Math.abs(liftMm) > NEAR_MM)
+    misses.push({
+      what: 'Saddle height',
+      missMm: Math.abs(liftMm),
+      words:
+        liftMm > 0
+          ? `the saddle stays ${Math.round(liftMm)} mm too high: the post is all the way in`
+          : `the saddle stays ${Math.round(-liftMm)} mm too low: the post is at its minimum insertion`,
+    });
+  return misses;
+}
+
+function handMisses(hands: Transfer['hands']): TransferMiss[] {
+  const nearest = hands?.builds[0];
+  if (!nearest || nearest.missMm <= NEAR_MM + 2) return [];
+  return [
+    {
+      what: 'Hands',
+      missMm: nearest.missMm,
+      words: `with the nearest front the hoods stand ${away(nearest.offMm)} of where they are wanted`,
+    },
+  ];
+}
+
 /**
  * Carries a position over to another frame (handbook: models, transfer): crank and pedal differences go into the saddle's height,
  * along the line from the bottom bracket to the sit point; then the post and the rails, then the front from the parts bin. What can't be
@@ -90,126 +198,50 @@ export function transfer(
   priority: Priority = 'saddle',
 ): Transfer {
   const a = resolveBike(from);
-  const open: string[] = [];
-  const misses: TransferMiss[] = [];
-  const { frame } = to;
-  if (!a.points.sit || a.setback80Mm === null) open.push('this bike’s saddle height and setback');
-  if (!a.points.hood) open.push('where this bike’s hoods stand: stem, spacers, bar reach and frame');
-  if (frame.stackMm === null || frame.reachMm === null || frame.headAngleDeg === null)
-    open.push('the other frame’s stack, reach and head angle');
-  if (frame.seatTubeMm === null)
-    open.push('the other frame’s seat tube: without it the post’s showing length stays open');
-  if (to.bar.reachMm === null) open.push('the other bar’s reach to the hoods');
-
-  const carried: string[] = [];
-  let carriedMm = 0;
-  const [ca, cb] = [from.crank.lengthMm, to.crank.lengthMm];
-  if (ca !== null && cb !== null && ca !== cb) {
-    carriedMm += ca - cb;
-    carried.push(`crank ${cb} mm in place of ${ca} mm: saddle ${signed(ca - cb)} mm`);
-  } else if (ca !== null && cb === null) open.push('the other bike’s crank length: the same is taken');
-  const higher = underFoot(from, to);
-  if (higher !== null && Math.abs(higher) > 0.4) {
-    carriedMm += higher;
-    carried.push(`pedal and sole ${signed(higher)} mm: saddle ${signed(higher)} mm`);
-  }
-
-  if (!a.points.sit || a.setback80Mm === null)
-    return { open, carriedMm, carried, saddle: null, hands: null, misses };
-  const long = Math.hypot(a.points.sit.x, a.points.sit.y);
-  const wantedSit = {
-    x: (a.points.sit.x * (long + carriedMm)) / long,
-    y: (a.points.sit.y * (long + carriedMm)) / long,
-  };
+  const { carriedMm, carried, ...height } = heightCarried(from, to);
+  const open = [...stillOpen(a, to), ...height.open];
+  const { sit, hood } = a.points;
+  if (!sit || a.setback80Mm === null)
+    return { open, carriedMm, carried, saddle: null, hands: null, misses: [] };
+  const long = Math.hypot(sit.x, sit.y);
+  const wantedSit = { x: (sit.x * (long + carriedMm)) / long, y: (sit.y * (long + carriedMm)) / long };
   const tiltDeg = from.saddle.tiltDeg ?? 0;
-  const rails = turned({ x: RAILS_AHEAD_MM, y: -RAILS_BELOW_MM }, tiltDeg);
-  const seat = frame.seatAngleDeg * RAD_PER_DEG;
+  const seat = to.frame.seatAngleDeg * RAD_PER_DEG;
   const up = { x: -Math.cos(seat), y: Math.sin(seat) };
-  const back = { x: -Math.sin(seat), y: -Math.cos(seat) };
-  const middle = { x: wantedSit.x + rails.x, y: wantedSit.y + rails.y };
-  // The clamp may stand anywhere along the rails: along them the saddle goes back by as much as the clamp goes forward.
-  const along = turned({ x: 1, y: 0 }, tiltDeg);
-  const behind = middle.x * back.x + middle.y * back.y;
-  const perRail = along.x * back.x + along.y * back.y;
-  const offers = POST_OFFSETS_MM.map((offset) => {
-    // How far ahead of the rails' middle the clamp has to stand, so that it lies on the post's line.
-    const ahead = (offset - behind) / perRail;
-    const held = Math.max(-RAIL_RANGE_MM, Math.min(RAIL_RANGE_MM, ahead));
-    return { offset, ahead: held, missed: ahead - held };
-  });
-  const best = offers.reduce((p, q) =>
-    Math.abs(q.missed) < Math.abs(p.missed) - 1e-9 ||
-    (Math.abs(q.missed) < Math.abs(p.missed) + 1e-9 && Math.abs(q.ahead) < Math.abs(p.ahead))
-      ? q
-      : p,
-  );
-  // Where the rails end the saddle stands by the rest too far forward or back.
-  const sitAtRails = { x: wantedSit.x + best.missed * along.x, y: wantedSit.y + best.missed * along.y };
-  const clamp = {
-    x: sitAtRails.x + rails.x + best.ahead * along.x,
-    y: sitAtRails.y + rails.y + best.ahead * along.y,
-  };
-  const reachUp = clamp.x * up.x + clamp.y * up.y;
-  const tube = frame.seatTubeMm;
-  let postShowingMm = tube === null ? null : reachUp - tube;
-  let lift = 0;
-  if (postShowingMm !== null && tube !== null) {
-    const most = to.saddle.postShowingMostMm;
-    if (postShowingMm < LEAST_SHOWING_MM) lift = LEAST_SHOWING_MM - postShowingMm;
-    else if (most !== null && postShowingMm > most) lift = most - postShowingMm;
-    if (most === null) open.push('how far the other post may show: look at its mark');
-    postShowingMm += lift;
-  }
-  const reachedSit = { x: sitAtRails.x + lift * up.x, y: sitAtRails.y + lift * up.y };
-  if (Math.abs(best.missed) > NEAR_MM)
-    misses.push({
-      what: 'Setback',
-      missMm: Math.abs(best.missed),
-      words: `the saddle stays ${Math.round(Math.abs(best.missed))} mm too far ${best.missed > 0 ? 'forward' : 'back'}: rails at their end, with ${best.offset === 0 ? 'a straight post' : `a post of ${best.offset} mm offset`}`,
-    });
-  if (Math.abs(lift) > NEAR_MM)
-    misses.push({
-      what: 'Saddle height',
-      missMm: Math.abs(lift),
-      words:
-        lift > 0
-          ? `the saddle stays ${Math.round(lift)} mm too high: the post is all the way in`
-          : `the saddle stays ${Math.round(-lift)} mm too low: the post is at its minimum insertion`,
-    });
-  const measures = saddleMeasures({
+  const clamped = clampedAt(wantedSit, tiltDeg, up);
+  const { showingMm, liftMm } = postAt(to, clamped.upMm);
+  if (showingMm !== null && to.saddle.postShowingMostMm === null)
+    open.push('how far the other post may show: look at its mark');
+  const reachedSit = plus(clamped.sit, up, liftMm);
+  const { heightMm, setback80Mm } = saddleMeasures({
     sit: reachedSit,
-    nose: {
-      x: reachedSit.x + Math.cos(tiltDeg * RAD_PER_DEG),
-      y: reachedSit.y + Math.sin(tiltDeg * RAD_PER_DEG),
-    },
+    nose: plus(reachedSit, turned({ x: 1, y: 0 }, tiltDeg)),
   });
-  const saddle = {
-    wantedSit,
-    reachedSit,
-    heightMm: measures.heightMm,
-    setback80Mm: measures.setback80Mm,
-    tiltDeg,
-    postShowingMm,
-    postOffsetMm: best.offset,
-    railMm: best.ahead,
-  };
-
-  const hands = a.points.hood
+  const hands = hood
     ? handsOn(to, {
         parts,
-        hoodA: a.points.hood,
-        sitA: a.points.sit,
+        hoodA: hood,
+        sitA: sit,
         sitB: priority === 'saddle' ? reachedSit : wantedSit,
       })
     : null;
-  const nearest = hands?.builds[0];
-  if (nearest && nearest.missMm > NEAR_MM + 2)
-    misses.push({
-      what: 'Hands',
-      missMm: nearest.missMm,
-      words: `with the nearest front the hoods stand ${away(nearest.offMm)} of where they are wanted`,
-    });
-  return { open, carriedMm, carried, saddle, hands, misses };
+  return {
+    open,
+    carriedMm,
+    carried,
+    saddle: {
+      wantedSit,
+      reachedSit,
+      heightMm,
+      setback80Mm,
+      tiltDeg,
+      postShowingMm: showingMm,
+      postOffsetMm: clamped.offsetMm,
+      railMm: clamped.railMm,
+    },
+    hands,
+    misses: [...saddleMisses(clamped, liftMm), ...handMisses(hands)],
+  };
 }
 
 /** The builds by how near they bring the hoods, the sit point's distance kept. */

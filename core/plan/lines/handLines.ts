@@ -124,6 +124,97 @@ export interface HandsDraft {
   stuck: string | null;
 }
 
+const NONE: HandsDraft = { draft: null, asks: [], stuck: null };
+
+type HandsKey = 'reach' | 'bar';
+
+/** Where the hands are wanted, mm, and how sure that is. */
+interface HandsWanted {
+  keyed: HandsKey[];
+  /** All the way, and as far as one round goes. */
+  allMm: { x: number; y: number };
+  wantedMm: { x: number; y: number };
+  mostMm: number;
+  /** That the hands are off may be told where which way is not: a bar that is lower is felt as one that is further. */
+  undecided: boolean;
+  chance: number;
+  fault: string;
+}
+
+const wayOf = (b: HandsBelief, k: HandsKey): 'under' | 'over' => (b[k].over > b[k].under ? 'over' : 'under');
+
+function handsWanted(c: PlanCase, b: HandsBelief, half: boolean): HandsWanted | null {
+  const p = { reach: Math.max(b.reach.under, b.reach.over), bar: Math.max(b.bar.under, b.bar.over) };
+  // Speed on the extensions never asks for higher pads (handbook: judgement).
+  const raises = b.bar.under > b.bar.over;
+  const noRaise = c.bike.extensions !== null && raises && c.intake.goals.includes('speed');
+  // A back that is already too low is never stretched further.
+  const low = c.measures.some((m) => m.key === 'backAngleDeg' && m.pOut.low >= 0.35);
+  const stretches = b.reach.under > b.reach.over;
+  const undecided = Math.max(p.reach, p.bar) < STANDS.try;
+  if (
+    undecided &&
+    !c.measures.some((m) => UPPER.has(m.key) && Math.max(m.pOut.low, m.pOut.high) >= NEARLY_OUT)
+  )
+    return null;
+  const from = undecided ? LEAST_SHARE : STANDS.try;
+  const doReach = p.reach >= from && !(low && stretches);
+  const doBar = p.bar >= from && !noRaise;
+  if (!doReach && !doBar) return null;
+  const keyed: HandsKey[] = [...(doReach ? (['reach'] as const) : []), ...(doBar ? (['bar'] as const) : [])];
+  const eitherMayBe = undecided && doReach && doBar;
+  const mostMm = half ? 10 : 20;
+  const clampTo = (v: number): number => Math.max(-mostMm, Math.min(mostMm, v));
+  const allMm = { x: doReach ? -b.meanMm.reach : 0, y: doBar ? -b.meanMm.bar : 0 };
+  return {
+    keyed,
+    allMm,
+    wantedMm: { x: clampTo(allMm.x), y: clampTo(allMm.y) },
+    mostMm,
+    undecided,
+    chance: eitherMayBe
+      ? eitherOff(b, wayOf(b, 'reach'), wayOf(b, 'bar'))
+      : Math.max(...keyed.map((k) => p[k])),
+    fault: faultOf(b, doReach, doBar, eitherMayBe),
+  };
+}
+
+/** The way of this bike and its parts that brings the hands nearest to where they are wanted; null where none is better than staying. */
+function nearestWay(
+  c: PlanCase,
+  { wantedMm, mostMm, keyed }: HandsWanted,
+  half: boolean,
+  keeps: (moves: Moves) => boolean,
+): { way: Way; handMm: { x: number; y: number } } | null {
+  const barNearMm = keyed.includes('bar') ? NEAR_MM : 2 * NEAR_MM;
+  const costOf = (x: number, y: number): number =>
+    ((x - wantedMm.x) / NEAR_MM) ** 2 + ((y - wantedMm.y) / barNearMm) ** 2;
+  let best: { way: Way; cost: number; handMm: { x: number; y: number } } | null = null;
+  const start = costOf(0, 0);
+  for (const way of ways(c)) {
+    if (Object.keys(way.moves).length === 0 || cannot(c.bike, way.moves)) continue;
+    const { handMm } = effectsOf(c.bike, way.moves);
+    const cost = costOf(handMm.x, handMm.y) + way.price;
+    if (cost >= start || cost >= (best?.cost ?? Infinity)) continue;
+    // A half-step rider's hands go half as far, but for a whole part's own step.
+    if (half && Math.hypot(handMm.x, handMm.y) > 1.5 * mostMm + 6) continue;
+    if (!keeps(way.moves)) continue;
+    best = { way, cost, handMm };
+  }
+  return best;
+}
+
+/** Where the hands should go though nothing brings them there; null where that is hardly worth a word. */
+function stuckWords({ wantedMm: { x, y }, fault }: HandsWanted): string | null {
+  const how = [
+    Math.abs(x) >= 5 && `${Math.round(Math.abs(x))} mm ${x < 0 ? 'nearer' : 'further'}`,
+    Math.abs(y) >= 5 && `${Math.round(Math.abs(y))} mm ${y > 0 ? 'higher' : 'lower'}`,
+  ].filter(Boolean);
+  return how.length
+    ? `The hands are wanted ${how.join(' and ')} (${fault}), and what is known of this cockpit gives no way there.`
+    : null;
+}
+
 /**
  * The cockpit’s line: the hands brought towards where back, shoulder and elbow want them, by what this bike and its parts give.
  * @param half half of a round's way for who takes half steps
@@ -135,89 +226,31 @@ export function handsDraft(
   half: boolean,
   keeps: (moves: Moves) => boolean,
 ): HandsDraft {
-  const p = { reach: Math.max(b.reach.under, b.reach.over), bar: Math.max(b.bar.under, b.bar.over) };
-  // Speed on the extensions never asks for higher pads (handbook: judgement).
-  const raises = b.bar.under > b.bar.over;
-  const noRaise = c.bike.extensions !== null && raises && c.intake.goals.includes('speed');
-  // A back that is already too low is never stretched further.
-  const low = c.measures.some((m) => m.key === 'backAngleDeg' && m.pOut.low >= 0.35);
-  const stretches = b.reach.under > b.reach.over;
-  // That the hands are off may be told where which way is not: a bar that is lower is felt as one that is further.
-  const undecided = Math.max(p.reach, p.bar) < STANDS.try;
-  if (
-    undecided &&
-    !c.measures.some((m) => UPPER.has(m.key) && Math.max(m.pOut.low, m.pOut.high) >= NEARLY_OUT)
-  )
-    return { draft: null, asks: [], stuck: null };
-  const from = undecided ? LEAST_SHARE : STANDS.try;
-  const doReach = p.reach >= from && !(low && stretches);
-  const doBar = p.bar >= from && !noRaise;
-  const both = doReach && doBar;
-  const wayOf = (k: 'reach' | 'bar'): 'under' | 'over' => (b[k].over > b[k].under ? 'over' : 'under');
-  const none: HandsDraft = { draft: null, asks: [], stuck: null };
-  if (!doReach && !doBar) return none;
-  const most = half ? 10 : 20;
-  const clampTo = (v: number): number => Math.max(-most, Math.min(most, v));
-  const all = { x: doReach ? -b.meanMm.reach : 0, y: doBar ? -b.meanMm.bar : 0 };
-  const wanted = { x: clampTo(all.x), y: clampTo(all.y) };
-  const asks = cockpitAsks(c, wanted);
-  const costOf = (x: number, y: number): number =>
-    ((x - wanted.x) / NEAR_MM) ** 2 + ((y - wanted.y) / (doBar ? NEAR_MM : 2 * NEAR_MM)) ** 2;
-  let best: { way: Way; cost: number; hand: { x: number; y: number } } | null = null;
-  const start = costOf(0, 0);
-  for (const way of ways(c)) {
-    if (Object.keys(way.moves).length === 0 || cannot(c.bike, way.moves)) continue;
-    const { handMm } = effectsOf(c.bike, way.moves);
-    const cost = costOf(handMm.x, handMm.y) + way.price;
-    if (cost >= start || cost >= (best?.cost ?? Infinity)) continue;
-    // A half-step rider's hands go half as far, but for a whole part's own step.
-    if (half && Math.hypot(handMm.x, handMm.y) > 1.5 * most + 6) continue;
-    if (!keeps(way.moves)) continue;
-    best = { way, cost, hand: handMm };
-  }
-  const keyed: ('reach' | 'bar')[] = [
-    ...(doReach ? (['reach'] as const) : []),
-    ...(doBar ? (['bar'] as const) : []),
-  ];
-  const answers = [...new Set(keyed.flatMap((k) => explained(c, k, wayOf(k)).map((q) => q.id)))];
-  const chance =
-    undecided && both ? eitherOff(b, wayOf('reach'), wayOf('bar')) : Math.max(...keyed.map((k) => p[k]));
-  const fault = faultOf(b, doReach, doBar, undecided && both);
-  if (!best) {
-    const how = [
-      Math.abs(wanted.x) >= 5 &&
-        `${Math.round(Math.abs(wanted.x))} mm ${wanted.x < 0 ? 'nearer' : 'further'}`,
-      Math.abs(wanted.y) >= 5 && `${Math.round(Math.abs(wanted.y))} mm ${wanted.y > 0 ? 'higher' : 'lower'}`,
-    ].filter(Boolean);
-    return {
-      ...none,
-      asks,
-      stuck: how.length
-        ? `The hands are wanted ${how.join(' and ')} (${fault}), and what is known of this cockpit gives no way there.`
-        : null,
-    };
-  }
-  const { moves } = best.way;
-  const rest = { x: all.x - best.hand.x, y: all.y - best.hand.y };
-  const whole = applyRest(c, moves, rest);
+  const want = handsWanted(c, b, half);
+  if (!want) return NONE;
+  const { keyed, allMm, fault } = want;
+  const asks = cockpitAsks(c, want.wantedMm);
+  const best = nearestWay(c, want, half, keeps);
+  if (!best) return { ...NONE, asks, stuck: stuckWords(want) };
+  const { moves, part } = best.way;
   return {
     asks,
     stuck: null,
     draft: {
       key: 'hands',
       stage: 'cockpit',
-      p: chance,
+      p: want.chance,
       fault,
       madeOf: [
         ...b.signs,
-        ...keyed.flatMap((k) => b.hints[k].filter((h) => h[wayOf(k)] !== 1).map((h) => h.text)),
+        ...keyed.flatMap((k) => b.hints[k].filter((h) => h[wayOf(b, k)] !== 1).map((h) => h.text)),
       ],
-      why: [`${fault}: ${b.signs.join('; ')}`, ...(best.way.part ? [best.way.part] : [])],
-      answers,
+      why: [`${fault}: ${b.signs.join('; ')}`, ...(part ? [part] : [])],
+      answers: [...new Set(keyed.flatMap((k) => explained(c, k, wayOf(b, k)).map((q) => q.id)))],
       // Which of the two it is only the rider can say.
-      ...(undecided && { atMost: 'try' as const }),
-      whole,
-      bought: best.way.part !== null,
+      ...(want.undecided && { atMost: 'try' as const }),
+      whole: applyRest(c, moves, { x: allMm.x - best.handMm.x, y: allMm.y - best.handMm.y }),
+      bought: part !== null,
       tryMoves: firstStep(moves),
       risk: [
         c.bike.extensions
