@@ -20,71 +20,80 @@ const STAMP_SLACK_S = 1e-6;
 /** Frames held at once when going backwards: decoders only run forwards. */
 const BACKWARD_BYTES = 160_000_000;
 
-/**
- * Follows the marks through a whole clip: forwards from the marked frame to the end, then backwards to the start, in chunks
- * decoded forwards and tracked in reverse.
- * @param onProgress called about four times a second with all that is tracked so far  @param stopped asked before every frame
- */
-export async function trackClip(
-  clip: OpenedClip,
-  {
-    markedFrame,
-    marks,
-    onProgress,
-    stopped,
-    range = null,
-  }: {
-    markedFrame: number;
-    marks: Record<string, ImagePoint>;
-    onProgress: (p: TrackProgress) => void;
-    stopped: () => boolean;
-    range?: FilmPart | null;
-  },
-): Promise<{ tracks: Tracks; framesDone: number; trackerMs: number; modes: Tracker['modes'] }> {
-  const { tS } = clip;
-  const { from: firstFrame, to: lastFrame } = range ?? { from: 0, to: tS.length - 1 };
-  const tracks = emptyTracks(tS, Object.keys(marks));
-  const sink = new VideoSampleSink(clip.track);
-  let framesDone = 0;
-  let trackerMs = 0;
-  // The tracker looks only about where the landmarks are: the rest of the picture need not be copied.
-  let wanted: Region | null = null;
-  let lastReported = performance.now();
-  let modes: Tracker['modes'] = [];
-  const note = (index: number, points: TrackedPoint[], keys: string[]): void => {
-    keys.forEach((key, k) => {
-      tracks.landmarks[key].xPx[index] = points[k].x;
-      tracks.landmarks[key].yPx[index] = points[k].y;
-      tracks.landmarks[key].confidence[index] = points[k].confidence;
-    });
-    framesDone += 1;
-    if (performance.now() - lastReported > 250) {
-      lastReported = performance.now();
-      onProgress({ framesDone, frames: lastFrame - firstFrame + 1, tracks });
-    }
-  };
-  const leaveOut = (index: number): void => {
-    for (const track of Object.values(tracks.landmarks)) {
-      track.xPx[index] = NaN;
-      track.yPx[index] = NaN;
-      track.confidence[index] = 0;
-    }
-  };
-  const start = (frame: PlanarFrame): Tracker => {
-    const tracker = startTracker(frame, tS[markedFrame], marks, { bones: RIGID_BONES });
-    modes = tracker.modes;
-    return tracker;
-  };
-  const timed = (tracker: Tracker, frame: PlanarFrame, index: number): void => {
-    const t0 = performance.now();
-    const points = tracker.step(frame, tS[index]);
-    trackerMs += performance.now() - t0;
-    if (tracker.voidsBefore()) leaveOut(index + 1);
-    const ahead = index + 2;
-    wanted = ahead < tS.length ? tracker.lookingAt(frame, tS[ahead]) : null;
-    note(index, points, tracker.keys);
-  };
+interface Asked {
+  markedFrame: number;
+  marks: Record<string, ImagePoint>;
+  onProgress: (p: TrackProgress) => void;
+  stopped: () => boolean;
+  range?: FilmPart | null;
+}
 
+interface Followed {
+  tracks: Tracks;
+  framesDone: number;
+  trackerMs: number;
+  modes: Tracker['modes'];
+}
+
+/** One clip while it is followed: what both ways through it write into. */
+interface Following extends Asked {
+  clip: OpenedClip;
+  sink: VideoSampleSink;
+  /** First and last frame that is followed. */
+  part: FilmPart;
+  done: Followed;
+  /** The tracker looks only about where the landmarks are: the rest of the picture need not be copied. */
+  wanted: Region | null;
+  reportedMs: number;
+}
+
+function startOn(f: Following, frame: PlanarFrame): Tracker {
+  const tracker = startTracker(frame, f.clip.tS[f.markedFrame], f.marks, { bones: RIGID_BONES });
+  f.done.modes = tracker.modes;
+  return tracker;
+}
+
+function note(f: Following, index: number, points: TrackedPoint[], keys: string[]): void {
+  const { done } = f;
+  keys.forEach((key, k) => {
+    const track = done.tracks.landmarks[key];
+    track.xPx[index] = points[k].x;
+    track.yPx[index] = points[k].y;
+    track.confidence[index] = points[k].confidence;
+  });
+  done.framesDone += 1;
+  if (performance.now() - f.reportedMs <= 250) return;
+  f.reportedMs = performance.now();
+  f.onProgress({
+    framesDone: done.framesDone,
+    frames: f.part.to - f.part.from + 1,
+    tracks: done.tracks,
+  });
+}
+
+function leaveOut(tracks: Tracks, index: number): void {
+  for (const track of Object.values(tracks.landmarks)) {
+    track.xPx[index] = NaN;
+    track.yPx[index] = NaN;
+    track.confidence[index] = 0;
+  }
+}
+
+function step(f: Following, tracker: Tracker, frame: PlanarFrame, index: number): void {
+  const { tS } = f.clip;
+  const t0 = performance.now();
+  const points = tracker.step(frame, tS[index]);
+  f.done.trackerMs += performance.now() - t0;
+  if (tracker.voidsBefore()) leaveOut(f.done.tracks, index + 1);
+  const ahead = index + 2;
+  f.wanted = ahead < tS.length ? tracker.lookingAt(frame, tS[ahead]) : null;
+  note(f, index, points, tracker.keys);
+}
+
+/** From the marked frame to the end. @returns the marked frame, or null where none could be had */
+async function forwards(f: Following): Promise<PlanarFrame | null> {
+  const { markedFrame, marks, stopped, part } = f;
+  const { tS } = f.clip;
   let tracker: Tracker | null = null;
   let first: PlanarFrame | null = null;
   let index = markedFrame;
@@ -94,28 +103,25 @@ export async function trackClip(
   const trackOne = async (): Promise<void> => {
     const { frame, buffer } = await coming!;
     if (!tracker) {
-      tracker = start(frame);
+      tracker = startOn(f, frame);
       first = frame;
-      note(
-        index,
-        tracker.keys.map((key) => ({ ...marks[key], confidence: 1 })),
-        tracker.keys,
-      );
+      const at = tracker.keys.map((key) => ({ ...marks[key], confidence: 1 }));
+      note(f, index, at, tracker.keys);
     } else {
-      timed(tracker, frame, index);
+      step(f, tracker, frame, index);
       spare[index % 2] = buffer;
     }
     index += 1;
   };
   let requested = markedFrame;
   // Not a frame more than wanted: what lies behind may be damaged.
-  const endS = lastFrame + 1 < tS.length ? tS[lastFrame + 1] - STAMP_SLACK_S : Infinity;
-  for await (const sample of sink.samples(tS[markedFrame] + STAMP_SLACK_S, endS)) {
-    if (stopped() || requested > lastFrame) {
+  const endS = part.to + 1 < tS.length ? tS[part.to + 1] - STAMP_SLACK_S : Infinity;
+  for await (const sample of f.sink.samples(tS[markedFrame] + STAMP_SLACK_S, endS)) {
+    if (stopped() || requested > part.to) {
       sample.close();
       break;
     }
-    const next = planesOf(sample, spare[requested % 2], wanted).finally(() => sample.close());
+    const next = planesOf(sample, spare[requested % 2], f.wanted).finally(() => sample.close());
     spare[requested % 2] = undefined;
     requested += 1;
     if (coming) await trackOne();
@@ -123,26 +129,47 @@ export async function trackClip(
   }
   if (coming && !stopped()) await trackOne();
   else await coming;
+  return first;
+}
 
-  if (first && markedFrame > firstFrame) {
-    const marked: PlanarFrame = first;
-    const back = start(marked);
-    const hold = Math.max(4, Math.floor(BACKWARD_BYTES / (marked.width * marked.height * 1.5)));
-    let end = markedFrame;
-    while (end > firstFrame && !stopped()) {
-      const from = Math.max(await keyFrameBefore(clip, end - 1), end - hold, firstFrame);
-      const held: PlanarFrame[] = [];
-      for await (const sample of sink.samples(tS[from] + STAMP_SLACK_S, tS[end] - STAMP_SLACK_S)) {
-        held.push((await planesOf(sample)).frame);
-        sample.close();
-        if (held.length === end - from || stopped()) break;
-      }
-      if (stopped()) break;
-      for (let k = held.length - 1; k >= 0; k -= 1) timed(back, held[k], from + k);
-      end = from;
+/** From the marked frame back to the start, in chunks decoded forwards and tracked in reverse. */
+async function backwards(f: Following, marked: PlanarFrame): Promise<void> {
+  const { markedFrame, stopped, part, clip } = f;
+  const { tS } = clip;
+  const back = startOn(f, marked);
+  const hold = Math.max(4, Math.floor(BACKWARD_BYTES / (marked.width * marked.height * 1.5)));
+  let end = markedFrame;
+  while (end > part.from && !stopped()) {
+    const from = Math.max(await keyFrameBefore(clip, end - 1), end - hold, part.from);
+    const held: PlanarFrame[] = [];
+    for await (const sample of f.sink.samples(tS[from] + STAMP_SLACK_S, tS[end] - STAMP_SLACK_S)) {
+      held.push((await planesOf(sample)).frame);
+      sample.close();
+      if (held.length === end - from || stopped()) break;
     }
+    if (stopped()) break;
+    for (let k = held.length - 1; k >= 0; k -= 1) step(f, back, held[k], from + k);
+    end = from;
   }
-  return { tracks, framesDone, trackerMs, modes };
+}
+
+/**
+ * Follows the marks through a whole clip: forwards from the marked frame to the end, then backwards to the start.
+ * @param onProgress called about four times a second with all that is tracked so far  @param stopped asked before every frame
+ */
+export async function trackClip(clip: OpenedClip, asked: Asked): Promise<Followed> {
+  const f: Following = {
+    ...asked,
+    clip,
+    sink: new VideoSampleSink(clip.track),
+    part: asked.range ?? { from: 0, to: clip.tS.length - 1 },
+    done: { tracks: emptyTracks(clip.tS, Object.keys(asked.marks)), framesDone: 0, trackerMs: 0, modes: [] },
+    wanted: null,
+    reportedMs: performance.now(),
+  };
+  const marked = await forwards(f);
+  if (marked && f.markedFrame > f.part.from) await backwards(f, marked);
+  return f.done;
 }
 
 /** Index of the key frame from which a frame can be decoded: chunks that begin there decode nothing twice. */

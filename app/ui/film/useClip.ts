@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useEffectEvent, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useEffectEvent, useMemo, useRef, useState, type RefObject } from 'react';
 import { shallow } from 'zustand/shallow';
 import type { Take, VideoInfo } from '../../../core/records/types.ts';
 import { clipOf } from '../../storage/sessions';
@@ -78,49 +78,47 @@ async function openedFilm(take: Take, reader: Spawned<ClipReader>): Promise<Pick
   }
 }
 
-/**
- * Opens a take's film in a worker and shows one frame at a time on a canvas. However fast frames are asked for, only the
- * newest wish is decoded next, so scrubbing never queues up.
- */
-export function useClip(take: Take | null, startFrame = 0): Clip {
-  const takeId = take?.id;
-  const [opened, setOpened] = useState<Opened & { of: string | undefined }>({ ...UNOPENED, of: takeId });
-  // The film of the take before is not this one's, not for a moment.
-  const { state, blob, broken, drawn } = opened.of === takeId ? opened : UNOPENED;
+/** What a film's frames are drawn with: the worker that reads them, and the canvas. */
+interface Screen {
+  readerRef: RefObject<Spawned<ClipReader> | null>;
+  /** The frame that is wanted on it. */
+  wantedRef: RefObject<number>;
+  /** Whether a frame is on its way; and whether it is shown only in passing, while the film plays. */
+  fetchingRef: RefObject<boolean>;
+  passingRef: RefObject<boolean>;
+  canvas: HTMLCanvasElement | null;
+  shown: number;
+  seeking: boolean;
+  /** Draws what is wanted, and again while that changes: only the newest wish is decoded next. */
+  pump: () => Promise<void>;
+  attach: Clip['attach'];
+  ahead: Clip['ahead'];
+  paint: Clip['paint'];
+}
+
+/** @param widthPx of the film  @param note told what becomes known of it */
+function useScreen(startFrame: number, widthPx: number, note: (part: Partial<Opened>) => void): Screen {
   const [shown, setShown] = useState(startFrame);
   const [seeking, setSeeking] = useState(false);
-  const [playing, setPlaying] = useState(false);
-  const [speed, setSpeed] = useState(0.25);
   const [canvas, setCanvas] = useState<HTMLCanvasElement | null>(null);
-  const reader = useRef<Spawned<ClipReader> | null>(null);
-  const wanted = useRef(startFrame);
-  const passing = useRef(false);
-  const fetching = useRef(false);
+  const readerRef = useRef<Spawned<ClipReader> | null>(null);
+  const wantedRef = useRef(startFrame);
+  const passingRef = useRef(false);
+  const fetchingRef = useRef(false);
   const canvasRef = useRef<HTMLCanvasElement | null>(null);
-  const takeNow = useEffectEvent(() => take);
 
-  /** Told of the film that is open now; whatever another one's worker still says is over. */
-  const openOf = useRef(takeId);
-  const note = useCallback((part: Partial<Opened>) => {
-    const of = openOf.current;
-    setOpened((was) => {
-      const now = { ...(was.of === of ? was : UNOPENED), ...part, of };
-      // Many times a second it is said that a picture stands: nothing is drawn anew for that.
-      return shallow(was, now) ? was : now;
-    });
-  }, []);
   const pump = useCallback(async () => {
-    if (fetching.current) return;
-    fetching.current = true;
-    const slow = setTimeout(() => passing.current || setSeeking(true), SEEKING_AFTER_MS);
+    if (fetchingRef.current) return;
+    fetchingRef.current = true;
+    const slow = setTimeout(() => passingRef.current || setSeeking(true), SEEKING_AFTER_MS);
     let done = -1;
-    while (done !== wanted.current) {
-      const index = wanted.current;
-      const from = reader.current;
+    while (done !== wantedRef.current) {
+      const index = wantedRef.current;
+      const from = readerRef.current;
       const bitmap =
-        (await from?.api.frame(index, passing.current).catch((error: unknown) => {
+        (await from?.api.frame(index, passingRef.current).catch((error: unknown) => {
           // The next frame may be whole again: the player goes on, and says which one is not.
-          if (from === reader.current) note({ broken: { frame: index, why: wordsOf(error) } });
+          if (from === readerRef.current) note({ broken: { frame: index, why: wordsOf(error) } });
           return null;
         })) ?? null;
       const target = canvasRef.current;
@@ -133,59 +131,15 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
       bitmap?.close();
       done = index;
     }
-    fetching.current = false;
+    fetchingRef.current = false;
     clearTimeout(slow);
     setSeeking(false);
   }, [note]);
-
-  useEffect(() => {
-    const current = takeNow();
-    if (!current) return undefined;
-    const spawned = spawnClipReader();
-    reader.current = spawned;
-    let ended = false;
-    openOf.current = takeId;
-    void openedFilm(current, spawned).then((part) => {
-      if (ended) return;
-      note(part);
-      if (part.state.status !== 'ready') return;
-      wanted.current = Math.min(wanted.current, part.state.tS.length - 1);
-      void pump();
-    });
-    return () => {
-      ended = true;
-      fetching.current = false;
-      spawned.end();
-    };
-  }, [takeId, pump, note]);
-
-  const frames = state.status === 'ready' ? state.info.frames : 0;
-  const goTo = useCallback(
-    (frame: number, whilePlaying = false) => {
-      passing.current = whilePlaying;
-      if (frames === 0) {
-        // Not open yet: gone to when it is.
-        wanted.current = Math.max(0, Math.round(frame));
-        return;
-      }
-      wanted.current = Math.max(0, Math.min(frames - 1, Math.round(frame)));
-      void pump();
-    },
-    [frames, pump],
-  );
-  const step = useCallback(
-    (by: number) => {
-      setPlaying(false);
-      goTo(wanted.current + by);
-    },
-    [goTo],
-  );
-  const widthPx = state.status === 'ready' ? state.info.widthPx : 0;
   const ahead = useCallback(
     async (frame: number) => {
       const wide = (canvasRef.current?.clientWidth ?? widthPx) * devicePixelRatio;
       // A little larger than half is taken for half: played, nobody sees it; standing still it is drawn whole.
-      const picture = reader.current?.api.pixels(frame, wide <= 0.6 * widthPx);
+      const picture = readerRef.current?.api.pixels(frame, wide <= 0.6 * widthPx);
       return (
         (await picture?.catch((error: unknown) => {
           note({ broken: { frame, why: wordsOf(error) } });
@@ -197,7 +151,7 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
   );
   const paint = useCallback(
     (frame: number, picture: ImageData, tell: boolean) => {
-      wanted.current = frame;
+      wantedRef.current = frame;
       const target = canvasRef.current;
       if (target) {
         fit(target, picture);
@@ -210,8 +164,6 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
     },
     [note],
   );
-  const togglePlay = useCallback(() => setPlaying((p) => !p), []);
-  const stop = useCallback(() => setPlaying(false), []);
   const attach = useCallback(
     (element: HTMLCanvasElement | null) => {
       canvasRef.current = element;
@@ -220,12 +172,109 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
     },
     [pump],
   );
+  return {
+    readerRef,
+    wantedRef,
+    fetchingRef,
+    passingRef,
+    canvas,
+    shown,
+    seeking,
+    pump,
+    attach,
+    ahead,
+    paint,
+  };
+}
 
+/**
+ * Opens a take's film in a worker and shows one frame at a time on a canvas. However fast frames are asked for, only the
+ * newest wish is decoded next, so scrubbing never queues up.
+ */
+export function useClip(take: Take | null, startFrame = 0): Clip {
+  const takeId = take?.id;
+  const [opened, setOpened] = useState<Opened & { of: string | undefined }>({ ...UNOPENED, of: takeId });
+  // The film of the take before is not this one's, not for a moment.
+  const { state, blob, broken, drawn } = opened.of === takeId ? opened : UNOPENED;
+  const [playing, setPlaying] = useState(false);
+  const [speed, setSpeed] = useState(0.25);
+  const takeNow = useEffectEvent(() => take);
+  const info = state.status === 'ready' ? state.info : null;
+
+  /** Told of the film that is open now; whatever another one's worker still says is over. */
+  const openOf = useRef(takeId);
+  const note = useCallback((part: Partial<Opened>) => {
+    const of = openOf.current;
+    setOpened((was) => {
+      const now = { ...(was.of === of ? was : UNOPENED), ...part, of };
+      // Many times a second it is said that a picture stands: nothing is drawn anew for that.
+      return shallow(was, now) ? was : now;
+    });
+  }, []);
+  const screen = useScreen(startFrame, info?.widthPx ?? 0, note);
+  const {
+    readerRef,
+    wantedRef,
+    fetchingRef,
+    passingRef,
+    canvas,
+    shown,
+    seeking,
+    pump,
+    attach,
+    ahead,
+    paint,
+  } = screen;
+
+  useEffect(() => {
+    const current = takeNow();
+    if (!current) return undefined;
+    const spawned = spawnClipReader();
+    readerRef.current = spawned;
+    let ended = false;
+    openOf.current = takeId;
+    void openedFilm(current, spawned).then((part) => {
+      if (ended) return;
+      note(part);
+      if (part.state.status !== 'ready') return;
+      wantedRef.current = Math.min(wantedRef.current, part.state.tS.length - 1);
+      void pump();
+    });
+    return () => {
+      ended = true;
+      fetchingRef.current = false;
+      spawned.end();
+    };
+  }, [takeId, readerRef, wantedRef, fetchingRef, pump, note]);
+
+  const frames = info?.frames ?? 0;
+  const goTo = useCallback(
+    (frame: number, whilePlaying = false) => {
+      passingRef.current = whilePlaying;
+      if (frames === 0) {
+        // Not open yet: gone to when it is.
+        wantedRef.current = Math.max(0, Math.round(frame));
+        return;
+      }
+      wantedRef.current = Math.max(0, Math.min(frames - 1, Math.round(frame)));
+      void pump();
+    },
+    [frames, passingRef, wantedRef, pump],
+  );
+  const step = useCallback(
+    (by: number) => {
+      setPlaying(false);
+      goTo(wantedRef.current + by);
+    },
+    [wantedRef, goTo],
+  );
+  const togglePlay = useCallback(() => setPlaying((p) => !p), []);
+  const stop = useCallback(() => setPlaying(false), []);
   usePlayback({
     playing,
     speed,
     tS: state.status === 'ready' ? state.tS : null,
-    wanted,
+    wanted: wantedRef,
     goTo,
     end: stop,
   });
