@@ -34,6 +34,7 @@ const MOST_BYTES = 1_800_000_000;
  * @param onProgress how many films are packed, of how many
  * @throws with a sentence where the films are too large for one file
  */
+// eslint-disable-next-line max-lines-per-function -- one step after the other, each needing what the one before gave
 export async function saveBundle(
   riderId: string | null,
   onProgress: (films: number, of: number) => void,

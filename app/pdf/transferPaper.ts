@@ -6,6 +6,7 @@ import { INK, innerWidth, paperOf, QUIET, rule } from './papers';
 const MARGIN = 34;
 
 /** One page that rebuilds the position: the bike to scale with its dimensions, then every coordinate, how it is measured, how near. */
+// eslint-disable-next-line max-lines-per-function -- one sheet from top to bottom
 export function transferPaper(of: {
   paper: Paper;
   riderName: string;

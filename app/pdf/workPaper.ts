@@ -25,6 +25,7 @@ const box = (ticked: boolean): Content => ({
 });
 
 /** Parts with prices, and the mechanic's jobs with a box for each bolt's torque. */
+// eslint-disable-next-line max-lines-per-function -- one sheet from top to bottom
 export function workPaper(of: {
   paper: Paper;
   riderName: string;

@@ -55,6 +55,7 @@ interface Typed {
  * from, the page hidden or closed. What is refused or half typed is kept as a draft, with its message, until it is put right.
  * @param name the field's own name in its place on the page  @param value the one that stands
  */
+// eslint-disable-next-line max-lines-per-function -- what it gives shares its state
 export function useTyped<V>(
   name: string,
   { value, read, onChange }: { value: V; read: (text: string) => ReadText<V>; onChange: (value: V) => void },

@@ -106,6 +106,7 @@ async function isCutShort(input: Input, track: InputVideoTrack, tS: Float64Array
  * Opens a file as a clip: container read, codec known and decodable, every frame's stamp listed. Nothing is read whole into
  * memory. The caller disposes of `input`.
  */
+// eslint-disable-next-line max-lines-per-function -- one step after the other, each needing what the one before gave
 export async function openClip(
   blob: Blob,
 ): Promise<{ ok: true; clip: OpenedClip } | { ok: false; trouble: ClipTrouble }> {

@@ -127,6 +127,7 @@ const REFER_OVER_MM = 6;
  * What the leg-length tests add up to (handbook: rules, body tests): even when pulled → none; evens out sitting up → the pelvis is
  * turned; else knee heights tell tibia, knee projections femur.
  */
+// eslint-disable-next-line max-lines-per-function -- one rule after the other, each by itself
 export function legLength(body: BodyRecord): LegLength {
   const pulled = single(body, 'malleoliTraction');
   if (pulled === null)

@@ -22,6 +22,8 @@ const DEC = 85;
 const MIPS = 86;
 /** Events that the header has room for; the EVENT group holds all of them. */
 const HEADER_EVENTS = 18;
+/** And its parameters count them in one byte. */
+const MOST_EVENTS = 127;
 const MOST_FRAMES = 65_535;
 
 type Value =
@@ -90,61 +92,54 @@ function parameterBytes(
   return bytes;
 }
 
-/**
- * Writes markers with their events as a C3D file.
- * @throws RangeError where there are more frames or markers than the format can count (65 535 and 255)
- */
-export function writeC3d(m: C3dMarkers): Uint8Array {
-  const n = m.labels.length;
-  if (m.frames > MOST_FRAMES || n > 255 || n === 0 || m.frames === 0)
-    throw new RangeError(`A C3D file holds 1 to 255 markers and 1 to ${MOST_FRAMES} frames.`);
-  const events = m.events.slice(0, 127);
-  const groups = (dataStart: number): Uint8Array =>
-    parameterBytes([
-      [
-        'POINT',
-        'Markers',
-        {
-          USED: int(n),
-          SCALE: float(-0.1),
-          RATE: float(m.rateHz),
-          DATA_START: int(dataStart),
-          FRAMES: int(m.frames),
-          LABELS: strings(m.labels),
-          DESCRIPTIONS: strings(m.labels),
-          UNITS: strings([m.units]),
-          X_SCREEN: strings(['+X']),
-          Y_SCREEN: strings(['+Z']),
-        },
-      ],
-      ['ANALOG', 'None', { USED: int(0), GEN_SCALE: float(1), RATE: float(m.rateHz) }],
-      ['FORCE_PLATFORM', 'None', { USED: int(0) }],
-      [
-        'EVENT',
-        'Top dead centres',
-        events.length
-          ? {
-              USED: int(events.length),
-              CONTEXTS: strings(events.map(() => 'General')),
-              LABELS: strings(events.map((e) => e.label)),
-              // Minutes and seconds of each.
-              TIMES: {
-                type: 'float',
-                dims: [2, events.length],
-                numbers: events.flatMap((e) => [Math.floor(e.tS / 60), e.tS % 60]),
-              },
-            }
-          : { USED: int(0) },
-      ],
-    ]);
-  const parameterBlocks = groups(0).length / BLOCK;
-  const dataStart = 2 + parameterBlocks;
-  const parameters = groups(dataStart);
+/** What a C3D file says of itself before its data. @param dataStart block in which the data begin */
+function parameters(m: C3dMarkers, dataStart: number): Uint8Array {
+  const events = m.events.slice(0, MOST_EVENTS);
+  return parameterBytes([
+    [
+      'POINT',
+      'Markers',
+      {
+        USED: int(m.labels.length),
+        SCALE: float(-0.1),
+        RATE: float(m.rateHz),
+        DATA_START: int(dataStart),
+        FRAMES: int(m.frames),
+        LABELS: strings(m.labels),
+        DESCRIPTIONS: strings(m.labels),
+        UNITS: strings([m.units]),
+        X_SCREEN: strings(['+X']),
+        Y_SCREEN: strings(['+Z']),
+      },
+    ],
+    ['ANALOG', 'None', { USED: int(0), GEN_SCALE: float(1), RATE: float(m.rateHz) }],
+    ['FORCE_PLATFORM', 'None', { USED: int(0) }],
+    [
+      'EVENT',
+      'Top dead centres',
+      events.length
+        ? {
+            USED: int(events.length),
+            CONTEXTS: strings(events.map(() => 'General')),
+            LABELS: strings(events.map((e) => e.label)),
+            // Minutes and seconds of each.
+            TIMES: {
+              type: 'float',
+              dims: [2, events.length],
+              numbers: events.flatMap((e) => [Math.floor(e.tS / 60), e.tS % 60]),
+            },
+          }
+        : { USED: int(0) },
+    ],
+  ]);
+}
+
+function headerBytes(m: C3dMarkers, dataStart: number): Uint8Array {
   const header = new DataView(new ArrayBuffer(BLOCK));
   const word = (k: number, v: number): void => header.setUint16(2 * (k - 1), v, true);
   header.setUint8(0, 2);
   header.setUint8(1, 0x50);
-  word(2, n);
+  word(2, m.labels.length);
   word(3, 0);
   word(4, 1);
   word(5, m.frames);
@@ -155,7 +150,7 @@ export function writeC3d(m: C3dMarkers): Uint8Array {
   header.setFloat32(20, m.rateHz, true);
   // Labels of events have four letters.
   word(150, 12345);
-  const shown = events.slice(0, HEADER_EVENTS);
+  const shown = m.events.slice(0, HEADER_EVENTS);
   word(151, shown.length);
   shown.forEach((e, i) => {
     header.setFloat32(2 * 152 + 4 * i, e.tS, true);
@@ -164,11 +159,13 @@ export function writeC3d(m: C3dMarkers): Uint8Array {
     for (const [k, c] of [...pad(plain(e.label), 4)].entries())
       header.setUint8(2 * 198 + 4 * i + k, c.charCodeAt(0));
   });
-  const dataBytes = Math.ceil((m.frames * n * 16) / BLOCK) * BLOCK;
-  const out = new Uint8Array(BLOCK + parameters.length + dataBytes);
-  out.set(new Uint8Array(header.buffer));
-  out.set(parameters, BLOCK);
-  const data = new DataView(out.buffer, BLOCK + parameters.length);
+  return new Uint8Array(header.buffer);
+}
+
+/** Every marker on every frame; one that was not seen has a residual of −1. */
+function dataBytes(m: C3dMarkers): Uint8Array {
+  const n = m.labels.length;
+  const data = new DataView(new ArrayBuffer(Math.ceil((m.frames * n * 16) / BLOCK) * BLOCK));
   for (let f = 0; f < m.frames; f += 1) {
     for (let p = 0; p < n; p += 1) {
       const at = 16 * (f * n + p);
@@ -179,6 +176,26 @@ export function writeC3d(m: C3dMarkers): Uint8Array {
       data.setFloat32(at + 8, seen ? z : 0, true);
       data.setFloat32(at + 12, seen ? 0 : -1, true);
     }
+  }
+  return new Uint8Array(data.buffer);
+}
+
+/**
+ * Writes markers with their events as a C3D file.
+ * @throws RangeError where there are more frames or markers than the format can count (65 535 and 255)
+ */
+export function writeC3d(m: C3dMarkers): Uint8Array {
+  const n = m.labels.length;
+  if (m.frames > MOST_FRAMES || n > 255 || n === 0 || m.frames === 0)
+    throw new RangeError(`A C3D file holds 1 to 255 markers and 1 to ${MOST_FRAMES} frames.`);
+  // The parameters are as long whatever the place of the data is.
+  const dataStart = 2 + parameters(m, 0).length / BLOCK;
+  const parts = [headerBytes(m, dataStart), parameters(m, dataStart), dataBytes(m)];
+  const out = new Uint8Array(parts.reduce((sum, part) => sum + part.length, 0));
+  let at = 0;
+  for (const part of parts) {
+    out.set(part, at);
+    at += part.length;
   }
   return out;
 }

@@ -16,7 +16,29 @@ export interface Inspection {
   faults: DamagedEntry[];
 }
 
+/** Null for what is not text in UTF-8. */
+function textOf(bytes: Uint8Array): string | null {
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+  } catch {
+    return null;
+  }
+}
+
+/** Undefined for what is no JSON, or tries to be more than data. */
+function recordOf(text: string): unknown {
+  try {
+    return JSON.parse(text, (key, value: unknown) => {
+      if (key === '__proto__') throw new SyntaxError('a prototype');
+      return value;
+    });
+  } catch {
+    return undefined;
+  }
+}
+
 /** The records and tracks of a backup, each checked; film is left packed. Visits without their rider are listed and left out. */
+// eslint-disable-next-line max-lines-per-function -- what is found of each kind goes into its own list
 export async function inspectBundle(file: FileBytes): Promise<Inspection> {
   const riders: Rider[] = [];
   const bikes: { record: Bike; name: string }[] = [];
@@ -35,10 +57,8 @@ export async function inspectBundle(file: FileBytes): Promise<Inspection> {
     },
     (e, bytes, name) => {
       if (e.kind === 'about' || e.kind === 'clip' || e.kind === 'integrity') return;
-      let text: string;
-      try {
-        text = new TextDecoder('utf-8', { fatal: true }).decode(bytes);
-      } catch {
+      const text = textOf(bytes);
+      if (text === null) {
         found.push({ name, why: 'It is not text in UTF-8.' });
         return;
       }
@@ -48,13 +68,8 @@ export async function inspectBundle(file: FileBytes): Promise<Inspection> {
         else found.push({ name, why: parsed.message });
         return;
       }
-      let record: unknown;
-      try {
-        record = JSON.parse(text, (key, value: unknown) => {
-          if (key === '__proto__') throw new SyntaxError('a prototype');
-          return value;
-        });
-      } catch {
+      const record = recordOf(text);
+      if (record === undefined) {
         found.push({ name, why: 'It is not JSON as records have it.' });
         return;
       }

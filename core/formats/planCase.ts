@@ -12,7 +12,7 @@ import { NO_STATICS, staticsSchema } from '../body/statics.ts';
 import type { Reading } from '../kinematics/read.ts';
 import { adviceFor, cautionsFor } from '../plan/cautions.ts';
 import { filmedTake, measuresOf, visitCase, type PlannedVisit } from '../visit/visitCase.ts';
-import type { PlanLine } from '../plan/terms/plan.ts';
+import type { PlanCase, PlanLine } from '../plan/terms/plan.ts';
 import { prescribe } from '../plan/prescribe.ts';
 
 /** A film of a case file: which way it was shot, its tracks, and the scale in the bike's plane. */
@@ -33,7 +33,8 @@ export interface WrittenCase {
   parts: Part[] | null;
 }
 
-export type ParsedCase = { ok: true; value: WrittenCase } | { ok: false; message: string };
+type Parsed<T> = { ok: true; value: T } | { ok: false; message: string };
+export type ParsedCase = Parsed<WrittenCase>;
 
 type Loose = Record<string, unknown>;
 const isObject = (v: unknown): v is Loose => typeof v === 'object' && v !== null && !Array.isArray(v);
@@ -91,6 +92,56 @@ function filledIn(visit: Loose): Loose {
 
 const VIEWS = ['right', 'left', 'front', 'rear'];
 
+/** What is wrong with a film of a case; null for nothing. */
+function filmTrouble(f: Loose): string | null {
+  const { view, tracks, mmPerPx, levelDeg, baselineOf } = f;
+  if (!VIEWS.includes(view as string)) return `view: one of ${VIEWS.join(', ')}.`;
+  if (typeof tracks !== 'string' || tracks === '') return 'tracks: the path of a table is wanted.';
+  if (typeof mmPerPx !== 'number' || !(mmPerPx > 0.01 && mmPerPx < 100))
+    return 'mmPerPx: millimetres a pixel, from 0.01 to 100.';
+  const hasLevel = levelDeg !== undefined && levelDeg !== null;
+  if (hasLevel && !(typeof levelDeg === 'number' && Math.abs(levelDeg) <= 45))
+    return 'levelDeg: degrees, from −45 to 45.';
+  if (baselineOf !== undefined && baselineOf !== null && typeof baselineOf !== 'string')
+    return 'baselineOf: the tracks of another film, or null.';
+  return null;
+}
+
+function filmsIn(raw: unknown): Parsed<CaseFilm[]> {
+  if (raw === undefined) return { ok: true, value: [] };
+  if (!Array.isArray(raw)) return { ok: false, message: 'films: not a list.' };
+  const films: CaseFilm[] = [];
+  for (const [i, f] of (raw as unknown[]).entries()) {
+    if (!isObject(f)) return { ok: false, message: `films[${i}]: not an object.` };
+    const trouble = filmTrouble(f);
+    if (trouble) return { ok: false, message: `films[${i}].${trouble}` };
+    films.push({
+      view: f.view as CaseFilm['view'],
+      tracks: f.tracks as string,
+      mmPerPx: f.mmPerPx as number,
+      baselineOf: (f.baselineOf as string | null | undefined) ?? null,
+      ...(typeof f.levelDeg === 'number' && { levelDeg: f.levelDeg }),
+    });
+  }
+  return { ok: true, value: films };
+}
+
+function partsIn(raw: unknown): Parsed<Part[] | null> {
+  if (raw === undefined || raw === null) return { ok: true, value: null };
+  if (!Array.isArray(raw)) return { ok: false, message: 'parts: not a list.' };
+  const parts = raw.map((p: unknown, i) => ({
+    ...UNMEASURED_PART,
+    id: `p${i + 1}`,
+    name: `part ${i + 1}`,
+    ...(isObject(p) ? p : {}),
+  })) as Part[];
+  for (const [i, p] of parts.entries()) {
+    const { error } = partSchema.validate(p, { convert: false });
+    if (error) return { ok: false, message: `parts[${i}]: ${error.message}` };
+  }
+  return { ok: true, value: parts };
+}
+
 /**
  * A case file for the command line: a visit with whatever is known of it, its films, the parts in the drawers. What is missing is
  * unknown; what is wrong is said in one sentence.
@@ -129,47 +180,11 @@ export function parseCase(raw: unknown): ParsedCase {
     const { error } = schema.validate(value, { convert: false });
     if (error) return fail(`visit.${[at, ...error.details[0].path].join('.')}: ${error.message}`);
   }
-  const films: CaseFilm[] = [];
-  if (raw.films !== undefined && !Array.isArray(raw.films)) return fail('films: not a list.');
-  for (const [i, f] of ((raw.films as unknown[] | undefined) ?? []).entries()) {
-    const at = `films[${i}]`;
-    if (!isObject(f)) return fail(`${at}: not an object.`);
-    if (!VIEWS.includes(f.view as string)) return fail(`${at}.view: one of ${VIEWS.join(', ')}.`);
-    if (typeof f.tracks !== 'string' || f.tracks === '')
-      return fail(`${at}.tracks: the path of a table is wanted.`);
-    if (typeof f.mmPerPx !== 'number' || !(f.mmPerPx > 0.01 && f.mmPerPx < 100))
-      return fail(`${at}.mmPerPx: millimetres a pixel, from 0.01 to 100.`);
-    if (
-      f.levelDeg !== undefined &&
-      f.levelDeg !== null &&
-      !(typeof f.levelDeg === 'number' && Math.abs(f.levelDeg) <= 45)
-    )
-      return fail(`${at}.levelDeg: degrees, from −45 to 45.`);
-    if (f.baselineOf !== undefined && f.baselineOf !== null && typeof f.baselineOf !== 'string')
-      return fail(`${at}.baselineOf: the tracks of another film, or null.`);
-    films.push({
-      view: f.view as CaseFilm['view'],
-      tracks: f.tracks,
-      mmPerPx: f.mmPerPx,
-      baselineOf: (f.baselineOf as string | null | undefined) ?? null,
-      ...(typeof f.levelDeg === 'number' && { levelDeg: f.levelDeg }),
-    });
-  }
-  let parts: Part[] | null = null;
-  if (raw.parts !== undefined && raw.parts !== null) {
-    if (!Array.isArray(raw.parts)) return fail('parts: not a list.');
-    parts = raw.parts.map((p: unknown, i) => ({
-      ...UNMEASURED_PART,
-      id: `p${i + 1}`,
-      name: `part ${i + 1}`,
-      ...(isObject(p) ? p : {}),
-    })) as Part[];
-    for (const [i, p] of parts.entries()) {
-      const { error } = partSchema.validate(p, { convert: false });
-      if (error) return fail(`parts[${i}]: ${error.message}`);
-    }
-  }
-  return { ok: true, value: { visit, films, parts } };
+  const films = filmsIn(raw.films);
+  if (!films.ok) return fail(films.message);
+  const parts = partsIn(raw.parts);
+  if (!parts.ok) return fail(parts.message);
+  return { ok: true, value: { visit, films: films.value, parts: parts.value } };
 }
 
 /** A side film of a case as it was read, each take of one side beside the other. */
@@ -204,6 +219,30 @@ const lineOut = (l: PlanLine) => ({
   risk: l.risk,
   instead: l.instead,
 });
+
+const measureOut = (m: MeasureReading, side: string) => ({
+  key: m.key,
+  side,
+  value: round(m.value),
+  uncertainty: round(m.uncertainty),
+  band: m.band,
+  verdict: m.verdict,
+  pOut: round(Math.max(m.pOut.low, m.pOut.high), 3),
+});
+
+const suspectsOut = (suspects: PlanCase['suspects']) =>
+  suspects.map((of) => ({
+    complaint: of.complaint.region,
+    side: of.complaint.side,
+    list: of.suspects.map((s) => ({
+      key: s.key,
+      name: s.what,
+      score: s.score,
+      for: s.for,
+      against: s.against,
+      unknown: s.unknown,
+    })),
+  }));
 
 /**
  * The whole answer to a case: measures, suspects and the plan's parts, as one object of plain data (docs/schema).
@@ -240,15 +279,6 @@ export function planReport(
     ...lineOut(l),
     ...fromTo(planned.bike, l.when === 'later' ? l.whole : l.moves),
   });
-  const measureOut = (m: MeasureReading, side: string) => ({
-    key: m.key,
-    side,
-    value: round(m.value),
-    uncertainty: round(m.uncertainty),
-    band: m.band,
-    verdict: m.verdict,
-    pOut: round(Math.max(m.pOut.low, m.pOut.high), 3),
-  });
   return {
     measures: [
       ...pooledSides.flatMap((s) =>
@@ -256,18 +286,7 @@ export function planReport(
       ),
       ...(pooledSides.length === 0 ? made.measures.map((m) => measureOut(m, 'both')) : []),
     ],
-    suspects: planned.suspects.map((of) => ({
-      complaint: of.complaint.region,
-      side: of.complaint.side,
-      list: of.suspects.map((s) => ({
-        key: s.key,
-        name: s.what,
-        score: s.score,
-        for: s.for,
-        against: s.against,
-        unknown: s.unknown,
-      })),
-    })),
+    suspects: suspectsOut(planned.suspects),
     now: plan.now.map(line),
     later: plan.later.map(line),
     try: plan.try.map(line),

@@ -9,6 +9,7 @@ export type ParsedTracks = { ok: true; tracks: Tracks } | { ok: false; message: 
  * cell for a landmark not seen. Rows count from 1 with the header as row 1, as a spreadsheet shows them.
  * @returns the tracks, or one sentence naming row and column of the first thing wrong
  */
+// eslint-disable-next-line max-lines-per-function -- one step after the other, each needing what the one before gave
 export function parseTracksCsv(text: string): ParsedTracks {
   const fail = (message: string): ParsedTracks => ({ ok: false, message });
   const table = openTable(text);

@@ -236,6 +236,7 @@ const pitchOver = ({ raw, smooth, over }: OnStrokes): HarmonicCurve => {
  * uncertainty (handbook: measuring). Pure: the same tracks and options give the same reading.
  * @returns the reading, or why there is none
  */
+// eslint-disable-next-line max-lines-per-function -- one step after the other, each needing what the one before gave
 export function readTracks(tracks: Tracks, options: ReadOptions): ReadResult {
   const seen = SIDE_KEYS.filter((key) => framesSeen(tracks, key) >= LEAST_FRAMES);
   const lost = SIDE_LANDMARKS.filter((key) => !seen.includes(key));

@@ -61,6 +61,7 @@ export const MAY_BE_MISSING =
  * @param paths bike plane, y up, facing right, mm; of the leg at least what `legIsTold` asks for
  * @returns the missing paths, one point a frame, NaN where what they are made of is unseen
  */
+// eslint-disable-next-line max-lines-per-function -- one landmark after the other, each made up from those before
 export function standIns(paths: Set): Partial<Record<SideLandmark, PlanePoint[]>> {
   const out: Partial<Record<SideLandmark, PlanePoint[]>> = {};
   const of = (key: SideLandmark): PlanePoint[] => (paths[key] ?? out[key])!;

@@ -32,6 +32,7 @@ export const MOST_SPOTS = 26;
 const GOOD_COST = 30;
 
 /** The best assignment at one scale and one facing. */
+// eslint-disable-next-line max-lines-per-function -- the search and what it has found so far
 function solve(
   spots: readonly MovingSpot[],
   {

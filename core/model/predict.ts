@@ -195,6 +195,7 @@ const emptyTurn = (n: number): Turn => ({
  * The whole body after moves, for given answers of the rider: every measure as the model has it. Only differences against the model
  * without moves are meant to be used (`forecastOf`): so the model's own residual does not count as an effect.
  */
+// eslint-disable-next-line max-lines-per-function -- the solver’s innermost loop, written out: it runs thousands of times for a plan
 export function predict(p: Prepared, fx: Effects, answer: Answer): Prediction {
   const m = p.model;
   const top = upperBody(p, fx, answer);

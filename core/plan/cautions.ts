@@ -13,6 +13,7 @@ export interface Caution {
 }
 
 /** The cautions that apply to this rider and this plan (handbook: rules, cautions): shown, never hidden in a help page. */
+// eslint-disable-next-line max-lines-per-function -- one rule after the other, each by itself
 export function cautionsFor(
   c: Pick<PlanCase, 'intake' | 'body' | 'bike' | 'halfSteps'>,
   plan: Prescription,

@@ -39,6 +39,7 @@ const SMALL_RIDER_DEG = 3;
 /** Several findings often say one thing: the largest shift of an end counts whole, the next by half, together at most 8°. */
 const MOST_TOGETHER_DEG = 8;
 
+// eslint-disable-next-line max-lines-per-function -- one rule after the other, each by itself
 function rules(protocol: Protocol, body: BodyRecord, intake: Intake): Rule[] {
   const out: Rule[] = [];
   const least = (key: TestKey): number => worse(body, key, 'least') ?? Infinity;

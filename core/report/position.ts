@@ -91,6 +91,7 @@ function saddleRows({ saddle }: BikeSetup, r: ResolvedBike): Coordinate[] {
   ];
 }
 
+// eslint-disable-next-line max-lines-per-function -- one row after the other, as they stand on the sheet
 function handRows({ stem, bar, levers }: BikeSetup, r: ResolvedBike): Coordinate[] {
   return [
     row('Hands', 'fromNose', 'Saddle’s nose to hood', {
@@ -214,6 +215,7 @@ const pedalRows = ({ crank, pedals }: BikeSetup): Coordinate[] => [
   }),
 ];
 
+// eslint-disable-next-line max-lines-per-function -- one row after the other, as they stand on the sheet
 function footRows(
   f: BikeSetup['feet']['left'],
   side: 'left' | 'right',

@@ -51,6 +51,7 @@ const worthOf = (v: number, s: Step): FilmWorth | null =>
  * The film's verdict: each thing that its pictures tell against it, with the cure, worst first.
  * Bounds are from films rendered with each fault (docs/accuracy.md): what is “usable” there still reads within half a degree.
  */
+// eslint-disable-next-line max-lines-per-function -- one rule after the other, each by itself
 export function verdictOf(facts: FilmFacts, found: Findings): FilmVerdict {
   const points: FilmPoint[] = [];
   const say = (key: string, worth: FilmWorth | null, words: string, cure: string): void => {

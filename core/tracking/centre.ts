@@ -23,6 +23,7 @@ const CHROMA_EDGE = 0.4;
  * @param near where it should be within about a radius, px  @param blur how far it moved while the shutter was open, px
  * @returns the centre with how whole it is, or null where nothing there looks like it
  */
+// eslint-disable-next-line max-lines-per-function -- the innermost loop, written out: it runs dozens of times for a frame
 export function centreOn(f: PlanarFrame, s: Sticker, near: ImagePoint, blur: ImagePoint): Located | null {
   const { left, top, right, bottom } = bounds(f);
   const half = Math.hypot(blur.x, blur.y) / 2;

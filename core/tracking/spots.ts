@@ -63,6 +63,7 @@ const ABOUT = [
  * by summed-area tables; what differs from all of them but one is a dot.
  * @returns the clearest first, at most `most`
  */
+// eslint-disable-next-line max-lines-per-function -- the innermost loop, written out: it runs dozens of times for a frame
 export function findSpots(f: PlanarFrame, most = 160): RawSpot[] {
   const luma = sumsOf(f.y, f.width, f.height, f.yStride, 1);
   const [cw, ch] = [f.width >> 1, f.height >> 1];

@@ -51,6 +51,7 @@ export interface FollowOptions {
  * limb lengths of the marked frame; where nothing agrees the landmark is lost until it is seen again.
  * @param frame the marked frame  @param marks landmark → px
  */
+// eslint-disable-next-line max-lines-per-function -- what it gives shares its state
 export function startTracker(
   frame: PlanarFrame,
   tS: number,

@@ -18,12 +18,9 @@ export interface Station {
 const complaintsNote = (n: number): string =>
   n === 0 ? 'nothing hurts' : n === 1 ? '1 complaint' : `${n} complaints`;
 
-/**
- * The stations in working order, each with how far it has got.
- * @param reads whether the open take's tracks gave figures, as far as that is known
- */
-export function stationsOf(session: FitSession, reads: boolean | null = null): Station[] {
-  const { asFound, takes } = session;
+/** How far a visit has got, as its stations tell it. */
+function howFar(session: FitSession, reads: boolean | null) {
+  const { asFound, intake, body } = session;
   const take = openTake(session);
   const ahead = take !== null && isFrontal(take.view);
   const across = Boolean(take?.width.right && take.width.left && take.width.mm);
@@ -32,25 +29,43 @@ export function stationsOf(session: FitSession, reads: boolean | null = null): S
     ? across || asFound.crank.lengthMm !== null
     : Boolean(take?.axles.rear && take.axles.front && asFound.frame.wheelbaseMm);
   const wanted = needed(take?.view ?? 'drive');
-  const marks = take ? wanted.filter((k) => take.marks[k]).length : 0;
-  const enough = take !== null && enoughFor(take.view, (k) => Boolean(take.marks[k]));
   const tracked = take?.tracking.state ?? 'none';
-  const { intake, body } = session;
-  const done = Object.values(body.results).filter(isAnswered).length;
-  const stop = intake.redFlags.some((f) => !f.acknowledgedIso);
-  const held = filmingHeldBack(intake);
-  // What was undone does not stand.
-  const standing = session.changes.filter((c) => c.putBackIso === null).length;
-  const unasked = intake.flagsAskedIso === null && intake.redFlags.length === 0;
-  const noFigures =
-    tracked === 'none'
-      ? 'No figures yet: the film is not tracked.'
-      : !axles
-        ? 'No figures yet: the scale is missing.'
-        : reads === false
-          ? 'The tracks give no stroke.'
-          : null;
-  const measured = asFound.saddle.heightMm !== null || asFound.saddle.heightToSpindleMm !== null;
+  return {
+    take,
+    ahead,
+    across,
+    axles,
+    wanted,
+    unmarked: wanted.filter((k) => !take?.marks[k]),
+    enough: take !== null && enoughFor(take.view, (k) => Boolean(take.marks[k])),
+    tracked,
+    tested: Object.values(body.results).filter(isAnswered).length,
+    stop: intake.redFlags.some((f) => !f.acknowledgedIso),
+    held: filmingHeldBack(intake),
+    // What was undone does not stand.
+    standing: session.changes.filter((c) => c.putBackIso === null).length,
+    unasked: intake.flagsAskedIso === null && intake.redFlags.length === 0,
+    noFigures:
+      tracked === 'none'
+        ? 'No figures yet: the film is not tracked.'
+        : !axles
+          ? 'No figures yet: the scale is missing.'
+          : reads === false
+            ? 'The tracks give no stroke.'
+            : null,
+    measured: asFound.saddle.heightMm !== null || asFound.saddle.heightToSpindleMm !== null,
+  };
+}
+
+/**
+ * The stations in working order, each with how far it has got.
+ * @param reads whether the open take's tracks gave figures, as far as that is known
+ */
+// eslint-disable-next-line max-lines-per-function -- a list of eleven, one below the other
+export function stationsOf(session: FitSession, reads: boolean | null = null): Station[] {
+  const { takes, intake, body } = session;
+  const { take, ahead, across, axles, wanted, unmarked, enough, tracked, ...got } = howFar(session, reads);
+  const { tested, stop, held, standing, unasked, noFigures, measured } = got;
   const stations: (Omit<Station, 'ready'> & { ready?: boolean })[] = [
     {
       path: 'intake',
@@ -67,7 +82,7 @@ export function stationsOf(session: FitSession, reads: boolean | null = null): S
     {
       path: 'body',
       name: 'Body',
-      note: done === 0 ? 'open' : `${done} of ${BODY_TESTS.length}`,
+      note: tested === 0 ? 'open' : `${tested} of ${BODY_TESTS.length}`,
       lacks: single(body, 'inseam') === null ? 'Inseam is missing: the starting heights need it.' : null,
     },
     {
@@ -95,13 +110,8 @@ export function stationsOf(session: FitSession, reads: boolean | null = null): S
     {
       path: 'mark',
       name: 'Mark',
-      note: `${marks} of ${wanted.length}`,
-      lacks: enough
-        ? null
-        : `Still to mark: ${wanted
-            .filter((k) => !take?.marks[k])
-            .map(plainName)
-            .join(', ')}.`,
+      note: `${wanted.length - unmarked.length} of ${wanted.length}`,
+      lacks: enough ? null : `Still to mark: ${unmarked.map(plainName).join(', ')}.`,
     },
     {
       path: 'track',

@@ -71,6 +71,7 @@ export function drawLeg(r: Raster, { camera, rider, look }: Body, pose: Pose, ne
   }
 }
 
+// eslint-disable-next-line max-lines-per-function -- one shape after the other, from the back to the front
 export function drawTrunk(r: Raster, camera: Camera, pose: Pose, look: Look): void {
   const { hip, shoulder } = pose.joints;
   const p = project(camera, { x: hip.x - 12, y: hip.y + 25 }, 0);
