@@ -142,56 +142,7 @@ export function BikeFields({
         <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr' }, gap: 3 }}>
           {(['left', 'right'] as const).map((side) => (
             <FieldPlace key={side} value={side}>
-              <Box>
-                <Typography variant="h3" sx={{ mb: 1 }}>
-                  {side === 'left' ? 'Left' : 'Right'}
-                </Typography>
-                <Fields least={150}>
-                  {FOOT_FIELDS.map(([key, label, how]) => (
-                    <OneField
-                      key={key}
-                      label={label}
-                      how={how}
-                      unit={key.endsWith('Deg') ? '°' : key.endsWith('Mm') ? 'mm' : 'EU'}
-                      value={bike.feet[side][key]}
-                      computed={null}
-                      schema={FOOT_BOUNDS[key]}
-                      onChange={put(`feet.${side}.${key}`)}
-                    />
-                  ))}
-                  <NumberField
-                    label="Wedge"
-                    unit="°"
-                    help="inside raised is plus"
-                    value={bike.feet[side].wedgeDeg}
-                    schema={UNDER_CLEAT.wedgeDeg}
-                    onChange={put(`feet.${side}.wedgeDeg`)}
-                  />
-                  <LengthField
-                    label="Shim"
-                    help="under the cleat"
-                    value={bike.feet[side].shimMm}
-                    schema={UNDER_CLEAT.shimMm}
-                    onChange={put(`feet.${side}.shimMm`)}
-                  />
-                  <WordsField
-                    label="Insole"
-                    most={200}
-                    value={bike.feet[side].insole}
-                    onChange={put(`feet.${side}.insole`)}
-                  />
-                  <Choice
-                    label="Washers"
-                    options={[
-                      ['0', 'none'],
-                      ['1', 'one'],
-                      ['2', 'two'],
-                    ]}
-                    value={String(bike.feet[side].washers) as '0'}
-                    onChange={(v) => put(`feet.${side}.washers`)(Number(v ?? 0))}
-                  />
-                </Fields>
-              </Box>
+              <FootFields side={side} foot={bike.feet[side]} put={put} />
             </FieldPlace>
           ))}
         </Box>
@@ -216,6 +167,65 @@ export function BikeFields({
       </FoldedSheet>
       <ShowAll all={ALL} isOpen={isOpen} unfold={unfold} />
     </>
+  );
+}
+
+/** One foot: its shoe, its cleat, and what is under it. */
+function FootFields({
+  side,
+  foot,
+  put,
+}: {
+  side: 'left' | 'right';
+  foot: BikeSetup['feet']['left'];
+  put: (at: string) => (value: unknown) => void;
+}) {
+  return (
+    <Box>
+      <Typography variant="h3" sx={{ mb: 1 }}>
+        {side === 'left' ? 'Left' : 'Right'}
+      </Typography>
+      <Fields least={150}>
+        {FOOT_FIELDS.map(([key, label, how]) => (
+          <OneField
+            key={key}
+            label={label}
+            how={how}
+            unit={key.endsWith('Deg') ? '°' : key.endsWith('Mm') ? 'mm' : 'EU'}
+            value={foot[key]}
+            computed={null}
+            schema={FOOT_BOUNDS[key]}
+            onChange={put(`feet.${side}.${key}`)}
+          />
+        ))}
+        <NumberField
+          label="Wedge"
+          unit="°"
+          help="inside raised is plus"
+          value={foot.wedgeDeg}
+          schema={UNDER_CLEAT.wedgeDeg}
+          onChange={put(`feet.${side}.wedgeDeg`)}
+        />
+        <LengthField
+          label="Shim"
+          help="under the cleat"
+          value={foot.shimMm}
+          schema={UNDER_CLEAT.shimMm}
+          onChange={put(`feet.${side}.shimMm`)}
+        />
+        <WordsField label="Insole" most={200} value={foot.insole} onChange={put(`feet.${side}.insole`)} />
+        <Choice
+          label="Washers"
+          options={[
+            ['0', 'none'],
+            ['1', 'one'],
+            ['2', 'two'],
+          ]}
+          value={String(foot.washers) as '0'}
+          onChange={(v) => put(`feet.${side}.washers`)(Number(v ?? 0))}
+        />
+      </Fields>
+    </Box>
   );
 }
 

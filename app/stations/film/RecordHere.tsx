@@ -10,7 +10,7 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import dayjs from 'dayjs';
 import Joi from 'joi';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState, type ReactNode } from 'react';
 import { PageDialog } from '../../ui/PageDialog';
 import { Choice } from '../../ui/Choice';
 import { FramingGuide } from './FramingGuide';
@@ -73,20 +73,12 @@ export function RecordHere({ onRecorded }: { onRecorded: (film: Blob, name: stri
   );
 }
 
-function Recorder({ onClose, onRecorded }: { onClose: () => void; onRecorded: (film: Blob) => void }) {
+/** The picture of a camera while it is wanted, and why there is none. @param onUnplugged it went away by itself */
+function useCamera(cameraId: string, rate: Rate, onUnplugged: () => void) {
   const [stream, setStream] = useState<MediaStream | null>(null);
   const [cameras, setCameras] = useState<MediaDeviceInfo[]>([]);
-  const [cameraId, setCameraId] = useState('');
-  const [rate, setRate] = useState<Rate>('60');
-  const [unit, setUnit] = useState<Unit>('s');
-  const [length, setLength] = useState(10);
-  const [rpm, setRpm] = useState(90);
-  const [phase, setPhase] = useState<Phase>({ at: 'ready' });
   const [trouble, setTrouble] = useState<string | null>(null);
   const [attempt, setAttempt] = useState(0);
-  const video = useRef<HTMLVideoElement | null>(null);
-  const recorder = useRef<MediaRecorder | null>(null);
-
   useEffect(() => {
     let current: MediaStream | null = null;
     let ended = false;
@@ -109,7 +101,7 @@ function Recorder({ onClose, onRecorded }: { onClose: () => void; onRecorded: (f
         setStream(current);
         current.getVideoTracks()[0].addEventListener('ended', () => {
           setTrouble('The camera was unplugged or switched off. What was recorded until then is kept.');
-          if (recorder.current?.state === 'recording') recorder.current.stop();
+          onUnplugged();
           setStream(null);
         });
         const all = await navigator.mediaDevices.enumerateDevices();
@@ -123,7 +115,73 @@ function Recorder({ onClose, onRecorded }: { onClose: () => void; onRecorded: (f
       current?.getTracks().forEach((t) => t.stop());
       setStream(null);
     };
-  }, [cameraId, rate, attempt]);
+  }, [cameraId, rate, attempt, onUnplugged]);
+  const again = (): void => setAttempt(attempt + 1);
+  return { stream, cameras, trouble, setTrouble, again };
+}
+
+function WhichCamera({
+  cameras,
+  chosen,
+  onChange,
+}: {
+  cameras: readonly MediaDeviceInfo[];
+  chosen: string;
+  onChange: (id: string) => void;
+}) {
+  if (cameras.length === 0) return null;
+  return (
+    <TextField
+      select
+      size="small"
+      label="Camera"
+      value={chosen || cameras[0].deviceId}
+      onChange={(e) => onChange(e.target.value)}
+      sx={{ mt: 1 }}
+    >
+      {cameras.map((c, k) => (
+        <MenuItem key={c.deviceId} value={c.deviceId}>
+          {c.label || `Camera ${k + 1}`}
+        </MenuItem>
+      ))}
+    </TextField>
+  );
+}
+
+/** Large over the picture, to be read from the bike. */
+function Countdown({ children }: { children: ReactNode }) {
+  return (
+    <Typography
+      role="status"
+      sx={{
+        position: 'absolute',
+        inset: 0,
+        display: 'grid',
+        placeItems: 'center',
+        fontSize: '6rem',
+        fontWeight: 640,
+        color: '#fff',
+        textShadow: '0 0 18px #000',
+      }}
+    >
+      {children}
+    </Typography>
+  );
+}
+
+function Recorder({ onClose, onRecorded }: { onClose: () => void; onRecorded: (film: Blob) => void }) {
+  const [cameraId, setCameraId] = useState('');
+  const [rate, setRate] = useState<Rate>('60');
+  const [unit, setUnit] = useState<Unit>('s');
+  const [length, setLength] = useState(10);
+  const [rpm, setRpm] = useState(90);
+  const [phase, setPhase] = useState<Phase>({ at: 'ready' });
+  const video = useRef<HTMLVideoElement | null>(null);
+  const recorder = useRef<MediaRecorder | null>(null);
+  const unplugged = useCallback(() => {
+    if (recorder.current?.state === 'recording') recorder.current.stop();
+  }, []);
+  const { stream, cameras, trouble, setTrouble, again } = useCamera(cameraId, rate, unplugged);
 
   useEffect(() => {
     if (video.current) video.current.srcObject = stream;
@@ -141,7 +199,7 @@ function Recorder({ onClose, onRecorded }: { onClose: () => void; onRecorded: (f
     r.onstop = () => onRecorded(new Blob(pieces, { type: mimeType?.split(';')[0] ?? 'video/webm' }));
     r.start(1000);
     setPhase({ at: 'recording', doneS: 0 });
-  }, [stream, onRecorded]);
+  }, [stream, onRecorded, setTrouble]);
 
   // A second at a time: down to the start, then up to the self-stop.
   useEffect(() => {
@@ -173,21 +231,9 @@ function Recorder({ onClose, onRecorded }: { onClose: () => void; onRecorded: (f
           />
           {stream && <FramingGuide />}
           {busy && (
-            <Typography
-              role="status"
-              sx={{
-                position: 'absolute',
-                inset: 0,
-                display: 'grid',
-                placeItems: 'center',
-                fontSize: '6rem',
-                fontWeight: 640,
-                color: '#fff',
-                textShadow: '0 0 18px #000',
-              }}
-            >
+            <Countdown>
               {phase.at === 'counting' ? phase.left : `${Math.max(0, lengthS - phase.doneS)} s`}
-            </Typography>
+            </Countdown>
           )}
         </Box>
         <Box sx={{ display: 'grid', gap: 1.5, alignContent: 'start' }}>
@@ -197,7 +243,7 @@ function Recorder({ onClose, onRecorded }: { onClose: () => void; onRecorded: (f
               variant="outlined"
               action={
                 !stream && (
-                  <Button size="small" onClick={() => setAttempt(attempt + 1)}>
+                  <Button size="small" onClick={again}>
                     Try again
                   </Button>
                 )
@@ -206,22 +252,7 @@ function Recorder({ onClose, onRecorded }: { onClose: () => void; onRecorded: (f
               {trouble}
             </Alert>
           )}
-          {cameras.length > 0 && (
-            <TextField
-              select
-              size="small"
-              label="Camera"
-              value={cameraId || cameras[0].deviceId}
-              onChange={(e) => setCameraId(e.target.value)}
-              sx={{ mt: 1 }}
-            >
-              {cameras.map((c, k) => (
-                <MenuItem key={c.deviceId} value={c.deviceId}>
-                  {c.label || `Camera ${k + 1}`}
-                </MenuItem>
-              ))}
-            </TextField>
-          )}
+          <WhichCamera cameras={cameras} chosen={cameraId} onChange={setCameraId} />
           <Choice<Rate>
             label="Frames a second"
             options={[

@@ -38,19 +38,16 @@ const AGE = bounds(4, 110, 'years').integer().messages({ 'number.integer': 'Whol
 const HOURS = bounds(0, 60, 'hours');
 const KM = bounds(0, 2000, 'km');
 
+/** A way to change one value of the intake. */
+type Put = <K extends keyof IntakeRecord>(key: K) => (value: IntakeRecord[K]) => void;
+
 export default function Intake() {
-  const { session, rider, protocols } = useSession();
+  const { session, rider } = useSession();
   const { set, refused } = useSet();
-  const { edit } = useEdit();
   const suspects = useSuspects(session);
   const earlier = useEarlierVisit(session);
   const { intake } = session;
-  const protocol = protocolUsed(session);
-  const put =
-    <K extends keyof IntakeRecord>(key: K) =>
-    (value: IntakeRecord[K]) =>
-      set(`intake.${key}`, value);
-  const proposed = DISCIPLINES.find((d) => d.key === intake.discipline)?.protocolId;
+  const put: Put = (key) => (value) => set(`intake.${key}`, value);
   return (
     <Desk
       sideLabel="What it means"
@@ -101,117 +98,129 @@ export default function Intake() {
       <Sheet title="Where it hurts" note="tap a place; tap it again to change it">
         <Complaints complaints={intake.complaints} onChange={put('complaints')} />
       </Sheet>
-      <Sheet title="The rider and the riding">
-        <Box sx={{ display: 'flex', gap: 3, flexWrap: 'wrap', mb: 2 }}>
-          <Box>
-            <Typography variant="body2" color="textSecondary" sx={{ mb: 0.25 }}>
-              Goals
-            </Typography>
-            <ToggleButtonGroup
-              size="small"
-              aria-label="Goals"
-              value={intake.goals}
-              onChange={(_, v: Goal[]) => put('goals')(v)}
-            >
-              {GOALS.map((g) => (
-                <ToggleButton key={g} value={g} sx={{ px: 1.5 }}>
-                  {g}
-                </ToggleButton>
-              ))}
-            </ToggleButtonGroup>
-          </Box>
-          <Choice
-            label="Discipline"
-            options={DISCIPLINES.map((d) => [d.key, d.name] as const)}
-            value={intake.discipline}
-            onChange={put('discipline')}
-          />
-          <Choice
-            label="Experience"
-            options={[
-              ['new', 'new'],
-              ['some', 'a season or two'],
-              ['years', 'years'],
-            ]}
-            value={intake.experience}
-            onChange={put('experience')}
-          />
-        </Box>
-        {proposed && proposed !== session.protocolId && (
-          <Alert
-            severity="info"
-            variant="outlined"
-            sx={{ mb: 2 }}
-            action={
-              <Button
-                size="small"
-                onClick={() =>
-                  void edit({
-                    kind: 'protocol',
-                    ...asKept(protocols.find((p) => p.id === proposed) ?? protocolById(proposed)),
-                  })
-                }
-              >
-                Take it
-              </Button>
-            }
-          >
-            This discipline proposes the protocol “{protocolById(proposed).name}”; the session has “
-            {protocol.name}”.
-          </Alert>
-        )}
-        <Fields least={160}>
-          <NumberField
-            optional
-            label="Age"
-            unit="years"
-            schema={AGE}
-            value={intake.ageYears}
-            onChange={put('ageYears')}
-          />
-          <NumberField
-            optional
-            label="Riding"
-            unit="hours a week"
-            schema={HOURS}
-            value={intake.hoursAWeek}
-            onChange={put('hoursAWeek')}
-          />
-          <NumberField
-            optional
-            label="Longest ride"
-            unit="km"
-            schema={KM}
-            value={intake.longestRideKm}
-            onChange={put('longestRideKm')}
-          />
-          <FormControlLabel
-            control={
-              <Checkbox checked={intake.returning} onChange={(e) => put('returning')(e.target.checked)} />
-            }
-            label="Back from a long time off"
-          />
-        </Fields>
-        <Box sx={{ mt: 1.5 }} />
-        <Fields least={280}>
-          <WordsField label="Event" most={300} value={intake.event} onChange={put('event')} />
-          <DayField label="Event’s date" value={intake.eventDate} onChange={put('eventDate')} />
-          <WordsField
-            label="Past injuries and surgery"
-            lines={2}
-            most={4000}
-            value={intake.past}
-            onChange={put('past')}
-          />
-          <WordsField
-            label="Posture at work"
-            lines={2}
-            most={1000}
-            value={intake.work}
-            onChange={put('work')}
-          />
-        </Fields>
-      </Sheet>
+      <Riding put={put} />
     </Desk>
+  );
+}
+
+/** The rider's goals and riding: with them the discipline, and the protocol that it proposes. */
+function Riding({ put }: { put: Put }) {
+  const { session, protocols } = useSession();
+  const { edit } = useEdit();
+  const { intake } = session;
+  const protocol = protocolUsed(session);
+  const proposed = DISCIPLINES.find((d) => d.key === intake.discipline)?.protocolId;
+  return (
+    <Sheet title="The rider and the riding">
+      <Box sx={{ display: 'flex', gap: 3, flexWrap: 'wrap', mb: 2 }}>
+        <Box>
+          <Typography variant="body2" color="textSecondary" sx={{ mb: 0.25 }}>
+            Goals
+          </Typography>
+          <ToggleButtonGroup
+            size="small"
+            aria-label="Goals"
+            value={intake.goals}
+            onChange={(_, v: Goal[]) => put('goals')(v)}
+          >
+            {GOALS.map((g) => (
+              <ToggleButton key={g} value={g} sx={{ px: 1.5 }}>
+                {g}
+              </ToggleButton>
+            ))}
+          </ToggleButtonGroup>
+        </Box>
+        <Choice
+          label="Discipline"
+          options={DISCIPLINES.map((d) => [d.key, d.name] as const)}
+          value={intake.discipline}
+          onChange={put('discipline')}
+        />
+        <Choice
+          label="Experience"
+          options={[
+            ['new', 'new'],
+            ['some', 'a season or two'],
+            ['years', 'years'],
+          ]}
+          value={intake.experience}
+          onChange={put('experience')}
+        />
+      </Box>
+      {proposed && proposed !== session.protocolId && (
+        <Alert
+          severity="info"
+          variant="outlined"
+          sx={{ mb: 2 }}
+          action={
+            <Button
+              size="small"
+              onClick={() =>
+                void edit({
+                  kind: 'protocol',
+                  ...asKept(protocols.find((p) => p.id === proposed) ?? protocolById(proposed)),
+                })
+              }
+            >
+              Take it
+            </Button>
+          }
+        >
+          This discipline proposes the protocol “{protocolById(proposed).name}”; the session has “
+          {protocol.name}”.
+        </Alert>
+      )}
+      <Fields least={160}>
+        <NumberField
+          optional
+          label="Age"
+          unit="years"
+          schema={AGE}
+          value={intake.ageYears}
+          onChange={put('ageYears')}
+        />
+        <NumberField
+          optional
+          label="Riding"
+          unit="hours a week"
+          schema={HOURS}
+          value={intake.hoursAWeek}
+          onChange={put('hoursAWeek')}
+        />
+        <NumberField
+          optional
+          label="Longest ride"
+          unit="km"
+          schema={KM}
+          value={intake.longestRideKm}
+          onChange={put('longestRideKm')}
+        />
+        <FormControlLabel
+          control={
+            <Checkbox checked={intake.returning} onChange={(e) => put('returning')(e.target.checked)} />
+          }
+          label="Back from a long time off"
+        />
+      </Fields>
+      <Box sx={{ mt: 1.5 }} />
+      <Fields least={280}>
+        <WordsField label="Event" most={300} value={intake.event} onChange={put('event')} />
+        <DayField label="Event’s date" value={intake.eventDate} onChange={put('eventDate')} />
+        <WordsField
+          label="Past injuries and surgery"
+          lines={2}
+          most={4000}
+          value={intake.past}
+          onChange={put('past')}
+        />
+        <WordsField
+          label="Posture at work"
+          lines={2}
+          most={1000}
+          value={intake.work}
+          onChange={put('work')}
+        />
+      </Fields>
+    </Sheet>
   );
 }

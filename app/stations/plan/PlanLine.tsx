@@ -57,8 +57,8 @@ export function Line({
   const { lengthUnit, jointConvention } = useStudio();
   const [mode, setMode] = useState<'show' | 'edit' | 'reject'>('show');
   const { decision } = line;
-  const told = useInUnits()(line);
-  const title = lineTitle(line.key, line.moves, lengthUnit, told.title);
+  const words = useInUnits()(line);
+  const title = lineTitle(line.key, line.moves, lengthUnit, words.title);
   const moves = Object.entries(line.moves) as [ControlKey, number][];
   return (
     <Box
@@ -111,7 +111,7 @@ export function Line({
             '& dd': { m: 0, minWidth: 0 },
           }}
         >
-          <Term name="Why" items={told.why} />
+          <Term name="Why" items={words.why} />
           <Term
             name="Predicted"
             items={effects(line).map(
@@ -119,27 +119,14 @@ export function Line({
                 `${measureName(f.key, jointConvention).toLowerCase()} ${predictedText(f, f.key.endsWith('Mm') ? 'mm' : '°', jointConvention)}, ${verdictWords(f.key, f.verdict, jointConvention)}`,
             )}
           />
-          <Term name="Knock-on" items={told.knockOn} />
-          <Term name="Steps" items={told.steps ? [told.steps] : []} />
-          <Term name="Then check" items={[told.check]} />
-          <Term name="Caution" items={told.risk} />
-          <Term name="Goes with it" items={[...new Set(told.vanishes)]} />
-          <Term name="Instead" items={told.instead ? [told.instead] : []} />
+          <Term name="Knock-on" items={words.knockOn} />
+          <Term name="Steps" items={words.steps ? [words.steps] : []} />
+          <Term name="Then check" items={[words.check]} />
+          <Term name="Caution" items={words.risk} />
+          <Term name="Goes with it" items={[...new Set(words.vanishes)]} />
+          <Term name="Instead" items={words.instead ? [words.instead] : []} />
         </Box>
-        {told.madeOf.length > 0 && (
-          <Box component="details" sx={{ mt: 0.5 }}>
-            <Box component="summary" sx={{ cursor: 'pointer', py: 1 }}>
-              <Typography component="span" variant="body2" color="textSecondary">
-                What the {line.p >= 0.95 ? 'over 9' : Math.round(10 * line.p)} in 10 is made of
-              </Typography>
-            </Box>
-            {told.madeOf.map((t) => (
-              <Typography key={t} variant="body2">
-                {t}
-              </Typography>
-            ))}
-          </Box>
-        )}
+        <MadeOf p={line.p} items={words.madeOf} />
         {mode === 'edit' && (
           <EditLine
             line={line}
@@ -184,6 +171,25 @@ export function Line({
           </Box>
         )}
       </Box>
+    </Box>
+  );
+}
+
+/** What a line's probability was made of, unfolded when wanted. */
+function MadeOf({ p, items }: { p: number; items: readonly string[] }) {
+  if (items.length === 0) return null;
+  return (
+    <Box component="details" sx={{ mt: 0.5 }}>
+      <Box component="summary" sx={{ cursor: 'pointer', py: 1 }}>
+        <Typography component="span" variant="body2" color="textSecondary">
+          What the {p >= 0.95 ? 'over 9' : Math.round(10 * p)} in 10 is made of
+        </Typography>
+      </Box>
+      {items.map((t) => (
+        <Typography key={t} variant="body2">
+          {t}
+        </Typography>
+      ))}
     </Box>
   );
 }

@@ -5,9 +5,10 @@ import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import LinearProgress from '@mui/material/LinearProgress';
 import Typography from '@mui/material/Typography';
+import type { ComponentProps } from 'react';
 import { measureName } from '../../../core/protocol/convention.ts';
 import { RED_FLAGS } from '../../../core/intake/intake.ts';
-import { adviceFor, cautionsFor } from '../../../core/plan/cautions.ts';
+import { adviceFor, cautionsFor, type Caution } from '../../../core/plan/cautions.ts';
 import { CONTROLS, type ControlKey } from '../../../core/plan/controls/controlTable.ts';
 
 import type { Decision, PlanLine, Prescription } from '../../../core/plan/terms/plan.ts';
@@ -30,6 +31,32 @@ import { useInUnits } from '../../ui/useInUnits';
 import { useStudio } from '../../session/useStudio';
 import { HandsShare } from './HandsShare';
 
+/** What can be done with a line of the plan. */
+function planActs(session: FitSession, { set, move }: Pick<ReturnType<typeof useSet>, 'set' | 'move'>) {
+  const { decisions } = session.planning;
+  const round = roundNow(session);
+  return {
+    decide: (key: string, decision: Decision | null): void =>
+      set('planning.decisions', [...decisions.filter((d) => d.key !== key), ...(decision ? [decision] : [])]),
+    onDone: (line: PlanLine): void => {
+      const values = valuesOf(setupNow(session), line.moves);
+      if (values.length) move(values, line.key);
+    },
+    // Only what was moved in this round is on the bike for a line of this round.
+    done: (line: PlanLine): boolean =>
+      Object.keys(line.moves).length > 0 &&
+      Object.keys(line.moves).every((key) =>
+        session.changes.some(
+          (ch) =>
+            !ch.putBackIso &&
+            ch.round === round &&
+            (ch.lineKey === null || ch.lineKey === line.key) &&
+            ch.values.some((v) => v.at === CONTROLS[key as ControlKey].at),
+        ),
+      ),
+  };
+}
+
 /** What to move, how far, in which order, and what it will do; with everything that speaks against it in sight. */
 export function PrescriptionView({
   session,
@@ -50,37 +77,16 @@ export function PrescriptionView({
   const { case: c, measures } = visitCase;
   if (!plan) return <LinearProgress aria-label="Working out the prescription" sx={{ m: 4 }} />;
 
-  const decide = (key: string, decision: Decision | null): void =>
-    set('planning.decisions', [
-      ...planning.decisions.filter((d) => d.key !== key),
-      ...(decision ? [decision] : []),
-    ]);
-  const onDone = (line: PlanLine): void => {
-    const values = valuesOf(setupNow(session), line.moves);
-    if (values.length) move(values, line.key);
-  };
-  const round = roundNow(session);
-  // Only what was moved in this round is on the bike for a line of this round.
-  const done = (line: PlanLine): boolean =>
-    Object.keys(line.moves).length > 0 &&
-    Object.keys(line.moves).every((key) =>
-      session.changes.some(
-        (ch) =>
-          !ch.putBackIso &&
-          ch.round === round &&
-          (ch.lineKey === null || ch.lineKey === line.key) &&
-          ch.values.some((v) => v.at === CONTROLS[key as ControlKey].at),
-      ),
-    );
+  const { decide, onDone, done } = planActs(session, { set, move });
+  const shared = { planned: c, plan, done, onDecide: decide, onDone };
   const cautions = inUnits(cautionsFor(c, plan));
-  const told = inUnits({
+  const words = inUnits({
     heldBack: plan.heldBack,
     conflicts: plan.conflicts,
     seenThrough: plan.seenThrough,
     noted: plan.noted,
     open: plan.open,
   });
-  const open = cautions.filter((q) => q.serious && !planning.acknowledged.includes(q.key));
   const advice = inUnits(adviceFor(c).map((a) => a.words));
   return (
     <Box
@@ -107,42 +113,22 @@ export function PrescriptionView({
           {headline(plan, lengthUnit)}
         </Typography>
         {plan.leaveAlone && <LeaveAlone />}
-        {told.heldBack.map((w) => (
-          <Alert key={w} severity="warning" variant="outlined" sx={{ mb: 1 }}>
-            {w}
-          </Alert>
-        ))}
-        {told.conflicts.map((w) => (
-          <Alert key={w} severity="warning" variant="outlined" sx={{ mb: 1 }}>
-            {w}
-          </Alert>
-        ))}
-        {told.seenThrough.map((w) => (
-          <Alert key={w} severity="info" variant="outlined" sx={{ mb: 1 }}>
-            {w}
-          </Alert>
-        ))}
+        <Remarks words={words.heldBack} severity="warning" />
+        <Remarks words={words.conflicts} severity="warning" />
+        <Remarks words={words.seenThrough} severity="info" />
         {plan.forecast?.ok && plan.forecast.rounds && (
           <Alert severity="warning" variant="outlined" sx={{ mb: 1 }}>
             With this the back is at its limit and rounds.
           </Alert>
         )}
         {refused && <Alert severity="error">{refused}</Alert>}
-        {plan.now.length > 0 && (
-          <Part title="Now">
-            <PlanLines
-              label="Now"
-              lines={plan.now}
-              first={1}
-              planned={c}
-              plan={plan}
-              done={done}
-              onDecide={decide}
-              onOrder={(keys) => set('planning.order', [...keys, ...plan.try.map((l) => l.key)])}
-              onDone={onDone}
-            />
-          </Part>
-        )}
+        <Lines
+          {...shared}
+          label="Now"
+          lines={plan.now}
+          first={1}
+          onOrder={(keys) => set('planning.order', [...keys, ...plan.try.map((l) => l.key)])}
+        />
         {(plan.ask.length > 0 || Object.keys(planning.answers).length > 0) && (
           <Part title="Ask first">
             <AskFirst
@@ -152,21 +138,13 @@ export function PrescriptionView({
             />
           </Part>
         )}
-        {plan.try.length > 0 && (
-          <Part title="Try and ask">
-            <PlanLines
-              label="Try and ask"
-              lines={plan.try}
-              first={plan.now.length + 1}
-              planned={c}
-              plan={plan}
-              done={done}
-              onDecide={decide}
-              onOrder={(keys) => set('planning.order', [...plan.now.map((l) => l.key), ...keys])}
-              onDone={onDone}
-            />
-          </Part>
-        )}
+        <Lines
+          {...shared}
+          label="Try and ask"
+          lines={plan.try}
+          first={plan.now.length + 1}
+          onOrder={(keys) => set('planning.order', [...plan.now.map((l) => l.key), ...keys])}
+        />
         {plan.later.length > 0 && (
           <Part title="After the next film">
             <QuietLines
@@ -190,27 +168,15 @@ export function PrescriptionView({
         )}
         {plan.open.length > 0 && (
           <Part title="Still out, and what to do">
-            {told.open.map((o) => (
+            {words.open.map((o) => (
               <Typography key={o.key}>
                 <strong>{measureName(o.key, jointConvention)}</strong>: {o.words}
               </Typography>
             ))}
           </Part>
         )}
-        {plan.noted.length > 0 && (
-          <Part title="Noted">
-            {told.noted.map((w) => (
-              <Typography key={w}>{w}</Typography>
-            ))}
-          </Part>
-        )}
-        {advice.length > 0 && (
-          <Part title="Off the bike">
-            {advice.map((w) => (
-              <Typography key={w}>{w}</Typography>
-            ))}
-          </Part>
-        )}
+        <Notes title="Noted" words={words.noted} />
+        <Notes title="Off the bike" words={advice} />
       </Box>
       <Box sx={{ minWidth: 0 }}>
         <ForecastTable
@@ -221,41 +187,11 @@ export function PrescriptionView({
         {reading && (
           <HandsShare session={session} visitCase={visitCase} reading={reading} moves={plan.total} />
         )}
-        {cautions.length > 0 && (
-          <Part title="Cautions">
-            {cautions.map((q) =>
-              q.serious ? (
-                <FormControlLabel
-                  key={q.key}
-                  sx={{ display: 'flex', alignItems: 'flex-start', mr: 0 }}
-                  control={
-                    <Checkbox
-                      checked={planning.acknowledged.includes(q.key)}
-                      onChange={(e) =>
-                        set(
-                          'planning.acknowledged',
-                          e.target.checked
-                            ? [...planning.acknowledged, q.key]
-                            : planning.acknowledged.filter((k) => k !== q.key),
-                        )
-                      }
-                    />
-                  }
-                  label={<Typography sx={{ pt: 1 }}>{q.words}</Typography>}
-                />
-              ) : (
-                <Typography key={q.key} sx={{ pl: 5.25, py: 0.25 }} color="textSecondary">
-                  {q.words}
-                </Typography>
-              ),
-            )}
-            {open.length > 0 && (
-              <Typography variant="body2" color="textSecondary">
-                {open.length === 1 ? 'One is' : `${open.length} are`} not acknowledged yet.
-              </Typography>
-            )}
-          </Part>
-        )}
+        <Cautions
+          cautions={cautions}
+          acknowledged={planning.acknowledged}
+          onAcknowledge={(keys) => set('planning.acknowledged', keys)}
+        />
         <Part title="Schools">
           <SchoolsChoice schools={planning.schools} onChange={(s) => set('planning.schools', s)} />
         </Part>
@@ -299,5 +235,81 @@ function LeaveAlone() {
     <Alert severity="info" variant="outlined" sx={{ fontSize: '1.1rem' }}>
       Nothing is surely out of its band and nothing hurts: leave the bike alone.
     </Alert>
+  );
+}
+
+/** The lines of one part of the plan, under its heading. */
+function Lines(lines: ComponentProps<typeof PlanLines>) {
+  if (lines.lines.length === 0) return null;
+  return (
+    <Part title={lines.label}>
+      <PlanLines {...lines} />
+    </Part>
+  );
+}
+
+/** What speaks for or against the plan as a whole, a sentence each. */
+function Remarks({ words, severity }: { words: readonly string[]; severity: 'warning' | 'info' }) {
+  return words.map((w) => (
+    <Alert key={w} severity={severity} variant="outlined" sx={{ mb: 1 }}>
+      {w}
+    </Alert>
+  ));
+}
+
+function Notes({ title, words }: { title: string; words: readonly string[] }) {
+  if (words.length === 0) return null;
+  return (
+    <Part title={title}>
+      {words.map((w) => (
+        <Typography key={w}>{w}</Typography>
+      ))}
+    </Part>
+  );
+}
+
+/** The cautions of this plan; a serious one is ticked by the fitter. */
+function Cautions({
+  cautions,
+  acknowledged,
+  onAcknowledge,
+}: {
+  cautions: readonly Caution[];
+  acknowledged: readonly string[];
+  onAcknowledge: (keys: string[]) => void;
+}) {
+  const open = cautions.filter((q) => q.serious && !acknowledged.includes(q.key));
+  if (cautions.length === 0) return null;
+  return (
+    <Part title="Cautions">
+      {cautions.map((q) =>
+        q.serious ? (
+          <FormControlLabel
+            key={q.key}
+            sx={{ display: 'flex', alignItems: 'flex-start', mr: 0 }}
+            control={
+              <Checkbox
+                checked={acknowledged.includes(q.key)}
+                onChange={(e) =>
+                  onAcknowledge(
+                    e.target.checked ? [...acknowledged, q.key] : acknowledged.filter((k) => k !== q.key),
+                  )
+                }
+              />
+            }
+            label={<Typography sx={{ pt: 1 }}>{q.words}</Typography>}
+          />
+        ) : (
+          <Typography key={q.key} sx={{ pl: 5.25, py: 0.25 }} color="textSecondary">
+            {q.words}
+          </Typography>
+        ),
+      )}
+      {open.length > 0 && (
+        <Typography variant="body2" color="textSecondary">
+          {open.length === 1 ? 'One is' : `${open.length} are`} not acknowledged yet.
+        </Typography>
+      )}
+    </Part>
   );
 }

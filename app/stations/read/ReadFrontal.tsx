@@ -163,23 +163,7 @@ export function ReadFrontal({
       </Typography>
       <SideTable rows={legsCompared(reading)} convention={jointConvention} />
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 2, mt: 2 }}>
-        <Box>
-          <Typography variant="h3">Level</Typography>
-          <Line name="Pelvis" of={reading.pelvis} />
-          <Line name="Shoulders" of={reading.shoulders} />
-          {reading.hipShiftMm ? (
-            <Typography variant="body2">
-              Hips {reading.hipShiftMm.mean.value.toFixed(0).replace('-', '−')} ±{' '}
-              {reading.hipShiftMm.mean.uncertainty.absoluteMm.toFixed(0)} mm to the right, swaying{' '}
-              {reading.hipShiftMm.swing.value.toFixed(0)} mm.
-            </Typography>
-          ) : (
-            <Typography variant="body2" color="textSecondary">
-              Hips: not marked.
-            </Typography>
-          )}
-          <ScaleNote reading={reading} />
-        </Box>
+        <Level reading={reading} />
         <Breakdown unit="mm" {...inMm(right.pathWidthMm)} />
       </Box>
       <Findings
@@ -192,6 +176,29 @@ export function ReadFrontal({
       />
       <LossNote reading={reading} />
     </Workbench>
+  );
+}
+
+/** How level pelvis and shoulders are, and where the hips sit. */
+function Level({ reading }: { reading: FrontalReading }) {
+  return (
+    <Box>
+      <Typography variant="h3">Level</Typography>
+      <Line name="Pelvis" of={reading.pelvis} />
+      <Line name="Shoulders" of={reading.shoulders} />
+      {reading.hipShiftMm ? (
+        <Typography variant="body2">
+          Hips {reading.hipShiftMm.mean.value.toFixed(0).replace('-', '−')} ±{' '}
+          {reading.hipShiftMm.mean.uncertainty.absoluteMm.toFixed(0)} mm to the right, swaying{' '}
+          {reading.hipShiftMm.swing.value.toFixed(0)} mm.
+        </Typography>
+      ) : (
+        <Typography variant="body2" color="textSecondary">
+          Hips: not marked.
+        </Typography>
+      )}
+      <ScaleNote reading={reading} />
+    </Box>
   );
 }
 

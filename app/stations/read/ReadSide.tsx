@@ -6,9 +6,9 @@ import Typography from '@mui/material/Typography';
 import { useMemo, useState } from 'react';
 import { useFetcher, useSearchParams } from 'react-router';
 import { readFile } from '../../jobs/files';
-import { inDegrees, judgeReading } from '../../../core/protocol/measures.ts';
+import { inDegrees, judgeReading, type MeasureReading } from '../../../core/protocol/measures.ts';
 import { partnerOf } from '../../../core/visit/pairs.ts';
-import { openTake, type FitSession } from '../../../core/records/types.ts';
+import { openTake, type FitSession, type Take } from '../../../core/records/types.ts';
 import { ANGLE_NAMES, type AnyAngleKey } from '../../../core/kinematics/angles.ts';
 import type { Reading } from '../../../core/kinematics/read.ts';
 import type { Tracks } from '../../../core/tracking/tracks.ts';
@@ -54,17 +54,8 @@ export function ReadSide({
   const clip = useClip(take, take.markedFrame);
   const { jointConvention } = useStudio();
   const [search, setSearch] = useSearchParams();
-  // The way back closes it.
   const glance = (on: boolean): void =>
-    setSearch(
-      (now) => {
-        const next = new URLSearchParams(now);
-        if (on) next.set('glance', '');
-        else next.delete('glance');
-        return next;
-      },
-      { replace: !on, preventScrollReset: true },
-    );
+    setSearch((now) => withGlance(now, on), { replace: !on, preventScrollReset: true });
   const wanted = search.get('angle') as AnyAngleKey | null;
   const glancing = search.has('glance');
   const readings = readable(reading);
@@ -87,61 +78,28 @@ export function ReadSide({
   const other = further.find((b) => b.take.id === partner?.id) ?? null;
   // What changes with neither cursor nor frame is handed on as it is, so that the chart's ground is not drawn anew.
   const added = useComparedTables((file) => readFile('angles', file));
-  const comparedKey = compared.map((b) => b.take.id).join();
-  const drawn = useMemo(
-    () => ({
-      name: takeText(take),
-      measured: shown.meanOnGrid.map((v) => quoted(angle, v, jointConvention)),
-      spread: shown.sdOnGrid,
-      sure: shown.ciOnGrid,
-      target:
-        knee && angle === 'kneeFlexionDeg'
-          ? { band: quotedBand('knee', knee.band, jointConvention), text: 'target, straightest' }
-          : null,
-      // One that has not this angle keeps its place all the same: dashes are told by it.
-      compared: [
-        ...compared.map((b) => ({
-          name: takeText(b.take),
-          values: b.reading.angles[angle]?.meanOnGrid ?? [],
-        })),
-        ...added.tables.map((t) => ({ name: t.name, values: t.curves[angle] ?? [] })),
-      ].map((b) => ({ ...b, values: b.values.map((v) => quoted(angle, v, jointConvention)) })),
-    }),
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-    [shown, angle, knee, jointConvention, comparedKey, added.tables],
-  );
-  const curves = useMemo(
-    () =>
-      readable(reading).map((key) => ({
-        key,
-        name: ANGLE_NAMES[key],
-        unit: '°' as const,
-        values: reading.angles[key]!.meanOnGrid.map((v) => quoted(key, v, jointConvention)),
-      })),
-    [reading, jointConvention],
-  );
+  const drawn = useDrawn({
+    take,
+    reading,
+    angle,
+    knee: knee ?? null,
+    compared,
+    tables: added.tables,
+    convention: jointConvention,
+  });
+  const curves = useMemo(() => smallCurves(reading, jointConvention), [reading, jointConvention]);
   return (
     <Workbench
       clip={clip}
       label="The film with the angles drawn on the rider"
       sideWidth={520}
       top={
-        <Box sx={{ display: 'flex', gap: 4, px: 1.5, pb: 1, flexWrap: 'wrap' }}>
-          {knee && (
-            <Figure
-              name={`Knee, straightest (${conventionWord('knee', jointConvention)})`}
-              value={degrees(quoted('knee', knee.value, jointConvention), 0)}
-              plusMinus={`± ${degrees(knee.uncertainty, 0)}`}
-              testId="knee-min"
-            />
-          )}
-          <Figure
-            name={`${ANGLE_NAMES[angle]} here`}
-            value={degrees(flip(now), 0)}
-            plusMinus={cursorDeg === null ? '' : `crank ${cursorDeg.toFixed(0)}°`}
-          />
-          <TurnFigures reading={reading} />
-        </Box>
+        <Heading
+          reading={reading}
+          knee={knee ?? null}
+          here={{ angle, value: now, cursorDeg }}
+          convention={jointConvention}
+        />
       }
       overlay={(size) => (
         <RiderOverlay
@@ -231,6 +189,100 @@ export function ReadSide({
         <OnceMore session={session} take={take} to="../film" />
       </Box>
     </Workbench>
+  );
+}
+
+/** Every angle's curve, small, to choose one by. */
+const smallCurves = (reading: Reading, convention: Convention) =>
+  readable(reading).map((key) => ({
+    key,
+    name: ANGLE_NAMES[key],
+    unit: '°' as const,
+    values: reading.angles[key]!.meanOnGrid.map((v) => quoted(key, v, convention)),
+  }));
+
+/** One angle over the turn as its chart draws it, with what it is compared with. */
+function useDrawn({
+  take,
+  reading,
+  angle,
+  knee,
+  compared,
+  tables,
+  convention,
+}: {
+  take: Take;
+  reading: Reading;
+  angle: AnyAngleKey;
+  knee: MeasureReading | null;
+  compared: ReturnType<typeof useTakeReadings>;
+  tables: ReturnType<typeof useComparedTables<AnyAngleKey>>['tables'];
+  convention: Convention;
+}) {
+  const shown = reading.angles[angle]!;
+  const comparedKey = compared.map((b) => b.take.id).join();
+  return useMemo(
+    () => ({
+      name: takeText(take),
+      measured: shown.meanOnGrid.map((v) => quoted(angle, v, convention)),
+      spread: shown.sdOnGrid,
+      sure: shown.ciOnGrid,
+      target:
+        knee && angle === 'kneeFlexionDeg'
+          ? { band: quotedBand('knee', knee.band, convention), text: 'target, straightest' }
+          : null,
+      // One that has not this angle keeps its place all the same: dashes are told by it.
+      compared: [
+        ...compared.map((b) => ({
+          name: takeText(b.take),
+          values: b.reading.angles[angle]?.meanOnGrid ?? [],
+        })),
+        ...tables.map((t) => ({ name: t.name, values: t.curves[angle] ?? [] })),
+      ].map((b) => ({ ...b, values: b.values.map((v) => quoted(angle, v, convention)) })),
+    }),
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [shown, angle, knee, convention, comparedKey, tables],
+  );
+}
+
+/** The address with the glance open or closed: the way back closes it. */
+function withGlance(search: URLSearchParams, on: boolean): URLSearchParams {
+  const next = new URLSearchParams(search);
+  if (on) next.set('glance', '');
+  else next.delete('glance');
+  return next;
+}
+
+/** The figures over the film. */
+function Heading({
+  reading,
+  knee,
+  here: { angle, value, cursorDeg },
+  convention,
+}: {
+  reading: Reading;
+  knee: MeasureReading | null;
+  /** The chosen angle on the frame that is shown. */
+  here: { angle: AnyAngleKey; value: number; cursorDeg: number | null };
+  convention: Convention;
+}) {
+  return (
+    <Box sx={{ display: 'flex', gap: 4, px: 1.5, pb: 1, flexWrap: 'wrap' }}>
+      {knee && (
+        <Figure
+          name={`Knee, straightest (${conventionWord('knee', convention)})`}
+          value={degrees(quoted('knee', knee.value, convention), 0)}
+          plusMinus={`± ${degrees(knee.uncertainty, 0)}`}
+          testId="knee-min"
+        />
+      )}
+      <Figure
+        name={`${ANGLE_NAMES[angle]} here`}
+        value={degrees(quoted(angle, value, convention), 0)}
+        plusMinus={cursorDeg === null ? '' : `crank ${cursorDeg.toFixed(0)}°`}
+      />
+      <TurnFigures reading={reading} />
+    </Box>
   );
 }
 

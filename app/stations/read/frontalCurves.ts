@@ -21,6 +21,7 @@ const PELVIS: Record<Obliquity['of'], string> = {
 };
 
 /** Everything that a reading from the front or the rear has through the stroke. */
+// eslint-disable-next-line max-lines-per-function -- one drawing of each kind
 export function drawnOf(r: FrontalReading): Drawn[] {
   const legs = (pick: (leg: FrontalReading['legs']['left']) => CurveReading | null): Drawn['curves'] =>
     (['right', 'left'] as const).flatMap((side) => {

@@ -6,7 +6,7 @@ import LinearProgress from '@mui/material/LinearProgress';
 import Typography from '@mui/material/Typography';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useStore } from 'zustand';
-import { openTake, type FitSession } from '../../../core/records/types.ts';
+import { openTake, type FitSession, type Take } from '../../../core/records/types.ts';
 import {
   GUIDES,
   isFrontal,
@@ -66,13 +66,8 @@ export default function Track() {
   return <Tracking session={session} />;
 }
 
-function Tracking({ session }: { session: FitSession }) {
-  const take = openTake(session)!;
-  const range = rangeOf(take);
-  const frames = range ? range.to - range.from + 1 : take.video.frames;
-  const clip = useClip(take, take.markedFrame);
-  const { jointConvention } = useStudio();
-  const running = useStore(jobStore, ({ jobs }) => jobs[trackingJob(take.id)] ?? null);
+/** The tracks of a take: the newest that a job is making or has made, or those that are stored. */
+function useTracks(take: Take, running: boolean) {
   const now = useStore(trackingStore, ({ takes }) => takes[take.id] ?? null);
   const [stored, setStored] = useState<{ key: string; tracks: Tracks | null } | null>(null);
   const key = `${take.id}@${take.tracking.revision}`;
@@ -93,6 +88,19 @@ function Tracking({ session }: { session: FitSession }) {
     };
   }, [key, isMade]);
   const tracks = made ?? (stored?.key === key ? stored.tracks : null);
+  /** Looked for, and not there. */
+  const gone = tracks === null && stored?.key === key;
+  return { tracks, gone, now };
+}
+
+function Tracking({ session }: { session: FitSession }) {
+  const take = openTake(session)!;
+  const range = rangeOf(take);
+  const frames = range ? range.to - range.from + 1 : take.video.frames;
+  const clip = useClip(take, take.markedFrame);
+  const { jointConvention } = useStudio();
+  const running = useStore(jobStore, ({ jobs }) => jobs[trackingJob(take.id)] ?? null);
+  const { tracks, gone, now } = useTracks(take, running !== null);
   const { trouble = null, patches = [] } = now ?? {};
   const begin = (): void => void (clip.blob && trackTake(session, take, clip.blob));
 
@@ -184,7 +192,7 @@ function Tracking({ session }: { session: FitSession }) {
           </Button>
         </>
       )}
-      {!tracks && !running && state !== 'none' && stored?.key === key && (
+      {gone && !running && state !== 'none' && (
         <Alert severity="warning" variant="outlined">
           The tracks of this take are not on this device, or are damaged. Track it again from its marks.
         </Alert>

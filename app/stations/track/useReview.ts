@@ -13,6 +13,7 @@ import { nearestTo, nextDoubt, type Review } from './reviewSteps';
 import { useReviewKeys } from './useReviewKeys';
 
 /** Looking through what was followed: from doubt to doubt, each put right, hidden or swapped; all of it undoable. */
+// eslint-disable-next-line max-lines-per-function -- what it gives shares its state
 export function useReview(session: FitSession, take: Take, tracks: Tracks | null, clip: Clip): Review {
   const [selected, setSelected] = useState<Landmark | null>(null);
   const [drafted, setDrafted] = useState<{ at: ImagePoint; frame: number; of: Landmark | null } | null>(null);

@@ -1,6 +1,6 @@
 import Box from '@mui/material/Box';
 import { useTheme } from '@mui/material/styles';
-import { extent, line as d3line, scaleLinear } from 'd3';
+import { extent, line as d3line, scaleLinear, type ScaleLinear } from 'd3';
 import type { Band } from '../../../core/protocol/judge.ts';
 import { Axis } from '../../charts/Axis';
 import { HiddenTable } from '../../charts/HiddenTable';
@@ -30,6 +30,66 @@ const bandText = ({ low, high }: Band): string =>
     : high === null
       ? `band from ${number(low)}`
       : `band ${number(low)} to ${number(high)}`;
+
+type Scale = ScaleLinear<number, number>;
+
+/** A measure over the same setting, under the rider's word. */
+function MeasureOver({ line, x, v }: { line: LadderLine; x: Scale; v: Scale }) {
+  const { palette } = useTheme();
+  return (
+    <g>
+      <text x={LEFT} y={READ.top - 16} style={{ fill: palette.text.primary }}>
+        {line.name}, {line.unit}
+      </text>
+      <Axis side="left" at={LEFT} ticks={v.ticks(4).map((t) => ({ at: v(t), text: number(t) }))} />
+      <line x1={LEFT} x2={RIGHT} y1={READ.bottom} y2={READ.bottom} stroke={palette.divider} />
+      <path
+        d={
+          d3line<LadderLine['points'][number]>(
+            (p) => x(p.setting),
+            (p) => v(p.value),
+          )(line.points) ?? ''
+        }
+        fill="none"
+        stroke={palette.ink.predicted}
+        strokeWidth={2}
+        strokeDasharray={line.filmedAt ? '7 5' : undefined}
+      />
+      {!line.filmedAt &&
+        line.points.map((p, i) => (
+          <circle key={i} cx={x(p.setting)} cy={v(p.value)} r={4} fill={palette.ink.predicted} />
+        ))}
+      {line.filmedAt && (
+        <circle cx={x(line.filmedAt.setting)} cy={v(line.filmedAt.value)} r={6} fill={palette.ink.measured} />
+      )}
+    </g>
+  );
+}
+
+/** The settings between which nothing feels different. */
+function Plateau({ from, to, x, bottom }: { from: number; to: number; x: Scale; bottom: number }) {
+  const { palette } = useTheme();
+  return (
+    <g>
+      <rect
+        x={x(from) - 9}
+        width={x(to) - x(from) + 18}
+        y={FELT.top - 12}
+        height={bottom - FELT.top + 12}
+        fill={palette.ink.band}
+        fillOpacity={0.75}
+      />
+      <text
+        x={(x(from) + x(to)) / 2}
+        y={FELT.top - 16}
+        textAnchor="middle"
+        style={{ fill: palette.text.primary }}
+      >
+        plateau
+      </text>
+    </g>
+  );
+}
 
 /** The rider's word over the setting, and under it a measure over the same setting. */
 export function LadderChart({ sweep, unit, line }: { sweep: Sweep; unit: string; line: LadderLine | null }) {
@@ -71,26 +131,7 @@ export function LadderChart({ sweep, unit, line }: { sweep: Sweep; unit: string;
             inside
           />
         )}
-        {sweep.plateau && (
-          <g>
-            <rect
-              x={x(sweep.plateau.from) - 9}
-              width={x(sweep.plateau.to) - x(sweep.plateau.from) + 18}
-              y={FELT.top - 12}
-              height={bottom - FELT.top + 12}
-              fill={palette.ink.band}
-              fillOpacity={0.75}
-            />
-            <text
-              x={(x(sweep.plateau.from) + x(sweep.plateau.to)) / 2}
-              y={FELT.top - 16}
-              textAnchor="middle"
-              style={{ fill: palette.text.primary }}
-            >
-              plateau
-            </text>
-          </g>
-        )}
+        {sweep.plateau && <Plateau {...sweep.plateau} x={x} bottom={bottom} />}
         {sweep.turnsAt !== null && (
           <g stroke={palette.primary.main}>
             <line
@@ -153,39 +194,7 @@ export function LadderChart({ sweep, unit, line }: { sweep: Sweep; unit: string;
         <text x={RIGHT} y={bottom + 42} textAnchor="end">
           {unit === '°' ? 'degrees' : unit}
         </text>
-        {line && (
-          <g>
-            <text x={LEFT} y={READ.top - 16} style={{ fill: palette.text.primary }}>
-              {line.name}, {line.unit}
-            </text>
-            <Axis side="left" at={LEFT} ticks={v.ticks(4).map((t) => ({ at: v(t), text: number(t) }))} />
-            <line x1={LEFT} x2={RIGHT} y1={READ.bottom} y2={READ.bottom} stroke={palette.divider} />
-            <path
-              d={
-                d3line<LadderLine['points'][number]>(
-                  (p) => x(p.setting),
-                  (p) => v(p.value),
-                )(line.points) ?? ''
-              }
-              fill="none"
-              stroke={palette.ink.predicted}
-              strokeWidth={2}
-              strokeDasharray={line.filmedAt ? '7 5' : undefined}
-            />
-            {!line.filmedAt &&
-              line.points.map((p, i) => (
-                <circle key={i} cx={x(p.setting)} cy={v(p.value)} r={4} fill={palette.ink.predicted} />
-              ))}
-            {line.filmedAt && (
-              <circle
-                cx={x(line.filmedAt.setting)}
-                cy={v(line.filmedAt.value)}
-                r={6}
-                fill={palette.ink.measured}
-              />
-            )}
-          </g>
-        )}
+        {line && <MeasureOver line={line} x={x} v={v} />}
       </svg>
       <HiddenTable
         caption="Step ladder"

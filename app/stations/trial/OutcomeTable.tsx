@@ -21,7 +21,7 @@ import { useOwnRide } from './useOwnRide';
 import { filmedTake, legOf, measuresOf } from '../../../core/visit/visitCase.ts';
 import type { FitSession, Take } from '../../../core/records/types.ts';
 import type { Reading } from '../../../core/kinematics/read.ts';
-import { habitWords, outcomes, refilmed } from '../../../core/visit/outcome.ts';
+import { habitWords, outcomes, refilmed, type Outcome } from '../../../core/visit/outcome.ts';
 import { movesBetween } from '../../../core/visit/progress.ts';
 import { setupOf } from '../../../core/visit/rounds.ts';
 import { useSession } from '../session';
@@ -56,6 +56,57 @@ function ArrivalNote({ arrival }: { arrival: Arrival }) {
       moved by {String(Math.round(arrival.seenMm)).replace('-', '−')} mm. Was it moved, or is the film from
       before? Nothing is learned from this pair.
     </Alert>
+  );
+}
+
+/** One measure: before, after, whether that is real, and whether it was predicted. */
+function OutcomeRow({ row: r }: { row: Outcome }) {
+  const { jointConvention } = useStudio();
+  const text = (key: string, v: number): string =>
+    quoted(key, v, jointConvention).toFixed(0).replace('-', '−').replace(/^−0$/, '0');
+  const u = r.unit === '°' ? '°' : ' mm';
+  const f = r.predicted;
+  const ends =
+    f &&
+    [f.low, f.high].map((v) => Number(quoted(r.key, v, jointConvention).toFixed(0))).sort((a, b) => a - b);
+  const by = quoted(r.key, r.after, jointConvention) - quoted(r.key, r.before, jointConvention);
+  return (
+    <TableRow data-testid={`outcome-${r.key}`}>
+      <TableCell sx={{ lineHeight: 1.2 }}>
+        {measureName(r.key, jointConvention)}
+        <Typography variant="body2" color="textSecondary" sx={{ lineHeight: 1.2 }}>
+          {r.band.low === null && r.band.high === null
+            ? 'no band'
+            : verdictWords(r.key, r.verdictAfter, jointConvention)}
+        </Typography>
+      </TableCell>
+      <TableCell align="right" sx={{ whiteSpace: 'nowrap' }}>
+        {text(r.key, r.before)}
+        {u}
+      </TableCell>
+      <TableCell align="right" sx={{ whiteSpace: 'nowrap', fontWeight: 640 }}>
+        {text(r.key, r.after)}
+        {u}
+      </TableCell>
+      <TableCell align="right" sx={{ whiteSpace: 'nowrap' }}>
+        {by >= 0.05 ? '+' : by <= -0.05 ? '−' : ''}
+        {Math.abs(by).toFixed(1)} ± {r.uncertainty.toFixed(1)}
+      </TableCell>
+      <TableCell>{r.real ? <strong>real</strong> : 'within noise'}</TableCell>
+      <TableCell sx={{ lineHeight: 1.2 }}>
+        {f && ends ? (
+          <>
+            {text(r.key, f.after)} ({String(ends[0]).replace('-', '−')} to {String(ends[1]).replace('-', '−')}
+            )
+            <Typography variant="body2" color="textSecondary" sx={{ lineHeight: 1.2 }}>
+              {f.counts ? (f.held ? 'held' : 'missed') : 'too little to test'}
+            </Typography>
+          </>
+        ) : (
+          '–'
+        )}
+      </TableCell>
+    </TableRow>
   );
 }
 
@@ -99,8 +150,6 @@ export function OutcomeTable({ before, after }: { before: Filmed; after: Filmed 
     return { rows, learned, arrival };
   }, [before, after, moves, anew, own]);
   const { rows, learned, arrival } = known;
-  const text = (key: string, v: number): string =>
-    quoted(key, v, jointConvention).toFixed(0).replace('-', '−').replace(/^−0$/, '0');
   const counted = rows.filter((r) => r.predicted?.counts);
   const held = counted.filter((r) => r.predicted!.held).length;
   const open = rows.filter((r) => isOut(r.verdictAfter));
@@ -132,54 +181,9 @@ export function OutcomeTable({ before, after }: { before: Filmed; after: Filmed 
           </TableRow>
         </TableHead>
         <TableBody>
-          {rows.map((r) => {
-            const u = r.unit === '°' ? '°' : ' mm';
-            const f = r.predicted;
-            const ends =
-              f &&
-              [f.low, f.high]
-                .map((v) => Number(quoted(r.key, v, jointConvention).toFixed(0)))
-                .sort((a, b) => a - b);
-            const by = quoted(r.key, r.after, jointConvention) - quoted(r.key, r.before, jointConvention);
-            return (
-              <TableRow key={r.key} data-testid={`outcome-${r.key}`}>
-                <TableCell sx={{ lineHeight: 1.2 }}>
-                  {measureName(r.key, jointConvention)}
-                  <Typography variant="body2" color="textSecondary" sx={{ lineHeight: 1.2 }}>
-                    {r.band.low === null && r.band.high === null
-                      ? 'no band'
-                      : verdictWords(r.key, r.verdictAfter, jointConvention)}
-                  </Typography>
-                </TableCell>
-                <TableCell align="right" sx={{ whiteSpace: 'nowrap' }}>
-                  {text(r.key, r.before)}
-                  {u}
-                </TableCell>
-                <TableCell align="right" sx={{ whiteSpace: 'nowrap', fontWeight: 640 }}>
-                  {text(r.key, r.after)}
-                  {u}
-                </TableCell>
-                <TableCell align="right" sx={{ whiteSpace: 'nowrap' }}>
-                  {by >= 0.05 ? '+' : by <= -0.05 ? '−' : ''}
-                  {Math.abs(by).toFixed(1)} ± {r.uncertainty.toFixed(1)}
-                </TableCell>
-                <TableCell>{r.real ? <strong>real</strong> : 'within noise'}</TableCell>
-                <TableCell sx={{ lineHeight: 1.2 }}>
-                  {f && ends ? (
-                    <>
-                      {text(r.key, f.after)} ({String(ends[0]).replace('-', '−')} to{' '}
-                      {String(ends[1]).replace('-', '−')})
-                      <Typography variant="body2" color="textSecondary" sx={{ lineHeight: 1.2 }}>
-                        {f.counts ? (f.held ? 'held' : 'missed') : 'too little to test'}
-                      </Typography>
-                    </>
-                  ) : (
-                    '–'
-                  )}
-                </TableCell>
-              </TableRow>
-            );
-          })}
+          {rows.map((r) => (
+            <OutcomeRow key={r.key} row={r} />
+          ))}
         </TableBody>
       </Table>
       {counted.length > 0 && (

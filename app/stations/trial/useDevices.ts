@@ -57,6 +57,7 @@ function ridingOf(session: FitSession, reading: Reading | null): Riding {
 }
 
 /** The stand-ins for trainer and pressure mat: connected by hand, reading as long as the station is open. */
+// eslint-disable-next-line max-lines-per-function -- what it gives shares its state
 export function useDevices(session: FitSession, reading: Reading | null): Devices {
   const [on, setOn] = useState(false);
   const [now, setNow] = useState<{ live: TrainerSample; mat: MatFrame; seconds: number } | null>(null);

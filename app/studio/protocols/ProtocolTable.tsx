@@ -40,6 +40,8 @@ const typedOf = (p: Protocol): Typed =>
 const endOf = (text: string): number | null =>
   text.trim() === '' ? null : Number(text.trim().replace('−', '-').replace(',', '.'));
 
+const headOf = ({ name, position, reason, source }: Protocol) => ({ name, position, reason, source });
+
 /** What is wrong with a band as it is typed; null when nothing is. */
 function wrongBand({ low, high }: { low: string; high: string }): string | null {
   const [a, b] = [endOf(low), endOf(high)];
@@ -49,6 +51,72 @@ function wrongBand({ low, high }: { low: string; high: string }): string | null 
   return null;
 }
 
+/** One measure's band as it is typed, with why it is so. */
+function BandRow({
+  of: key,
+  typed,
+  wrong,
+  other,
+  onChange,
+}: {
+  of: MeasureKey;
+  typed: Typed[MeasureKey];
+  wrong: string | null;
+  /** The same band of the protocol that it is compared with. */
+  other: { band: Protocol['bands'][MeasureKey]; differs: boolean } | null;
+  onChange: (at: keyof Typed[MeasureKey], value: string) => void;
+}) {
+  const unit = unitOf(key);
+  return (
+    <TableRow data-testid={`band-${key}`}>
+      <TableCell sx={{ minWidth: 180 }}>
+        {MEASURE_NAMES[key]}, {unit}
+        {wrong && (
+          <Typography variant="body2" color="error" role="alert">
+            {wrong}
+          </Typography>
+        )}
+      </TableCell>
+      {(['low', 'high'] as const).map((end) => (
+        <TableCell key={end} sx={{ width: 92 }}>
+          <TextField
+            size="small"
+            value={typed[end]}
+            error={wrong !== null}
+            placeholder="open"
+            onChange={(e) => onChange(end, e.target.value)}
+            slotProps={{
+              htmlInput: {
+                'aria-label': `${MEASURE_NAMES[key]}, ${end === 'low' ? 'from' : 'to'}`,
+                inputMode: 'decimal',
+              },
+            }}
+          />
+        </TableCell>
+      ))}
+      {other && (
+        <TableCell sx={{ minWidth: 120, fontWeight: other.differs ? 640 : 400 }}>
+          {other.band.low === null && other.band.high === null ? 'open' : bandText(other.band, unit)}
+          {other.differs ? '' : ', the same'}
+        </TableCell>
+      )}
+      <TableCell sx={{ minWidth: 260 }}>
+        <TextField
+          size="small"
+          fullWidth
+          multiline
+          value={typed.reason}
+          placeholder={MEASURE_REASONS[key]}
+          onChange={(e) => onChange('reason', e.target.value)}
+          slotProps={{
+            htmlInput: { 'aria-label': `${MEASURE_NAMES[key]}, why`, maxLength: 1000 },
+          }}
+        />
+      </TableCell>
+    </TableRow>
+  );
+}
+
 /** A protocol as a table to be changed; nothing counts until it is kept as the next version. */
 export function ProtocolTable({
   protocol,
@@ -56,16 +124,11 @@ export function ProtocolTable({
   onKeep,
 }: {
   protocol: Protocol;
-  /** Every version of every protocol, to lay beside it. */
+  /** Every version of every protocol, to compare it with. */
   all: readonly Protocol[];
   onKeep: (changed: Protocol) => void;
 }) {
-  const [head, setHead] = useState({
-    name: protocol.name,
-    position: protocol.position,
-    reason: protocol.reason,
-    source: protocol.source,
-  });
+  const [head, setHead] = useState(() => headOf(protocol));
   const [typed, setTyped] = useState<Typed>(() => typedOf(protocol));
   const [comparedKey, setComparedKey] = useState('');
   const [trouble, setTrouble] = useState<string | null>(null);
@@ -129,12 +192,7 @@ export function ProtocolTable({
         {dirty && (
           <Button
             onClick={() => {
-              setHead({
-                name: protocol.name,
-                position: protocol.position,
-                reason: protocol.reason,
-                source: protocol.source,
-              });
+              setHead(headOf(protocol));
               setTyped(typedOf(protocol));
               setTrouble(null);
             }}
@@ -182,63 +240,21 @@ export function ProtocolTable({
               <TableCell>Measure</TableCell>
               <TableCell>from</TableCell>
               <TableCell>to</TableCell>
-              {compared && <TableCell>beside</TableCell>}
+              {compared && <TableCell>there</TableCell>}
               <TableCell>why</TableCell>
             </TableRow>
           </TableHead>
           <TableBody>
-            {MEASURE_KEYS.map((key) => {
-              const unit = unitOf(key);
-              const other = compared?.bands[key];
-              return (
-                <TableRow key={key} data-testid={`band-${key}`}>
-                  <TableCell sx={{ minWidth: 180 }}>
-                    {MEASURE_NAMES[key]}, {unit}
-                    {wrong[key] && (
-                      <Typography variant="body2" color="error" role="alert">
-                        {wrong[key]}
-                      </Typography>
-                    )}
-                  </TableCell>
-                  {(['low', 'high'] as const).map((end) => (
-                    <TableCell key={end} sx={{ width: 92 }}>
-                      <TextField
-                        size="small"
-                        value={typed[key][end]}
-                        error={wrong[key] !== null}
-                        placeholder="open"
-                        onChange={(e) => put(key, end, e.target.value)}
-                        slotProps={{
-                          htmlInput: {
-                            'aria-label': `${MEASURE_NAMES[key]}, ${end === 'low' ? 'from' : 'to'}`,
-                            inputMode: 'decimal',
-                          },
-                        }}
-                      />
-                    </TableCell>
-                  ))}
-                  {other && (
-                    <TableCell sx={{ minWidth: 120, fontWeight: apart!.has(key) ? 640 : 400 }}>
-                      {other.low === null && other.high === null ? 'open' : bandText(other, unit)}
-                      {apart!.has(key) ? '' : ', the same'}
-                    </TableCell>
-                  )}
-                  <TableCell sx={{ minWidth: 260 }}>
-                    <TextField
-                      size="small"
-                      fullWidth
-                      multiline
-                      value={typed[key].reason}
-                      placeholder={MEASURE_REASONS[key]}
-                      onChange={(e) => put(key, 'reason', e.target.value)}
-                      slotProps={{
-                        htmlInput: { 'aria-label': `${MEASURE_NAMES[key]}, why`, maxLength: 1000 },
-                      }}
-                    />
-                  </TableCell>
-                </TableRow>
-              );
-            })}
+            {MEASURE_KEYS.map((key) => (
+              <BandRow
+                key={key}
+                of={key}
+                typed={typed[key]}
+                wrong={wrong[key]}
+                other={compared && { band: compared.bands[key], differs: apart!.has(key) }}
+                onChange={(at, value) => put(key, at, value)}
+              />
+            ))}
           </TableBody>
         </Table>
       </Box>

@@ -44,6 +44,27 @@ export const clientAction = answering(async ({ request }: Route.ClientActionArgs
   return saved.ok ? null : { message: saved.message };
 });
 
+const fileNameOf = ({ name }: Protocol): string =>
+  `${name.replace(/[^A-Za-z0-9]+/g, '-').toLowerCase()}.protocol.json`;
+
+function ProtocolLink({ protocol: p, open }: { protocol: Protocol; open: boolean }) {
+  return (
+    <ListItemButton
+      component={Link}
+      to={`/protocols/${p.id}`}
+      selected={open}
+      aria-current={open ? 'page' : undefined}
+      sx={{ border: 1, borderColor: 'divider', mt: '-1px', minHeight: 44 }}
+    >
+      <ListItemText
+        primary={p.name}
+        secondary={`version ${p.revision}, ${p.position || 'any hold'}`}
+        slotProps={{ primary: { noWrap: true } }}
+      />
+    </ListItemButton>
+  );
+}
+
 /** The studio's protocols: the five to start from, and what it made of them; every version kept. */
 export default function Protocols({ loaderData, params }: Route.ComponentProps) {
   const fetcher = useFetcher<{ message: string } | null>();
@@ -136,20 +157,7 @@ export default function Protocols({ loaderData, params }: Route.ComponentProps) 
             Protocols
           </Typography>
           {list.map((p) => (
-            <ListItemButton
-              key={p.id}
-              component={Link}
-              to={`/protocols/${p.id}`}
-              selected={p.id === shown.id}
-              aria-current={p.id === shown.id ? 'page' : undefined}
-              sx={{ border: 1, borderColor: 'divider', mt: '-1px', minHeight: 44 }}
-            >
-              <ListItemText
-                primary={p.name}
-                secondary={`version ${p.revision}, ${p.position || 'any hold'}`}
-                slotProps={{ primary: { noWrap: true } }}
-              />
-            </ListItemButton>
+            <ProtocolLink key={p.id} protocol={p} open={p.id === shown.id} />
           ))}
           <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, mt: 2 }}>
             <Button variant="outlined" onClick={copy}>
@@ -160,15 +168,7 @@ export default function Protocols({ loaderData, params }: Route.ComponentProps) 
                 {PROTOCOLS.some((p) => p.id === shown.id) ? 'Reset to the original' : 'Remove'}
               </Button>
             )}
-            <Button
-              onClick={() =>
-                download(
-                  `${shown.name.replace(/[^A-Za-z0-9]+/g, '-').toLowerCase()}.protocol.json`,
-                  writeProtocols([shown]),
-                  'application/json',
-                )
-              }
-            >
+            <Button onClick={() => download(fileNameOf(shown), writeProtocols([shown]), 'application/json')}>
               Save (JSON)
             </Button>
             <Button onClick={() => download('protocols.json', writeProtocols(all), 'application/json')}>

@@ -1,28 +1,20 @@
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import DialogActions from '@mui/material/DialogActions';
-import DialogContent from '@mui/material/DialogContent';
-import DialogTitle from '@mui/material/DialogTitle';
 import Typography from '@mui/material/Typography';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
-import { data, Link, redirect, useFetcher } from 'react-router';
-import { PageDialog } from '../../ui/PageDialog';
-import type { Habits } from '../../../core/model/bodyModel.ts';
+import { data, redirect, useFetcher } from 'react-router';
 import { historyOf } from '../../../core/report/history.ts';
 import { bikesOf } from '../../../core/visit/bikes.ts';
-import type { Bike } from '../../../core/records/types.ts';
-import type { FollowUp } from '../../../core/records/followUp.ts';
-import { complaintName, openComplaints } from '../../../core/intake/intake.ts';
-import { protocolUsed } from '../../../core/protocol/shelf.ts';
 import { checkRecord, riderEmail, riderName, riderPhone } from '../../../core/records/schemas.ts';
-import { TRASH_DAYS, nextVisit } from '../../../core/visit/visits.ts';
+import { nextVisit } from '../../../core/visit/visits.ts';
 import { Sheet } from '../../ui/Desk';
 import { FollowUps } from '../../ui/FollowUps';
 import { download } from '../../ui/download';
 import { answering } from '../../session/answering';
 import { RouteTrouble } from '../../ui/RouteTrouble';
+import { BikesSheet, Deletion, VisitRow, type Ask, type RiderRequest } from './RiderSheets';
 import { Timeline } from './Timeline';
 import { TopBar } from '../../ui/TopBar';
 import { WordsField } from '../../ui/WordsField';
@@ -42,11 +34,9 @@ import {
   saveSession,
 } from '../../storage/sessions';
 import type { Route } from './+types/rider';
-import { FieldPlace } from '../../session/useTyped';
 import { loadStudio } from '../../storage/studio';
 import { studioIndex } from '../../storage/studioIndex';
 import dayjs from 'dayjs';
-import { DayField } from '../../ui/DayField';
 import { dayText } from '../../ui/words/dates';
 
 // Titles stay in the browser’s history: no rider’s name.
@@ -68,17 +58,6 @@ export async function clientLoader({ params }: Route.ClientLoaderArgs) {
   const sessions = (await sessionsOf(rider.id)).filter((s) => s.deletedIso === null);
   return { rider, sessions, bikes: bikesOf(rider.id, await storedBikes(rider.id), sessions) };
 }
-
-type RiderRequest =
-  | { what: 'name' | 'note' | 'email' | 'phone'; text: string }
-  | { what: 'visit-day'; sessionId: string; day: string }
-  | { what: 'delete' }
-  | { what: 'bike' }
-  | { what: 'bike-name' | 'bike-note'; bike: Bike; text: string }
-  | { what: 'new'; bikeId: string }
-  | { what: 'habits'; habits: Habits }
-  | { what: 'due'; sessionId: string; list: FollowUp[] }
-  | { what: 'again' | 'delete-session'; sessionId: string };
 
 const CONTACT = { email: riderEmail, phone: riderPhone };
 
@@ -163,7 +142,7 @@ export default function RiderPage({ loaderData }: Route.ComponentProps) {
   const fetcher = useFetcher<{ message: string } | null>();
   const [packing, setPacking] = useState(false);
   const [deleting, setDeleting] = useState<'rider' | string | null>(null);
-  const ask = (wanted: RiderRequest): void =>
+  const ask: Ask = (wanted) =>
     void fetcher.submit(wanted as unknown as Parameters<typeof fetcher.submit>[0], {
       method: 'post',
       encType: 'application/json',
@@ -218,59 +197,7 @@ export default function RiderPage({ loaderData }: Route.ComponentProps) {
             </Box>
           </Box>
         </Sheet>
-        <Sheet title="Bikes" note={`${bikes.length}`}>
-          {bikes.map(({ bike, visits }) => (
-            <Box
-              key={bike.id}
-              sx={{
-                display: 'grid',
-                gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr auto' },
-                gap: 2,
-                py: 1.25,
-                borderBottom: 1,
-                borderColor: 'divider',
-                alignItems: 'center',
-              }}
-            >
-              <FieldPlace value={bike.id}>
-                {' '}
-                <WordsField
-                  label="Bike"
-                  most={200}
-                  value={bike.name}
-                  onChange={(text) => ask({ what: 'bike-name', bike, text })}
-                />
-                <WordsField
-                  label="Note"
-                  most={2000}
-                  value={bike.note}
-                  onChange={(text) => ask({ what: 'bike-note', bike, text })}
-                />
-              </FieldPlace>{' '}
-              <Box>
-                <Typography variant="body2" color="textSecondary" sx={{ textAlign: 'right' }}>
-                  {visits.length === 0
-                    ? 'no visit yet'
-                    : visits.length === 1
-                      ? '1 visit'
-                      : `${visits.length} visits`}
-                </Typography>
-                {visits.length > 0 ? (
-                  <Button size="small" onClick={() => ask({ what: 'again', sessionId: visits[0].id })}>
-                    New visit with this bike
-                  </Button>
-                ) : (
-                  <Button size="small" onClick={() => ask({ what: 'new', bikeId: bike.id })}>
-                    First visit with this bike
-                  </Button>
-                )}
-              </Box>
-            </Box>
-          ))}
-          <Button sx={{ mt: 1 }} onClick={() => ask({ what: 'bike' })}>
-            Another bike
-          </Button>
-        </Sheet>
+        <BikesSheet bikes={bikes} ask={ask} />
         {sessions.length > 0 && (
           <Sheet title="Follow-ups">
             {sessions
@@ -293,44 +220,13 @@ export default function RiderPage({ loaderData }: Route.ComponentProps) {
         )}
         <Sheet title="Visits" note={sessions.length === 0 ? 'none yet' : `${sessions.length}`}>
           {sessions.map((s) => (
-            <Box
+            <VisitRow
               key={s.id}
-              sx={{
-                display: 'grid',
-                gridTemplateColumns: { xs: '1fr', md: '170px 1fr auto' },
-                gap: 2,
-                py: 1,
-                borderBottom: 1,
-                borderColor: 'divider',
-                alignItems: 'center',
-              }}
-            >
-              <DayField
-                label="Day of the visit"
-                value={dayjs(s.startedIso).format('YYYY-MM-DD')}
-                onChange={(day) => day && ask({ what: 'visit-day', sessionId: s.id, day })}
-                error={null}
-              />
-              <Box>
-                <Typography component={Link} to={`/sessions/${s.id}`} color="textPrimary">
-                  {protocolUsed(s).name}
-                  {`, ${nameOf(s.bikeId)}`}
-                </Typography>
-                <Typography variant="body2" color="textSecondary">
-                  {openComplaints(s.intake.complaints)
-                    .map((c) => `${complaintName(c)} ${c.severity}`)
-                    .join('; ') || 'no open complaint'}
-                </Typography>
-              </Box>
-              <Box>
-                <Button size="small" onClick={() => ask({ what: 'again', sessionId: s.id })}>
-                  New visit from this one
-                </Button>
-                <Button size="small" onClick={() => setDeleting(s.id)}>
-                  Delete…
-                </Button>
-              </Box>
-            </Box>
+              visit={s}
+              bike={nameOf(s.bikeId)}
+              ask={ask}
+              onDelete={() => setDeleting(s.id)}
+            />
           ))}
           <Box sx={{ display: 'flex', gap: 2, mt: 2 }}>
             <Button
@@ -348,30 +244,16 @@ export default function RiderPage({ loaderData }: Route.ComponentProps) {
           </Box>
         </Sheet>
       </Box>
-      <PageDialog open={deleting !== null} onClose={() => setDeleting(null)}>
-        <DialogTitle>{deleting === 'rider' ? `Delete ${rider.name}?` : 'Delete this visit?'}</DialogTitle>
-        <DialogContent>
-          {deleting === 'rider'
-            ? `${sessions.length} ${sessions.length === 1 ? 'visit' : 'visits'} and ${films} ${films === 1 ? 'film' : 'films'} go with the rider.`
-            : 'Its film, marks and figures go with it.'}{' '}
-          They stay in the trash for {TRASH_DAYS} days and can be restored; then they are deleted for good.
-        </DialogContent>
-        <DialogActions>
-          <Button onClick={() => setDeleting(null)}>Keep</Button>
-          <Button
-            variant="contained"
-            color="error"
-            onClick={() => {
-              ask(
-                deleting === 'rider' ? { what: 'delete' } : { what: 'delete-session', sessionId: deleting! },
-              );
-              setDeleting(null);
-            }}
-          >
-            Move to trash
-          </Button>
-        </DialogActions>
-      </PageDialog>
+      <Deletion
+        of={deleting}
+        rider={rider.name}
+        visits={sessions.length}
+        films={films}
+        onClose={() => setDeleting(null)}
+        onDelete={() =>
+          ask(deleting === 'rider' ? { what: 'delete' } : { what: 'delete-session', sessionId: deleting! })
+        }
+      />
     </Box>
   );
 }

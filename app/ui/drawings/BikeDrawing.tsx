@@ -26,7 +26,6 @@ export function BikeDrawing({
   plain?: boolean;
 }) {
   const { palette } = useTheme();
-  const { lengthUnit } = useStudio();
   const px = WIDTH / (RIGHT - LEFT);
   const X = scaleLinear([LEFT, RIGHT], [0, WIDTH]);
   const Y = (y: number): number => HEIGHT - (y - LOW) * px;
@@ -34,8 +33,6 @@ export function BikeDrawing({
   const { sit, nose, clamp, hood, rearAxle, frontAxle, headTop } = resolved.points;
   const bb = { x: 0, y: 0 };
   const wheel = bike.frame.wheelDiameterMm === null ? null : bike.frame.wheelDiameterMm / 2;
-  const text = (mm: number): string => lengthText(Math.round(mm), lengthUnit);
-  const top = Y(Math.max(sit?.y ?? 0, hood?.y ?? 0));
   const ink = palette.text.primary;
   const tube = { stroke: ink, strokeWidth: 2.4, fill: 'none', strokeLinejoin: 'round' as const };
   const floorY = (wheel === null ? -270 : -wheel) + (rearAxle?.y ?? 70);
@@ -136,79 +133,7 @@ export function BikeDrawing({
             stroke={palette.primary.main}
           />
         )}
-        {!plain && (
-          <>
-            {sit && resolved.heightMm && (
-              <Slanted
-                from={bb}
-                to={sit}
-                px={{ X, Y }}
-                text={text(resolved.heightMm.mm)}
-                soft={resolved.heightMm.from === 'computed'}
-              />
-            )}
-            {sit && resolved.setback80Mm && (
-              <Level
-                y={top - 54}
-                from={X(sit.x)}
-                to={X(0)}
-                drop={[Y(sit.y), Y(0)]}
-                text={text(resolved.setback80Mm.mm)}
-                name="setback at 80"
-              />
-            )}
-            {sit && hood && resolved.reachFromSitMm !== null && (
-              <Level
-                y={top - 24}
-                from={X(sit.x)}
-                to={X(hood.x)}
-                drop={[Y(sit.y), Y(hood.y)]}
-                text={text(resolved.reachFromSitMm)}
-                name="sit point to hood"
-              />
-            )}
-            {sit && clamp && resolved.barDropMm !== null && (
-              <Upright
-                x={X(RIGHT) - 70}
-                from={Y(sit.y)}
-                to={Y(sit.y - resolved.barDropMm)}
-                leads={[X(sit.x) + 10, X(clamp.x)]}
-                text={text(Math.abs(resolved.barDropMm))}
-                name={resolved.barDropMm >= 0 ? 'bar below saddle' : 'bar above saddle'}
-              />
-            )}
-            {headTop && bike.frame.stackMm !== null && (
-              <Upright
-                x={X(headTop.x) + 24}
-                from={Y(0)}
-                to={Y(headTop.y)}
-                leads={[X(0), X(headTop.x)]}
-                text={text(bike.frame.stackMm)}
-                name="stack"
-              />
-            )}
-            {headTop && bike.frame.reachMm !== null && (
-              <Level
-                y={Y(headTop.y * 0.62)}
-                from={X(0)}
-                to={X(headTop.x)}
-                drop={[Y(0), Y(headTop.y)]}
-                text={text(bike.frame.reachMm)}
-                name="reach"
-              />
-            )}
-            {rearAxle && frontAxle && resolved.wheelbaseMm && (
-              <Level
-                y={HEIGHT - 22}
-                from={X(rearAxle.x)}
-                to={X(frontAxle.x)}
-                drop={[Y(rearAxle.y), Y(frontAxle.y)]}
-                text={text(resolved.wheelbaseMm.mm)}
-                name="wheelbase"
-              />
-            )}
-          </>
-        )}
+        {!plain && <Dimensions bike={bike} resolved={resolved} X={X} Y={Y} />}
         {!sit && !headTop && !rearAxle && (
           <text x={WIDTH / 2} y={HEIGHT / 2 - 60} textAnchor="middle">
             Type the first numbers, and the bike is drawn.
@@ -216,6 +141,97 @@ export function BikeDrawing({
         )}
       </svg>
     </Box>
+  );
+}
+
+/** The dimension lines, each where both of its ends are known. */
+function Dimensions({
+  bike,
+  resolved,
+  X,
+  Y,
+}: {
+  bike: BikeSetup;
+  resolved: ResolvedBike;
+  X: (x: number) => number;
+  Y: (y: number) => number;
+}) {
+  const { lengthUnit } = useStudio();
+  const { sit, clamp, hood, rearAxle, frontAxle, headTop } = resolved.points;
+  const text = (mm: number): string => lengthText(Math.round(mm), lengthUnit);
+  const top = Y(Math.max(sit?.y ?? 0, hood?.y ?? 0));
+  return (
+    <>
+      {sit && resolved.heightMm && (
+        <Slanted
+          from={{ x: 0, y: 0 }}
+          to={sit}
+          px={{ X, Y }}
+          text={text(resolved.heightMm.mm)}
+          soft={resolved.heightMm.from === 'computed'}
+        />
+      )}
+      {sit && resolved.setback80Mm && (
+        <Level
+          y={top - 54}
+          from={X(sit.x)}
+          to={X(0)}
+          drop={[Y(sit.y), Y(0)]}
+          text={text(resolved.setback80Mm.mm)}
+          name="setback at 80"
+        />
+      )}
+      {sit && hood && resolved.reachFromSitMm !== null && (
+        <Level
+          y={top - 24}
+          from={X(sit.x)}
+          to={X(hood.x)}
+          drop={[Y(sit.y), Y(hood.y)]}
+          text={text(resolved.reachFromSitMm)}
+          name="sit point to hood"
+        />
+      )}
+      {sit && clamp && resolved.barDropMm !== null && (
+        <Upright
+          x={X(RIGHT) - 70}
+          from={Y(sit.y)}
+          to={Y(sit.y - resolved.barDropMm)}
+          leads={[X(sit.x) + 10, X(clamp.x)]}
+          text={text(Math.abs(resolved.barDropMm))}
+          name={resolved.barDropMm >= 0 ? 'bar below saddle' : 'bar above saddle'}
+        />
+      )}
+      {headTop && bike.frame.stackMm !== null && (
+        <Upright
+          x={X(headTop.x) + 24}
+          from={Y(0)}
+          to={Y(headTop.y)}
+          leads={[X(0), X(headTop.x)]}
+          text={text(bike.frame.stackMm)}
+          name="stack"
+        />
+      )}
+      {headTop && bike.frame.reachMm !== null && (
+        <Level
+          y={Y(headTop.y * 0.62)}
+          from={X(0)}
+          to={X(headTop.x)}
+          drop={[Y(0), Y(headTop.y)]}
+          text={text(bike.frame.reachMm)}
+          name="reach"
+        />
+      )}
+      {rearAxle && frontAxle && resolved.wheelbaseMm && (
+        <Level
+          y={HEIGHT - 22}
+          from={X(rearAxle.x)}
+          to={X(frontAxle.x)}
+          drop={[Y(rearAxle.y), Y(frontAxle.y)]}
+          text={text(resolved.wheelbaseMm.mm)}
+          name="wheelbase"
+        />
+      )}
+    </>
   );
 }
 

@@ -6,7 +6,7 @@ import ListItemText from '@mui/material/ListItemText';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { useCallback, useEffect, useEffectEvent, useMemo, useRef, useState, type ReactNode } from 'react';
 import type { ImagePoint } from '../../../core/math/vec.ts';
 import { holdTyped, typedHandedOver } from '../../storage/saveState';
 import { BoardOverlay } from './BoardOverlay.client';
@@ -52,28 +52,55 @@ function SwapWith({ items, onSwap }: { items: readonly BoardItem[]; onSwap: (oth
 
 const NUDGE_PX = 0.25;
 
+/** A board's points without one of them. */
+function omit(points: BoardPoints, key: string): BoardPoints {
+  const rest = { ...points };
+  delete rest[key];
+  return rest;
+}
+
+/** Where a point stands, or that it is still open. */
+function whereItIs(item: BoardItem, p: BoardPoints[string] | undefined, snaps: boolean): string {
+  if (!p) return item.optional ? 'optional' : 'open';
+  const how = !snaps ? '' : p.onSticker ? ' · sticker' : ' · by eye';
+  return `${p.x.toFixed(2)}, ${p.y.toFixed(2)} px${how}`;
+}
+
+/** The point to be placed next. @param place its number, and of how many */
+function AskedFor({ item, place }: { item: BoardItem; place: [number, number] | null }) {
+  return (
+    <Box role="status">
+      <Typography variant="overline" color="textSecondary">
+        {item.optional ? 'If you can' : 'Point out'} {place && `${place[0]} of ${place[1]}`}
+      </Typography>
+      <Typography variant="h2" component="p">
+        {item.name}
+      </Typography>
+      <Typography variant="body2" color="textSecondary">
+        {item.place}
+      </Typography>
+      <Typography variant="body2" color="textSecondary">
+        By keys: Enter puts it in the middle, arrows move it.
+      </Typography>
+    </Box>
+  );
+}
+
 /**
- * Points asked for one after another on the film, each with a close-up; dragged, nudged with the arrow keys.
- * Every settled change goes to `onChange` at once, so nothing is lost when the page is left, and is undone as any other edit.
+ * The points of a board: shown at once, handed over with every settled change, and following what is stored.
+ * @param shown the frame that the film stands on
  */
-export function PointBoard({
-  clip,
+function usePoints({
   items,
-  lines,
   stored,
+  busy,
   boundFrame,
   snap,
   onChange,
-  busy,
-  ghosts,
-  tools,
-  done,
-  children,
-}: Props) {
+  shown,
+}: Pick<Props, 'items' | 'stored' | 'busy' | 'boundFrame' | 'snap' | 'onChange'> & { shown: number }) {
   const [points, setPoints] = useState<BoardPoints>(stored);
   const [selected, setSelected] = useState<string | null>(nextOpen(items, stored));
-  const [pointer] = useState(newHover);
-  const [more, setMore] = useState(false);
   const live = useRef(points);
   /** Points that are placed and whose stickers are being looked for. */
   const placing = useRef(0);
@@ -90,14 +117,16 @@ export function PointBoard({
   }, [busy, storedJson, items]);
 
   const count = Object.keys(points).length;
-  const elsewhere = boundFrame !== null && count > 0 && clip.shown !== boundFrame;
-  const frame = boundFrame !== null && count > 0 ? boundFrame : clip.shown;
+  const elsewhere = boundFrame !== null && count > 0 && shown !== boundFrame;
+  const frame = boundFrame !== null && count > 0 ? boundFrame : shown;
 
   const settle = useCallback(
-    (next: BoardPoints) => {
+    (change: (now: BoardPoints) => BoardPoints): BoardPoints => {
+      const next = change(live.current);
       setPoints(next);
       live.current = next;
       onChange(next, frame);
+      return next;
     },
     [onChange, frame],
   );
@@ -110,9 +139,7 @@ export function PointBoard({
       placing.current += 1;
       try {
         const centre = pull && snap ? await snap(frame, at) : null;
-        const next = { ...live.current, [key]: { ...(centre ?? at), onSticker: centre !== null } };
-        settle(next);
-        return next;
+        return settle((now) => ({ ...now, [key]: { ...(centre ?? at), onSticker: centre !== null } }));
       } finally {
         placing.current -= 1;
         typedHandedOver(name);
@@ -135,47 +162,98 @@ export function PointBoard({
     setSelected(nextOpen(items, next) ?? key);
     await put(key, at, true);
   };
+  const pointNow = (key: string): ImagePoint | null => live.current[key] ?? null;
+  return { points, pointNow, selected, setSelected, elsewhere, settle, put, place };
+}
+
+/**
+ * The chosen point by keys. Without a pointer Enter puts what is asked for into the middle, arrows move it, Enter draws it to its
+ * sticker.
+ */
+function usePointKeys({
+  selected,
+  pointOf,
+  middle,
+  onPut,
+  onRemove,
+}: {
+  /** Null while none can be moved. */
+  selected: string | null;
+  pointOf: (key: string) => ImagePoint | null;
+  middle: ImagePoint | null;
+  /** @param pull it is drawn to its sticker */
+  onPut: (key: string, at: ImagePoint, pull: boolean) => void;
+  onRemove: (key: string) => void;
+}): void {
+  const press = useEffectEvent((e: KeyboardEvent): void => {
+    if (e.target instanceof HTMLInputElement && e.target.type !== 'range') return;
+    if (e.ctrlKey || e.metaKey || !selected) return;
+    const point = pointOf(selected);
+    if (e.key === 'Enter' && (e.target === document.body || e.target instanceof HTMLCanvasElement)) {
+      e.preventDefault();
+      if (point) onPut(selected, point, true);
+      else if (middle) onPut(selected, middle, false);
+      return;
+    }
+    if (!point) return;
+    const by = NUDGE_PX * (e.shiftKey ? 8 : 1);
+    const move: Record<string, ImagePoint> = {
+      ArrowLeft: { x: -by, y: 0 },
+      ArrowRight: { x: by, y: 0 },
+      ArrowUp: { x: 0, y: -by },
+      ArrowDown: { x: 0, y: by },
+    };
+    if (e.key === 'Delete' || e.key === 'Backspace') {
+      e.preventDefault();
+      onRemove(selected);
+    } else if (move[e.key]) {
+      e.preventDefault();
+      onPut(selected, { x: point.x + move[e.key].x, y: point.y + move[e.key].y }, false);
+    }
+  });
+  useEffect(() => {
+    // Before the slider of the transport or a focused list takes the arrow keys for itself.
+    const onKey = (e: KeyboardEvent): void => press(e);
+    window.addEventListener('keydown', onKey, { capture: true });
+    return () => window.removeEventListener('keydown', onKey, { capture: true });
+  }, []);
+}
+
+/**
+ * Points asked for one after another on the film, each with a close-up; dragged, nudged with the arrow keys.
+ * Every settled change goes to `onChange` at once, so nothing is lost when the page is left, and is undone as any other edit.
+ */
+export function PointBoard({
+  clip,
+  items,
+  lines,
+  stored,
+  boundFrame,
+  snap,
+  onChange,
+  busy,
+  ghosts,
+  tools,
+  done,
+  children,
+}: Props) {
+  const board = usePoints({ items, stored, busy, boundFrame, snap, onChange, shown: clip.shown });
+  const { points, pointNow, selected, setSelected, elsewhere, settle, put, place } = board;
+  const [pointer] = useState(newHover);
+  const [more, setMore] = useState(false);
 
   const { state } = clip;
   const [width, height] = state.status === 'ready' ? [state.info.widthPx, state.info.heightPx] : [0, 0];
   const middle = useMemo(() => (width > 0 ? { x: width / 2, y: height / 2 } : null), [width, height]);
 
-  useEffect(() => {
-    const onKey = (e: KeyboardEvent): void => {
-      if (e.target instanceof HTMLInputElement && e.target.type !== 'range') return;
-      if (e.ctrlKey || e.metaKey) return;
-      const point = selected ? live.current[selected] : null;
-      if (!selected || elsewhere) return;
-      // Without a pointer: Enter puts what is asked for into the middle, arrows move it, Enter draws it to its sticker.
-      if (e.key === 'Enter' && (e.target === document.body || e.target instanceof HTMLCanvasElement)) {
-        e.preventDefault();
-        if (point)
-          void put(selected, point, true).then((next) => setSelected(nextOpen(items, next) ?? selected));
-        else if (middle) void put(selected, middle, false);
-        return;
-      }
-      if (!point) return;
-      const by = NUDGE_PX * (e.shiftKey ? 8 : 1);
-      const move: Record<string, ImagePoint> = {
-        ArrowLeft: { x: -by, y: 0 },
-        ArrowRight: { x: by, y: 0 },
-        ArrowUp: { x: 0, y: -by },
-        ArrowDown: { x: 0, y: by },
-      };
-      if (e.key === 'Delete' || e.key === 'Backspace') {
-        const rest = { ...live.current };
-        delete rest[selected];
-        e.preventDefault();
-        settle(rest);
-      } else if (move[e.key]) {
-        e.preventDefault();
-        void put(selected, { x: point.x + move[e.key].x, y: point.y + move[e.key].y }, false);
-      }
-    };
-    // Before the slider of the transport or a focused list takes the arrow keys for itself.
-    window.addEventListener('keydown', onKey, { capture: true });
-    return () => window.removeEventListener('keydown', onKey, { capture: true });
-  }, [selected, elsewhere, put, settle, items, middle]);
+  usePointKeys({
+    selected: elsewhere ? null : selected,
+    pointOf: pointNow,
+    middle,
+    onPut: (key, at, pull) =>
+      void put(key, at, pull).then((next) => pull && setSelected(nextOpen(items, next) ?? key)),
+    onRemove: (key) => settle((now) => omit(now, key)),
+  });
 
   useEffect(() => pointer.setState({ at: null }), [pointer, selected, points]);
 
@@ -225,21 +303,10 @@ export function PointBoard({
         </Alert>
       )}
       {asking && !elsewhere && !ghosts && (
-        <Box role="status">
-          <Typography variant="overline" color="textSecondary">
-            {asking.optional ? 'If you can' : 'Point out'}{' '}
-            {!asking.onRequest && `${inTurn.indexOf(asking) + 1} of ${inTurn.length}`}
-          </Typography>
-          <Typography variant="h2" component="p">
-            {asking.name}
-          </Typography>
-          <Typography variant="body2" color="textSecondary">
-            {asking.place}
-          </Typography>
-          <Typography variant="body2" color="textSecondary">
-            By keys: Enter puts it in the middle, arrows move it.
-          </Typography>
-        </Box>
+        <AskedFor
+          item={asking}
+          place={asking.onRequest ? null : [inTurn.indexOf(asking) + 1, inTurn.length]}
+        />
       )}
       {chosen && !asking && (
         <Typography variant="body2" color="textSecondary">
@@ -250,33 +317,26 @@ export function PointBoard({
       {chosen && !asking && selected && Object.keys(points).length > 1 && (
         <SwapWith
           items={items.filter((i) => i.key !== selected && points[i.key])}
-          onSwap={(other) => settle({ ...points, [selected]: points[other], [other]: points[selected] })}
+          onSwap={(other) => settle((now) => ({ ...now, [selected]: now[other], [other]: now[selected] }))}
         />
       )}
       {tools}
       <Box role="list" aria-label="Points" sx={{ border: 1, borderColor: 'divider', flexShrink: 0 }}>
-        {listed.map((item) => {
-          const p = points[item.key];
-          return (
-            <ListItemButton
-              key={item.key}
-              role="listitem"
-              dense
-              selected={item.key === selected}
-              onClick={() => setSelected(item.key)}
-              sx={{ minHeight: 40 }}
-            >
-              <ListItemText primary={item.plain} />
-              <Typography variant="body2" color="textSecondary" data-testid={`point-${item.key}`}>
-                {p
-                  ? `${p.x.toFixed(2)}, ${p.y.toFixed(2)} px${snap ? (p.onSticker ? ' · sticker' : ' · by eye') : ''}`
-                  : item.optional
-                    ? 'optional'
-                    : 'open'}
-              </Typography>
-            </ListItemButton>
-          );
-        })}
+        {listed.map((item) => (
+          <ListItemButton
+            key={item.key}
+            role="listitem"
+            dense
+            selected={item.key === selected}
+            onClick={() => setSelected(item.key)}
+            sx={{ minHeight: 40 }}
+          >
+            <ListItemText primary={item.plain} />
+            <Typography variant="body2" color="textSecondary" data-testid={`point-${item.key}`}>
+              {whereItIs(item, points[item.key], snap !== null)}
+            </Typography>
+          </ListItemButton>
+        ))}
       </Box>
       {listed.length < items.length && (
         <Button size="small" onClick={() => setMore(true)} sx={{ alignSelf: 'flex-start' }}>

@@ -97,6 +97,7 @@ interface Screen {
 }
 
 /** @param widthPx of the film  @param note told what becomes known of it */
+// eslint-disable-next-line max-lines-per-function -- what it gives shares its state
 function useScreen(startFrame: number, widthPx: number, note: (part: Partial<Opened>) => void): Screen {
   const [shown, setShown] = useState(startFrame);
   const [seeking, setSeeking] = useState(false);
@@ -191,6 +192,7 @@ function useScreen(startFrame: number, widthPx: number, note: (part: Partial<Ope
  * Opens a take's film in a worker and shows one frame at a time on a canvas. However fast frames are asked for, only the
  * newest wish is decoded next, so scrubbing never queues up.
  */
+// eslint-disable-next-line max-lines-per-function -- what it gives shares its state
 export function useClip(take: Take | null, startFrame = 0): Clip {
   const takeId = take?.id;
   const [opened, setOpened] = useState<Opened & { of: string | undefined }>({ ...UNOPENED, of: takeId });
