@@ -1,6 +1,6 @@
 import { useTheme } from '@mui/material/styles';
 import { memo, useState } from 'react';
-import { Circle, Group, Layer, Line, Rect, Stage, Text } from 'react-konva';
+import { Circle, Group, Layer, Line, Rect, Stage, Text } from './canvas';
 import type { ImagePoint, Vec2 } from '../../../core/math/vec.ts';
 import type { ViewSize } from './ClipView';
 import type { BoardItem, BoardPoints } from './boardPoints';

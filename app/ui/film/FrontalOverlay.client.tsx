@@ -1,5 +1,5 @@
 import { useTheme } from '@mui/material/styles';
-import { Group, Layer, Line, Stage } from 'react-konva';
+import { Group, Layer, Line, Stage } from './canvas';
 import { isSeen, type Vec2 } from '../../../core/math/vec.ts';
 import { LINES } from '../../../core/landmarks/landmarks.ts';
 import { pointAt, type Tracks } from '../../../core/tracking/tracks.ts';

@@ -1,5 +1,5 @@
 import { useTheme } from '@mui/material/styles';
-import { Arc, Group, Layer, Line, Rect, Stage, Text } from 'react-konva';
+import { Arc, Group, Layer, Line, Rect, Stage, Text } from './canvas';
 import { isSeen, type Vec2 } from '../../../core/math/vec.ts';
 import { jointAngleDeg, type AngleKey } from '../../../core/kinematics/angles.ts';
 import { SIDE_BONES, SIDE_LANDMARKS, type SideLandmark } from '../../../core/landmarks/landmarks.ts';
