@@ -15,7 +15,7 @@ const lines = async (page: Page, [path, stands]: (typeof PAGES)[number]): Promis
   if (stands === 'complaint') await expect(page.getByText(/wanted/).first()).toBeVisible();
   else await page.getByTestId(stands).first().waitFor();
   let before = '';
-  // What is worked out beside the page comes by and by.
+  // What is worked out in parallel with the page comes by and by.
   await expect(async () => {
     const now = await page.locator('body').innerText();
     const same = now === before;

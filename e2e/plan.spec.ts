@@ -39,7 +39,7 @@ test('a line is edited, rejected with a reason, moved up; what follows is solved
   await field.fill('167.5');
   await field.press('Enter');
   await page.getByRole('button', { name: 'Use these' }).click();
-  // What it changes in other lines is told before it is taken.
+  // What it changes in other lines is reported before it is taken.
   const accept = page.getByRole('button', { name: 'Accept the change' });
   await accept.or(crank.getByText('edited')).first().waitFor();
   if (await accept.isVisible()) await accept.click();

@@ -13,7 +13,7 @@ test('findings are put in words, lead to their frame, and say what was not measu
   await expect(findings).toContainText('The left leg: there is no film of that side.');
   await page.getByRole('button', { name: 'See Foot pitch, crank at bottom' }).click();
   await expect(page.getByText(/^crank 1(7[5-9]|8[0-5])°$/)).toBeVisible();
-  // In the other convention the same finding is told the other way round.
+  // In the other convention the same finding is reported the other way round.
   await page.getByLabel('Judged by').click();
   await page.getByRole('option', { name: 'Time trial and pursuit' }).click();
   const elbow = page.getByTestId('measure-elbowFlexionDeg');

@@ -46,7 +46,7 @@ test('the change log by keyboard alone: step, word, undo, all of it back', async
   await page.getByRole('button', { name: 'Redo' }).click();
   await expect(riding).toHaveCount(0);
 
-  // Something that is not in the plan; the impossible is said.
+  // Something that is not in the plan; the impossible is stated.
   await page.getByRole('button', { name: 'Something else…' }).click();
   const dialog = page.getByRole('dialog', { name: 'Something else' });
   await dialog.getByLabel('What is moved').click();
@@ -130,7 +130,7 @@ test('filmed again: both films in crank phase, real changes, forecasts, the ride
   await expect(page.getByRole('button', { name: 'Play (Space)' })).toBeVisible();
   await page.getByRole('link', { name: 'Plan the next round' }).click();
   await expect(page.getByTestId('advice')).toBeVisible();
-  // The visit after six weeks is laid beside the one before.
+  // The visit after six weeks is compared with the one before.
   await page.goto('/sessions/maren-2/trial?view=compare');
   await expect(page.getByLabel('Stickers reapplied in between')).toBeChecked();
   await expect(page.getByTestId('moved-between')).toContainText('saddle height 18 mm up');

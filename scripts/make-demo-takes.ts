@@ -51,7 +51,7 @@ const stampsOf = (truth: Pick<Truth, 'clip' | 'frames' | 'framesPerS'>): number[
 interface DemoFilm {
   id: string;
   session: string;
-  /** The round it belongs to and the bike as it stood; the first, and as found, where nothing is said. */
+  /** The round it belongs to and the bike as it stood; the first, and as found, where nothing is stated. */
   round?: number;
   setup?: BikeSetup;
   about: Pick<Take, 'view' | 'position' | 'effort' | 'effortW' | 'cadenceRpm' | 'note'>;

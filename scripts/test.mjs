@@ -31,7 +31,7 @@ function count(name, ok, p = ok ? 1 : 0, f = ok ? 0 : 1) {
 const resultsOf = (file) => (existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : null);
 rmSync(`${root}test-results`, { recursive: true, force: true });
 
-/** Whether a script of the package ends well; several can run beside each other. */
+/** Whether a script of the package ends well; several can run side by side. */
 const ends = async (script) => {
   const child = spawn('npm', ['run', '--silent', script], { cwd: root, stdio: 'inherit' });
   const [code] = await once(child, 'exit');

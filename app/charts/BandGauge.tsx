@@ -5,7 +5,7 @@ import { verdictWords, type Convention } from '../../core/protocol/convention.ts
 import { TargetBand } from './TargetBand';
 import { isOut, type Band, type Verdict } from '../../core/protocol/judge.ts';
 
-/** A value with its uncertainty against its band: a drawn bar with a notch, told by place and word, not by colour. */
+/** A value with its uncertainty against its band: a drawn bar with a notch, shown by place and word, not by colour. */
 export function BandGauge({
   value,
   uncertainty,

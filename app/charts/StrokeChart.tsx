@@ -20,7 +20,7 @@ interface Drawn {
   /** Target for the lowest or highest point, in the convention shown, with the words on it. */
   target?: { band: Band; text: string } | null;
   unit: string;
-  /** Curves of other takes on GRID_DEG, each told by its own dash. */
+  /** Curves of other takes on GRID_DEG, each shown by its own dash. */
   compared?: readonly { name: string; values: readonly number[] }[];
   /** Values that the axis must hold beside the measured curve, so that it stands still while a predicted one moves. */
   hold?: readonly number[];
@@ -57,7 +57,7 @@ const CRANK_TICKS = PLACES.map(({ deg, text }): Tick => ({
 
 const COMPARED_DASHES = ['9 4', '3 4', '12 3 2 3'] as const;
 
-/** The dash by which a curve laid beside is told in the chart; nothing for one that is not there. */
+/** The dash by which a compared curve is recognised in the chart; nothing for one that is not there. */
 export const Dash = ({ index }: { index: number }) =>
   index < 0 ? null : (
     <svg width="34" height="8" aria-hidden style={{ verticalAlign: 'middle', flexShrink: 0 }}>

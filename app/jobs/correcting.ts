@@ -14,7 +14,7 @@ const SNAP_PX = 6;
 
 export const correctingJob = (takeId: string): string => `correct:${takeId}`;
 
-/** Keeps what was corrected on a take: new tracks where some were made, and what was said of them. */
+/** Keeps what was corrected on a take: new tracks where some were made, and what was noted about them. */
 export async function keepCorrected(
   visitId: string,
   take: Take,

@@ -33,7 +33,7 @@ export const wholeJob = (takeId: string): string => `whole:${takeId}`;
 const trouble = (visitId: string, words: FilmTrouble | null): void =>
   filmStore.setState(({ troubles }) => ({ troubles: { ...troubles, [visitId]: words } }));
 
-/** A new take is ridden as the one before, until it is said otherwise. */
+/** A new take is ridden as the one before, until it is stated otherwise. */
 function newTake(
   session: FitSession,
   { film, name, demo, video }: { film: Blob; name: string; demo: Take['demo']; video: VideoInfo },
@@ -41,7 +41,7 @@ function newTake(
   const last = openTake(session);
   return {
     id: nanoid(),
-    // Round and set-up are told when it joins the visit.
+    // Round and set-up are given when it joins the visit.
     round: 1,
     setup: null,
     devices: NO_DEVICES,
@@ -133,7 +133,7 @@ async function added(
   }
 }
 
-/** Decodes a take's film once from end to end, beside everything else: where it is damaged is known before anybody relies on it. */
+/** Decodes a take's film once from end to end, in parallel with everything else: where it is damaged is known before anybody relies on it. */
 export async function lookThrough(take: Take, film: Blob): Promise<void> {
   if (filmStore.getState().whole[take.id]) return;
   // Two decoders at once would both take twice as long: the one that is waited for goes first.

@@ -37,7 +37,7 @@ export interface JobOf<T> {
   /** How long the work has to end by itself once it is stopped, ms; then it is ended without it. */
   graceMs?: number;
   work: (handle: Handle) => Promise<T>;
-  /** What is told of it where it was asked for, once it has ended well; left out, a value that is a sentence is told itself. */
+  /** What is reported of it where it was asked for, once it has ended well; left out, a value that is a sentence is reported itself. */
   words?: (value: T) => string | null;
 }
 
@@ -116,7 +116,7 @@ export function runJob<T>(
   return end;
 }
 
-/** Where the fitter has gone on to another page, the end is told there. */
+/** Where the fitter has gone on to another page, the end is reported there. */
 function tellElsewhere({ to }: Job, words: string): void {
   if (to && typeof location !== 'undefined' && location.pathname !== to) notify(words);
 }

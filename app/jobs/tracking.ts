@@ -51,7 +51,7 @@ const GRACE_MS = 10_000;
 
 /**
  * Follows a take's marks through its film, whatever page is drawn meanwhile; what is done is kept with the visit.
- * @param station where it is asked for: anywhere else its end is told
+ * @param station where it is asked for: anywhere else its end is reported
  */
 // eslint-disable-next-line max-lines-per-function -- one step after the other, each needing what the one before gave
 export async function trackTake(

@@ -77,7 +77,7 @@ export function useTyped<V>(
     latest.current = { value, read, onChange, text };
   });
 
-  /** @param left whether the field is left: then a text that stands for no value is told, and one that does is let go */
+  /** @param left whether the field is left: then a text that stands for no value is reported, and one that does is let go */
   const handOver = useCallback(
     (left: boolean): void => {
       if (timer.current) clearTimeout(timer.current);

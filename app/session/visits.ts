@@ -25,7 +25,7 @@ import { openTabs, thisTab } from '../storage/tab';
 interface Pending {
   edit: SessionEdit;
   burst: string | null;
-  /** The visit as it was shown before and is after; where the stored one has moved on meanwhile, only the difference is laid over it. */
+  /** The visit as it was shown before and is after; where the stored one has moved on meanwhile, only the difference is merged into it. */
   base: FitSession;
   next: FitSession;
   answer: (result: EditResult) => void;
@@ -80,7 +80,7 @@ async function read(id: string): Promise<Checked<FitSession> | null> {
   return mine && equal(raw, mine) ? { ok: true, value: mine } : checkRecord('session', raw);
 }
 
-/** Lays what is on its way over what is stored: by the edit's own differences, and where they no longer fit by the edit itself. */
+/** Merges what is on its way into what is stored: by the edit's own differences, and where they no longer fit by the edit itself. */
 function over(stored: FitSession, pending: readonly Pending[]): FitSession {
   let shown = stored;
   for (const p of pending) {
@@ -193,7 +193,7 @@ async function work(id: string): Promise<void> {
   else failedToSave(id, trouble, () => void (working.has(id) || work(id)));
 }
 
-/** What could not be stored: whoever waits is told. An edit stays shown and waits on; a step back or forward is as if not asked for. */
+/** What could not be stored: whoever waits is informed. An edit stays shown and waits on; a step back or forward is as if not asked for. */
 function refuse(id: string, w: Pending | Stepping, why: string): void {
   w.answer(none(`Not saved: ${why}`));
   if (isStepping(w))

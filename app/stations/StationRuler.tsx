@@ -34,7 +34,7 @@ export function StationRuler({ stations, visitId }: { stations: readonly Station
           to={`/sessions/${visitId}/${s.path}`}
           sx={{
             position: 'relative',
-            // On a tablet all eleven stand beside each other, each as wide as its name.
+            // On a tablet all eleven stand side by side, each as wide as its name.
             flex: { xs: '1 0 auto', md: '1 1 0' },
             minWidth: { xs: 0, md: 88 },
             pr: { xs: 0.75, md: 0 },

@@ -13,7 +13,7 @@ export interface Step {
   patches: Patch[];
 }
 
-/** What was done in a visit, newest last. It lies beside the visit, so that it outlives the page. */
+/** What was done in a visit, newest last. It lies next to the visit, so that it outlives the page. */
 export interface Past {
   undo: Step[];
   redo: Step[];

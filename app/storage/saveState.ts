@@ -9,7 +9,7 @@ const SAVING: SaveState = { state: 'saving' };
 
 /** What could not be stored and waits for room, by what it is of. */
 const failed = new Map<string, { why: string; full: boolean; retry: () => void }>();
-/** The last write that failed and does not wait: whoever asked for it was told. */
+/** The last write that failed and does not wait: whoever asked for it was informed. */
 let refused: SaveState | null = null;
 let pending = 0;
 /** Fields in which something was typed that is not handed over yet. */

@@ -5,7 +5,7 @@ import { alone, tellWritten } from './tabs';
 
 type Kind = 'studio' | 'parts' | 'protocols';
 
-/** The studio's records beside riders and visits, one of each kind. */
+/** The studio's records besides riders and visits, one of each kind. */
 export const loadSetting = async <K extends Kind>(kind: K): Promise<Checked<RecordOf[K]> | null> => {
   const stored = await settingsStore.getItem(kind);
   return stored === null ? null : checkRecord(kind, stored);

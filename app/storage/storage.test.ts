@@ -28,7 +28,7 @@ import { studioIndex } from './studioIndex.ts';
 /** Files are read in a worker; here in this room. */
 vi.mock('../workers/spawn', () => ({ spawnReaders: () => ({ api: fileReaders, end: () => undefined }) }));
 
-// What the browser has beside the database, as far as storage asks for it.
+// What the browser has besides the database, as far as storage asks for it.
 vi.stubGlobal('navigator', { userAgent: 'Chrome/140' });
 
 const ID = 'pilar-1';

@@ -9,7 +9,7 @@ export const riderStore = store('riders');
 export const bikeStore = store('bikes');
 export const sessionStore = store('sessions');
 export const settingsStore = store('settings');
-/** The steps back and forward of every visit, by its id: beside the visits, so that they outlive the page. */
+/** The steps back and forward of every visit, by its id: next to the visits, so that they outlive the page. */
 export const pastStore = store('past');
 /** What stands half typed in fields. */
 export const draftStore = store('drafts');

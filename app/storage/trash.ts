@@ -10,7 +10,7 @@ import { bikeStore, dropTake, removeRider, removeSession, sessionStore } from '.
 import { studioIndex, type StudioNow } from './studioIndex';
 import { distrust } from './touched';
 
-/** What is said of something that is asked for and was put away. @param what “This visit” */
+/** What is stated about something that is asked for and was put away. @param what “This visit” */
 export const liesInTrash = (what: string): string => `${what} is in the trash. Restore it there, then go on.`;
 
 /** A rider's visits, whole, the newest first; those in the trash too. What can't be read is left out, and told by the index. */

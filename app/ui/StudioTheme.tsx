@@ -32,7 +32,7 @@ const STILL: ThemeOptions = {
 };
 
 /**
- * The predicted curve is told by its dashes first, then by its blue.
+ * The predicted curve is shown by its dashes first, then by its blue.
  * @param still whether the system asks for less motion
  */
 export function paperTheme(dark: boolean, still = false) {

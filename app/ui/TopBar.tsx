@@ -25,7 +25,7 @@ function SaveNote() {
         color: s.state === 'failed' ? 'error.main' : 'text.secondary',
         fontWeight: s.state === 'failed' ? 600 : 400,
         maxWidth: 420,
-        // On a phone the first word says it; a failure is said whole.
+        // On a phone the first word says it; a failure is stated whole.
         ...(s.state !== 'failed' && { whiteSpace: 'nowrap' }),
       }}
     >

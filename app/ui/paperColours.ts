@@ -1,4 +1,4 @@
-/** The house's colours: paper and ink with one accent, fired clay. What they stand for is always told by shape or word first. */
+/** The house's colours: paper and ink with one accent, fired clay. What they stand for is always shown by shape or word first. */
 export const paperColours = (dark: boolean) => ({
   text: dark ? '#ece6d8' : '#1d282e',
   quiet: dark ? '#b4ae9f' : '#55605f',

@@ -29,7 +29,7 @@ export function writeAnglesCsv(reading: Reading): string {
   return `${Papa.unparse({ fields: ['stroke', 'theta_deg', ...keys.map(columnOf)], data }, { newline: '\n' })}\n`;
 }
 
-/** What a table of angles or curves says, to be laid beside a reading. */
+/** What a table of angles or curves says, to be compared with a reading. */
 export type ParsedCurves<Key extends string> =
   | { ok: true; strokes: number; curves: Partial<Record<Key, number[]>>; ends: Partial<Record<Key, Ends>> }
   | { ok: false; message: string };

@@ -4,7 +4,7 @@ import type { FileBytes } from './zipDirectory.ts';
 const LEADS = new Set(['moov', 'trak', 'mdia', 'minf', 'stbl', 'moof', 'traf']);
 /** A table is read up to here; an honest one of hours of film is far smaller. */
 const MOST_TABLE_BYTES = 64_000_000;
-/** Boxes inside boxes, and beside each other: more has no file of a camera. */
+/** Boxes inside boxes, and side by side: more has no file of a camera. */
 const [MOST_DEPTH, MOST_BOXES] = [8, 200_000];
 
 interface Box {

@@ -39,7 +39,7 @@ export type ParsedCase = Parsed<WrittenCase>;
 type Loose = Record<string, unknown>;
 const isObject = (v: unknown): v is Loose => typeof v === 'object' && v !== null && !Array.isArray(v);
 
-/** What is given laid over what is there when nothing is known; lists and plain values replace. */
+/** What is given, merged over what is there when nothing is known; lists and plain values replace. */
 function over<T>(blank: T, given: unknown): T {
   if (!isObject(given)) return given === undefined ? blank : (given as T);
   if (!isObject(blank)) return given as T;
@@ -144,7 +144,7 @@ function partsIn(raw: unknown): Parsed<Part[] | null> {
 
 /**
  * A case file for the command line: a visit with whatever is known of it, its films, the parts in the drawers. What is missing is
- * unknown; what is wrong is said in one sentence.
+ * unknown; what is wrong is stated in one sentence.
  */
 export function parseCase(raw: unknown): ParsedCase {
   const fail = (message: string): ParsedCase => ({ ok: false, message });

@@ -74,7 +74,7 @@ interface Unpacking {
 }
 
 function fault({ faults }: Unpacking, name: string, why: string): void {
-  // What is said of the file as a whole is never left out.
+  // What is stated about the file as a whole is never left out.
   if (faults.length < MOST_FAULTS || name === 'the file') faults.push({ name: name.slice(0, 200), why });
 }
 

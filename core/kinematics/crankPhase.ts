@@ -4,7 +4,7 @@ import type { Reading } from './read.ts';
 /** What ties a film's frames to the crank's turn. */
 export type Turning = Pick<Reading, 'frames' | 'thetaDeg' | 'tS' | 'strokes'>;
 
-/** Two films laid side by side by the crank: what is played, turn by turn. */
+/** Two films side by side by the crank: what is played, turn by turn. */
 export interface PhasePair {
   /** Crank degrees that both films have, counted from the first top of each; starts at 0. */
   lengthDeg: number;

@@ -51,7 +51,7 @@ export interface CurveReading {
  * @param bases kept between quantities on the same crank angles: what depends on those alone is worked out once
  * @param strokeOf index into `used` for every frame; beyond its end a piece of a stroke, which counts for the mean curve alone; −1 outside
  */
-// eslint-disable-next-line max-lines-per-function -- one curve with everything that is told of it
+// eslint-disable-next-line max-lines-per-function -- one curve with everything that is reported of it
 export function curveOverStrokes({
   thetaDeg,
   strokeOf,

@@ -47,7 +47,7 @@ export interface FrontalReading {
   scaleFrom: 'crank' | 'width';
   /** Crank as the width's scale measures it against the true one; null where one of them is open. */
   crankRatio: number | null;
-  /** Lens to the bottom bracket, from how much nearer the width looks; null where that can't be told. */
+  /** Lens to the bottom bracket, from how much nearer the width looks; null where that can’t be known. */
   distanceMm: number | null;
   thetaDeg: Float64Array;
   tS: Float64Array;

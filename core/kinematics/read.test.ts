@@ -12,7 +12,7 @@ import { angleSdDeg } from './uncertainty.ts';
 
 const MM_PER_PX = FILMED_MM_PER_PX;
 
-/** The first of the cast on film, unless it is said otherwise. */
+/** The first of the cast on film, unless it is stated otherwise. */
 const film = (f: Partial<Filming> = {}): Tracks => filmed({ rider: CAST[0].scene.rider, ...f });
 
 function mustRead(result: ReadResult): Reading {

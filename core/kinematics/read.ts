@@ -128,7 +128,7 @@ function pathsOf(tracks: Tracks, seen: readonly SideKey[], map: PlaneMap): SideP
   return { ...paths, raw: { ...paths.raw, ...(paths.tS.length > 0 && standIns(paths.raw)) } };
 }
 
-/** What can't be told of the leg, in words. */
+/** What of the leg can't be read, in words. */
 const legMissing = (lost: readonly SideLandmark[]): string =>
   `Seen on no frame, or on too few: ${lost.map(plainName).join(', ')}. ${MAY_BE_MISSING}`;
 
@@ -264,7 +264,7 @@ export function readTracks(tracks: Tracks, options: ReadOptions): ReadResult {
   const smooth = smoothPaths(paths, cutoffFor(cadenceRpm));
   noteNoise(paths, smooth, map.mmPerPx);
   const strokeOf = framesByStroke(thetaDeg, paths.tS, used);
-  // Seen outside the strokes that count, or hardly in them, is not seen: nothing could be told of its turn.
+  // Seen outside the strokes that count, or hardly in them, is not seen: nothing could be read of its turn.
   const scarce = seen.filter((key) => framesInStrokes(paths.raw[key], strokeOf) < LEAST_FRAMES);
   if (scarce.length > 0) return readTracks(withoutLandmarks(tracks, scarce), options);
   const bases: Parameters<typeof curveOverStrokes>[0]['bases'] = new Map();

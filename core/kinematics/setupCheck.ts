@@ -3,7 +3,7 @@ import type { PlanePoint } from '../math/vec.ts';
 import { ANGLE_KEYS, ANGLE_NAMES, jointAngleDeg, type AngleKey } from './angles.ts';
 import type { SideLandmark } from '../landmarks/landmarks.ts';
 
-/** Good as it is; usable, at a cost that is said; or better filmed again. */
+/** Good as it is; usable, at a cost that is stated; or better filmed again. */
 export type CheckVerdict = 'good' | 'usable' | 'again' | 'open';
 
 export interface SetUpCheck {
@@ -186,7 +186,7 @@ function blur({ smear }: SetUpFacts): SetUpCheck {
   if (!smear)
     return { ...base, verdict: 'open', found: 'known once the foot is tracked', effect: '', cure: '' };
   const seconds = smear.px / Math.max(1, smear.speedPxPerS);
-  // Below this the smear can't be told from the sticker's own edge.
+  // Below this the smear can’t be distinguished from the sticker's own edge.
   const seen = smear.px >= 1.5;
   return {
     ...base,

@@ -146,7 +146,7 @@ function backward(l: Float64Array, y: Float64Array, size: number, n: number): Fl
  * Harmonic regression of samples on the crank angle, its order by cross-validation over whole strokes (at most 8): a stroke
  * left out must be predicted by the others, so that the noise of one stroke is not taken for shape.
  * @param values the samples, finite, in the basis's order
- * @returns the curve and its order, or null where even one harmonic can't be told
+ * @returns the curve and its order, or null where even one harmonic can’t be known
  */
 export function fitOnBasis(
   basis: HarmonicBasis,

@@ -43,7 +43,7 @@ const terrainMatters = (c: PlanCase): boolean =>
   c.intake.experience === 'new' ||
   (c.intake.ageYears !== null && (c.intake.ageYears < 14 || c.intake.ageYears > 65));
 
-/** What is told and moved by nothing here. */
+/** What is reported and moved by nothing here. */
 export function notes(c: PlanCase): string[] {
   const out: string[] = [];
   if (c.schools.cleat === 'midfoot') {

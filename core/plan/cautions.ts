@@ -105,7 +105,7 @@ const toOwner = (words: string): string =>
     (_, side: string, what: string) => `Your ${side.toLowerCase()} ${what} is `,
   );
 
-/** A last is usually some 37 to 38 % as wide as it is long (own rule of thumb from size tables); beyond 2 % of that it is told. */
+/** A last is usually some 37 to 38 % as wide as it is long (own rule of thumb from size tables); beyond 2 % of that it is reported. */
 function shoeWidth({ body }: Pick<PlanCase, 'body'>): Advice[] {
   const [width, loaded, plain] = [
     pair(body, 'footWidth'),

@@ -58,7 +58,7 @@ function builds(c: Pick<PlanCase, 'bike' | 'parts'>): CockpitBuild[] {
         ]) {
           const moves = tidy({
             stemLength: s.length - length,
-            // A stem from the parts bin has its own angle as printed; the flip is told beside it.
+            // A stem from the parts bin has its own angle as printed; the flip is reported beside it.
             stemAngle: s.angle - angle,
             stemFlip: Number(flip) - Number(flipped),
             spacers: spacers - spacersNow,

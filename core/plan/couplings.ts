@@ -60,7 +60,7 @@ export function knockOns(c: Pick<PlanCase, 'bike'> & { sides?: PlanCase['sides']
   return out;
 }
 
-/** The gap from toe to tyre where it changes: less than a finger is told, whatever it was. */
+/** The gap from toe to tyre where it changes: less than a finger is reported, whatever it was. */
 function toeToTyre(bike: BikeSetup, moves: Moves): string[] {
   const [a, b] = [resolveBike(bike).overlap, resolveBike(applyMoves(bike, moves)).overlap];
   const gap = (o: typeof a): number => Math.min(o.left?.gapMm ?? Infinity, o.right?.gapMm ?? Infinity);

@@ -115,7 +115,7 @@ export function harmless(
     const part = fits(share);
     if (part) return part;
   }
-  // A habit of the foot may be pushed to its edge by a first step: it is told, and watched, not obeyed.
+  // A habit of the foot may be pushed to its edge by a first step: it is reported, and watched, not obeyed.
   const first = parts ? moves : noFurther(moves, (key) => CONTROLS[key].step);
   const f = forecast(both(before, first));
   return f?.ok && pushedOut(c, f).every((key) => HABITS.includes(key)) ? first : null;

@@ -8,7 +8,7 @@ import type { PlanCase, PlanLine } from './terms/plan.ts';
 /** From the ground up, as a fitter works. */
 export const STAGES: readonly Stage[] = ['feet', 'saddle', 'cockpit'];
 
-/** The measures that a line moves, told from what the lines before it leave. */
+/** The measures that a line moves, worked out from what the lines before it leave. */
 export function movedBy(was: Forecast | null, f: Forecast): PredictedMeasure[] {
   if (!f.ok || !was?.ok) return [];
   return f.measures
@@ -17,7 +17,7 @@ export function movedBy(was: Forecast | null, f: Forecast): PredictedMeasure[] {
 }
 
 /**
- * The lines in the order in which they are done, each told from what the ones before it leave. By stage, as a fitter works; where a line
+ * The lines in the order in which they are done, each worked out from what the ones before it leave. By stage, as a fitter works; where a line
  * would so push something out that another line makes room for, in the order in which room is made.
  */
 export function inOrder(

@@ -38,7 +38,7 @@ export const MEASURE_NAMES: Record<MeasureKey, string> = {
   kneePathWidthMm: 'Knee path width',
 };
 
-/** How the rider uses the foot: told, judged with the knee, and never a reason to turn a bolt (handbook: targets). */
+/** How the rider uses the foot: reported, judged with the knee, and never a reason to turn a bolt (handbook: targets). */
 export const HABITS: readonly MeasureKey[] = ['footPitch90Deg', 'footPitch180Deg', 'ankleRangeDeg'];
 /** Reported beside what is usual: out of it is no finding. */
 const REPORTED: readonly MeasureKey[] = ['effectiveSeatAngleDeg'];

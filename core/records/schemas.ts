@@ -323,7 +323,7 @@ const SCHEMAS: { [K in RecordKind]: Joi.ObjectSchema<RecordOf[K]> } = {
 
 /**
  * Checks a stored or imported record against its schema, after bringing an older one up to date. A record from a newer version is
- * told apart from a broken one, so that it can be kept untouched.
+ * distinguished from a broken one, so that it can be kept untouched.
  */
 export function checkRecord<K extends RecordKind>(kind: K, record: unknown): Checked<RecordOf[K]> {
   const claimed = (record as { version?: unknown } | null)?.version;

@@ -24,7 +24,7 @@ function listOf(record: unknown, key: string): unknown[] {
   return Array.isArray(value) ? value : [];
 }
 
-/** What can be told of a record that can't be read. */
+/** What is known of a record that can't be read. */
 export function unreadable(kind: Unreadable['kind'], id: string, stored: unknown): Unreadable {
   return {
     kind,

@@ -15,7 +15,7 @@ export interface Coordinate {
   tolerance: number | null;
 }
 
-/** A coordinate as it is told: what lies over the saddle is called that, and has no sign. */
+/** A coordinate as it is reported: what lies over the saddle is called that, and has no sign. */
 export function asReported(c: Coordinate): Coordinate {
   const isDrop = c.key === 'hoodDrop' || c.key === 'barDrop';
   if (!isDrop || c.value === null || c.value >= 0) return c;

@@ -27,7 +27,7 @@ const WHY: readonly [RegExp, down: string | null, up?: string | null][] = [
   [/^crank/, 'so that hip and knee have more room at the top', null],
   [/^pad/, 'so that your arms rest without strain'],
 ];
-/** What has no words of its own at the bar only brings the hands elsewhere: that is told once for all of it. */
+/** What has no words of its own at the bar only brings the hands elsewhere: that is reported once for all of it. */
 const AT_THE_BAR = CONTROL_KEYS.filter(
   (k) => CONTROLS[k].stage === 'cockpit' && !WHY.some(([of]) => of.test(k)),
 );
@@ -51,5 +51,5 @@ export function reasonsFor(asFound: BikeSetup, leaves: BikeSetup): string[] {
           : 'so that your hands rest where your arms want them';
   return [...new Set([...own, bar].filter((w) => w !== null))];
 }
-/** Less than this, mm or degrees, a rider does not feel and need not be told a reason for. */
+/** Less than this, mm or degrees, a rider does not feel and need not be given a reason for. */
 const FELT = 0.5;

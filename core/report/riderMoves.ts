@@ -4,7 +4,7 @@ import { movesBetween } from '../visit/progress.ts';
 
 type Words = readonly [less: string, more: string];
 
-/** What a moved control is to a rider: what is said with the amount, down and up. */
+/** What a moved control is to a rider: what is stated with the amount, down and up. */
 const RIDER_WORDS: Partial<Record<ControlKey, { what: string; words: Words }>> = {
   saddleUp: { what: 'saddle', words: ['lower', 'higher'] },
   saddleBack: { what: 'saddle', words: ['further forward', 'further back'] },
@@ -35,7 +35,7 @@ const OF_A_FOOT: readonly (readonly [RegExp, string, Words])[] = [
 
 /**
  * What was moved between two set-ups as a rider says it: “saddle 18 mm higher”, “left cleat 4 mm further back”. What was exchanged
- * is named. Nothing is told twice: a height to the spindle moves with the height.
+ * is named. Nothing is reported twice: a height to the spindle moves with the height.
  * @param length a length as the studio shows it, of mm
  */
 export function movesInRiderWords(

@@ -255,7 +255,7 @@ function handsOn(
   }: { parts: readonly Part[]; hoodA: PlanePoint; sitA: PlanePoint; sitB: PlanePoint },
 ): Transfer['hands'] {
   const wantedHood = { x: sitB.x + hoodA.x - sitA.x, y: sitB.y + hoodA.y - sitA.y };
-  // A stem that is on it or, where nothing is said of one, one to begin with: offers are told against it.
+  // A stem that is on it or, where nothing is stated of one, one to begin with: offers are reported against it.
   const begun: BikeSetup = {
     ...to,
     stem: {

@@ -1,7 +1,7 @@
 import { median } from '../math/statistics.ts';
 import type { PlanarFrame } from '../tracking/frame.ts';
 
-/** How far a picture stands from the first one, px; null where it can't be told (a cut, a hand before the lens). */
+/** How far a picture stands from the first one, px; null where it can’t be known (a cut, a hand before the lens). */
 export type Shift = { x: number; y: number } | null;
 
 /** Places with a pattern that are looked for again on every picture. */

@@ -29,7 +29,7 @@ export interface StudioDesk {
 const plusDays = (day: string, n: number): string =>
   new Date(Date.parse(`${day}T00:00:00Z`) + 86_400_000 * n).toISOString().slice(0, 10);
 
-/** Follow-ups so many days ahead are told already. */
+/** Follow-ups so many days ahead are reported already. */
 const AHEAD_DAYS = 7;
 
 /** @param today ISO day */

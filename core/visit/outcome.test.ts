@@ -78,7 +78,7 @@ describe('what a change did', () => {
       const [still, moved] = [read(rider, {}, 1), read(raised(22), {}, 2)];
       const truly = moved.angles.kneeFlexionDeg!.min - still.angles.kneeFlexionDeg!.min;
       expect(Math.abs(knee.by - truly)).toBeLessThan(2 * knee.uncertainty);
-      // With other stickers the same change is told less surely.
+      // With other stickers the same change is known less surely.
       const anew = outcomes(measures(a), measures(b), { sameStickers: false, predicted: null }).find(
         (o) => o.key === knee.key,
       )!;

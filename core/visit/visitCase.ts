@@ -124,7 +124,7 @@ export interface VisitCase {
 
 /**
  * Puts a visit's records and readings together for the plan: the bike that was filmed, bands as they hold for this rider, suspects,
- * both sides' models where both were filmed. A film from ahead alone, or none, gives what can be told without the side.
+ * both sides' models where both were filmed. A film from ahead alone, or none, gives what can be read without the side.
  */
 // eslint-disable-next-line max-lines-per-function -- one object put together, field by field
 export function visitCase(of: {

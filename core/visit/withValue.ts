@@ -7,7 +7,7 @@ const EDITABLE = ['intake', 'body', 'asFound', 'final', 'changes', 'statics', 'p
 /** The parts of a session that are set as a whole. */
 const WHOLE = ['asFound', 'final', 'plan', 'followUps', 'startedIso'];
 
-/** What is said of a take, beside what is pointed out and followed on it. */
+/** What is stated about a take, beside what is pointed out and followed on it. */
 const OF_TAKE =
   /^takes\.#[A-Za-z0-9_-]{1,40}\.(view|position|effort|effortW|cadenceRpm|pairWith|note|trim|devices)$/;
 

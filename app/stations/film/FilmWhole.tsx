@@ -11,7 +11,7 @@ import type { Take } from '../../../core/records/types.ts';
 import { filmStore, lookThrough, wholeJob } from '../../jobs/films';
 import { jobStore } from '../../jobs/jobs';
 
-/** Whether every frame of a take's film can be shown: looked through once, in the background; damage is said with the good part beside it. */
+/** Whether every frame of a take's film can be shown: looked through once, in the background; damage is stated with the good part beside it. */
 export function FilmWhole({
   take,
   blob,

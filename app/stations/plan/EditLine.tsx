@@ -13,7 +13,7 @@ import { whyNot } from '../../storage/saveState';
 import { planOf } from '../../jobs/plans';
 import { useStudio } from '../../session/useStudio';
 
-/** Other figures for a line: what it changes in the other lines is told, line by line, before it is taken. */
+/** Other figures for a line: what it changes in the other lines is reported, line by line, before it is taken. */
 export function EditLine({
   line,
   planned,

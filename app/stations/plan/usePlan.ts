@@ -53,7 +53,7 @@ export function useVisitCase(
   );
 }
 
-/** The prescription, worked out beside the page; the last one stands while the next is made. Null until there is one. */
+/** The prescription, worked out in parallel with the page; the last one stands while the next is made. Null until there is one. */
 export function usePrescription(c: PlanCase): Prescription | null {
   const [plan, setPlan] = useState<Prescription | null>(null);
   useEffect(() => {

@@ -21,7 +21,7 @@ import { Dash } from '../../charts/StrokeChart';
 import { takeText } from '../../ui/words/takeWords';
 import type { TakeReading } from '../../jobs/useTakeResults';
 
-/** As many as are still told apart in one chart, beside the take that is read. */
+/** As many as are still distinguished in one chart, beside the take that is read. */
 const MOST_COMPARED = 3;
 
 const OF = { min: 'least', max: 'most', mean: 'mean' } as const;
@@ -40,7 +40,7 @@ function differenceQuoted(
 
 const signedDegrees = (v: number): string => `${v > 0 ? '+' : ''}${degrees(v)}`;
 
-/** Other takes laid beside the one that is read: their curves in the chart, their differences in a table. */
+/** Other takes compared with the one that is read: their curves in the chart, their differences in a table. */
 export function CompareWith({
   session,
   take,

@@ -21,7 +21,7 @@ export interface Compared<Key extends string> {
   forget: () => void;
 }
 
-/** Keeps the tables that were laid beside, and says what is wrong with one that can't be. */
+/** Keeps the tables that were added for comparison, and says what is wrong with one that can't be. */
 export function useComparedTables<Key extends string>(
   read: (file: File) => Promise<ParsedCurves<Key>>,
 ): Compared<Key> {
@@ -41,8 +41,8 @@ export function useComparedTables<Key extends string>(
 }
 
 /**
- * The button that lays a table beside, and those that lie there.
- * @param firstDash how many other curves are in the chart already  @param full no more curves can be told apart
+ * The button that adds a table for comparison, and those that lie there.
+ * @param firstDash how many other curves are in the chart already  @param full no more curves can be distinguished
  */
 export function ComparedTables<Key extends string>({
   compared,

@@ -231,7 +231,7 @@ function useDrawn({
         knee && angle === 'kneeFlexionDeg'
           ? { band: quotedBand('knee', knee.band, convention), text: 'target, straightest' }
           : null,
-      // One that has not this angle keeps its place all the same: dashes are told by it.
+      // One that has not this angle keeps its place all the same: dashes are recognised by it.
       compared: [
         ...compared.map((b) => ({
           name: takeText(b.take),

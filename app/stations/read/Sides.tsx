@@ -64,7 +64,7 @@ export function SideTable({ rows, convention }: { rows: readonly SideDifference[
   );
 }
 
-/** The two sides of a visit laid against each other, where both were filmed. */
+/** The two sides of a visit compared, where both were filmed. */
 export function Sides({
   take,
   reading,

@@ -43,7 +43,7 @@ export function NotSeenNote({ reading }: { reading: Reading }) {
   );
 }
 
-/** What was told of the cadence against what the film shows: a wrong frame rate is seen by it. */
+/** What was reported of the cadence against what the film shows: a wrong frame rate is seen by it. */
 export function CadenceNote({ typed, read }: { typed: number | null; read: number }) {
   if (typed === null || Math.abs(typed - read) <= Math.max(3, 0.05 * read)) return null;
   return (

@@ -8,7 +8,7 @@ import { lengthWithUnit } from '../../../core/units/length.ts';
 import { useStudio } from '../../session/useStudio';
 import { dayText } from '../../ui/words/dates';
 
-/** The coordinates that a position is told apart by at a glance. */
+/** The coordinates that a position is distinguished by at a glance. */
 const SHOWN = ['height', 'setback80', 'tilt', 'fromNose', 'hoodDrop', 'stem', 'spacers', 'barWidth', 'crank'];
 
 /** A rider's positions and complaints through the years, the newest first, on one upright rule. */

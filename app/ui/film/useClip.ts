@@ -209,7 +209,7 @@ export function useClip(take: Take | null, startFrame = 0): Clip {
     const of = openOf.current;
     setOpened((was) => {
       const now = { ...(was.of === of ? was : UNOPENED), ...part, of };
-      // Many times a second it is said that a picture stands: nothing is drawn anew for that.
+      // Many times a second the worker says that a picture stands: nothing is drawn anew for that.
       return shallow(was, now) ? was : now;
     });
   }, []);

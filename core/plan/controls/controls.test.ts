@@ -52,7 +52,7 @@ describe('moves', () => {
       if (from === null || key === 'stemFlip') continue;
       const by = CONTROLS[key].step;
       const to = standsAt(applyMoves(bike, { [key]: by }), key)!;
-      // A saddle that goes up along the seat tube goes back as well, and is then told apart.
+      // A saddle that goes up along the seat tube goes back as well, and is then distinguished.
       expect(to - from, key).toBeCloseTo(by, 2);
     }
     expect(standsAt(bikeWith({}), 'saddleUp')).toBeNull();

@@ -88,6 +88,6 @@ export function stepsOf(moves: Moves, halfSteps: boolean): string {
     if (unit === '' || PARTS.includes(key) || Math.abs(by) <= used) return null;
     return `${name.replace(/, (left|right)$/, '').toLowerCase()} in steps of ${used}${unit === '°' ? '°' : ' mm'}`;
   });
-  // A pair is told once.
+  // A pair is reported once.
   return [...new Set(words.filter(Boolean))].join('; ');
 }

@@ -135,7 +135,7 @@ interface HandsWanted {
   allMm: { x: number; y: number };
   wantedMm: { x: number; y: number };
   mostMm: number;
-  /** That the hands are off may be told where which way is not: a bar that is lower is felt as one that is further. */
+  /** That the hands are off may be known where which way is not: a bar that is lower is felt as one that is further. */
   undecided: boolean;
   chance: number;
   fault: string;

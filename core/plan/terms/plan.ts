@@ -123,7 +123,7 @@ export interface Prescription {
   heldBack: string[];
   /** Compensations that were seen through. */
   seenThrough: string[];
-  /** What is told and moved by nothing here. */
+  /** What is reported and moved by nothing here. */
   noted: string[];
   /** All moves of this round: the lines under now, and the small steps to try. */
   total: Moves;
@@ -148,7 +148,7 @@ function backLimitDeg(c: Pick<PlanCase, 'body' | 'measures'>): number | null {
   return rounds && back ? back.band.low : null;
 }
 
-/** What the model is told of the body. */
+/** What the model is given of the body. */
 export const bodyOf = (c: Pick<PlanCase, 'body' | 'measures' | 'bike'>): Body => ({
   backLimitDeg: backLimitDeg(c),
   shoulderWidthMm: single(c.body, 'shoulderWidth'),
