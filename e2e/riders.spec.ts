@@ -36,6 +36,12 @@ test('riders are found and put in order, renamed, come again, go to the trash an
   await page.getByRole('button', { name: 'Delete…' }).first().click();
   await page.getByRole('button', { name: 'Move to trash' }).click();
   await expect(page.getByRole('button', { name: 'New visit from this one' })).toHaveCount(1);
+  await page.getByText('The visit was moved to the trash.').waitFor();
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(page.getByRole('button', { name: 'New visit from this one' })).toHaveCount(2);
+  await page.getByRole('button', { name: 'Delete…' }).first().click();
+  await page.getByRole('button', { name: 'Move to trash' }).click();
+  await expect(page.getByRole('button', { name: 'New visit from this one' })).toHaveCount(1);
   // The rider too: said what goes along.
   await page.getByRole('button', { name: 'Delete this rider…' }).click();
   await expect(page.getByRole('dialog')).toContainText('1 visit and 2 films go with the rider');

@@ -33,6 +33,14 @@ test('intake: complaints on the outlines, suspects at the side, a red flag that 
   for (let k = 0; k < 3; k += 1) await bad.press('ArrowRight');
   await expect(page.getByTestId('severity')).toHaveText('8');
   await page.getByRole('button', { name: 'after the ride' }).click();
+  // What is removed is named, and comes back as it was, whatever was typed since.
+  await page.getByRole('button', { name: 'Remove this complaint' }).click();
+  await fill(page, 'Age', '46');
+  await expect(page.getByTestId('severity')).toBeHidden();
+  await page.getByText('Complaint removed: front of knee').waitFor();
+  await page.getByRole('button', { name: 'Undo', exact: true }).last().click();
+  await page.getByRole('button', { name: 'front of knee, left' }).click();
+  await expect(page.getByTestId('severity')).toHaveText('8');
 
   // Film asks for consent; a rider under 18 has a guardian.
   await page.getByRole('link', { name: /^4 Film/ }).click();

@@ -4,6 +4,7 @@ import { useStore } from 'zustand';
 import type { EditResult, SessionEdit } from '../../core/visit/edits.ts';
 import { currentBurst } from './burst';
 import { editVisit, visitStore } from './visits';
+import { tellWhatWent } from './went';
 
 /** Edits the open visit: shown at once, stored behind it; says why when one was refused. */
 export function useEdit(): {
@@ -14,7 +15,13 @@ export function useEdit(): {
   const [refused, setRefused] = useState<string | null>(null);
   const edit = useCallback(
     async (e: SessionEdit) => {
-      const answer = await editVisit(sessionId, e, currentBurst());
+      const shown = () => visitStore.getState().open[sessionId]?.shown;
+      const before = shown();
+      const storing = editVisit(sessionId, e, currentBurst());
+      // Shown by now, where it is not refused.
+      const after = shown();
+      const answer = await storing;
+      if (answer.ok && before && after) tellWhatWent(sessionId, before, after);
       setRefused(answer.ok ? null : answer.message);
       return answer;
     },

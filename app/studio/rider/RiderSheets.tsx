@@ -22,12 +22,13 @@ export type RiderRequest =
   | { what: 'name' | 'note' | 'email' | 'phone'; text: string }
   | { what: 'visit-day'; sessionId: string; day: string }
   | { what: 'delete' }
+  | { what: 'restore' }
   | { what: 'bike' }
   | { what: 'bike-name' | 'bike-note'; bike: Bike; text: string }
   | { what: 'new'; bikeId: string }
   | { what: 'habits'; habits: Habits }
   | { what: 'due'; sessionId: string; list: FollowUp[] }
-  | { what: 'again' | 'delete-session'; sessionId: string };
+  | { what: 'again' | 'delete-session' | 'restore-session'; sessionId: string };
 
 export type Ask = (wanted: RiderRequest) => void;
 

@@ -4,7 +4,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
-import { data, redirect, useFetcher } from 'react-router';
+import { data, redirect, useFetcher, useSubmit } from 'react-router';
 import { historyOf } from '../../../core/report/history.ts';
 import { bikesOf } from '../../../core/visit/bikes.ts';
 import { checkRecord, riderEmail, riderName, riderPhone } from '../../../core/records/schemas.ts';
@@ -20,7 +20,9 @@ import { TopBar } from '../../ui/TopBar';
 import { WordsField } from '../../ui/WordsField';
 import { CATALOGUE } from '../../demo/catalogue';
 import { saveBundle } from '../../jobs/backup';
+import { notify } from '../../session/notices';
 import { editVisit } from '../../session/visits';
+import { tellWhatWent } from '../../session/went';
 import { newBike, storedBikes } from '../../storage/bikes';
 import { liesInTrash, sessionsOf } from '../../storage/trash';
 import { seedDemo } from '../../storage/demo';
@@ -65,6 +67,10 @@ export const clientAction = answering(async ({ request, params }: Route.ClientAc
   const wanted = (await request.json()) as RiderRequest;
   const rider = await loadRider(params.riderId);
   if (!rider) return { message: 'This rider is no longer on this device.' };
+  if (wanted.what === 'restore') {
+    await changeRider(rider.id, (r) => ({ ...r, deletedIso: null }));
+    return null;
+  }
   if (rider.deletedIso) return { message: liesInTrash('This rider') };
   const now = new Date().toISOString();
   switch (wanted.what) {
@@ -95,6 +101,9 @@ export const clientAction = answering(async ({ request, params }: Route.ClientAc
     case 'delete':
       await changeRider(rider.id, (r) => ({ ...r, deletedIso: now }));
       return redirect('/');
+    case 'restore-session':
+      await binVisit(wanted.sessionId, null);
+      return null;
     case 'bike':
       await saveBike(newBike(rider.id, nanoid(), now));
       return null;
@@ -113,7 +122,9 @@ export const clientAction = answering(async ({ request, params }: Route.ClientAc
       return null;
     }
     case 'due': {
+      const before = await loadSession(wanted.sessionId);
       const stored = await editVisit(wanted.sessionId, { kind: 'set', at: 'followUps', value: wanted.list });
+      if (stored.ok && before?.ok) tellWhatWent(wanted.sessionId, before.value, stored.session);
       return stored.ok ? null : { message: stored.message };
     }
     case 'new': {
@@ -146,6 +157,15 @@ export default function RiderPage({ loaderData }: Route.ComponentProps) {
     void fetcher.submit(wanted as unknown as Parameters<typeof fetcher.submit>[0], {
       method: 'post',
       encType: 'application/json',
+    });
+  // Whatever page stands by then.
+  const submit = useSubmit();
+  const back = (wanted: RiderRequest): void =>
+    void submit(wanted as unknown as Parameters<typeof submit>[0], {
+      method: 'post',
+      encType: 'application/json',
+      action: `/riders/${rider.id}`,
+      navigate: false,
     });
   const nameOf = (bikeId: string): string =>
     bikes.find((b) => b.bike.id === bikeId)?.bike.name || 'a bike without a name';
@@ -250,9 +270,16 @@ export default function RiderPage({ loaderData }: Route.ComponentProps) {
         visits={sessions.length}
         films={films}
         onClose={() => setDeleting(null)}
-        onDelete={() =>
-          ask(deleting === 'rider' ? { what: 'delete' } : { what: 'delete-session', sessionId: deleting! })
-        }
+        onDelete={() => {
+          if (deleting === 'rider') {
+            ask({ what: 'delete' });
+            notify(`${rider.name} moved to the trash.`, () => back({ what: 'restore' }));
+          } else {
+            const sessionId = deleting!;
+            ask({ what: 'delete-session', sessionId });
+            notify('The visit was moved to the trash.', () => back({ what: 'restore-session', sessionId }));
+          }
+        }}
       />
     </Box>
   );
