@@ -40,7 +40,11 @@ export function workPaper(of: {
   const width = innerWidth(of.paper);
   const total = totalOf(of.parts);
   const rows: TableCell[][] = [
-    ['Part', 'Count', 'From', 'Price'].map((text): TableCell => ({ text, style: 'head' })),
+    ['Part', 'Count', 'From', 'Price'].map((text, i): TableCell => ({
+      text,
+      style: 'head',
+      alignment: i % 2 ? 'right' : 'left',
+    })),
     ...of.parts.map((p): TableCell[] => [
       p.what,
       { text: String(p.count), alignment: 'right' },

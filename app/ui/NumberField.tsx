@@ -12,6 +12,8 @@ interface Shared<V> {
   schema: Joi.NumberSchema;
   onChange: (value: V) => void;
   help?: string;
+  /** Its name stands beside it already: it is not drawn a second time. */
+  hideLabel?: boolean;
 }
 /** Left empty it is null; otherwise a number is asked for. */
 type Optional = { optional: true } & Shared<number | null>;
@@ -26,7 +28,7 @@ interface Written {
 
 /** A measured value in its unit; handed over while it is typed, refused in a sentence under the field once it is left. */
 function ValueField(props: Props & Written) {
-  const { label, value, schema, help, unit, parse, show } = props;
+  const { label, value, schema, help, hideLabel = false, unit, parse, show } = props;
   const { text, trouble, type, leave, drop } = useTyped<number | null>(label, {
     value,
     read: (typed) => {
@@ -40,7 +42,7 @@ function ValueField(props: Props & Written) {
   });
   return (
     <TextField
-      label={label}
+      label={hideLabel ? undefined : label}
       value={text ?? (value === null ? '' : show(value))}
       onChange={(e) => type(e.target.value)}
       onBlur={leave}
@@ -53,7 +55,7 @@ function ValueField(props: Props & Written) {
       size="small"
       slotProps={{
         input: { endAdornment: <InputAdornment position="end">{unit}</InputAdornment> },
-        htmlInput: { inputMode: 'decimal' },
+        htmlInput: { inputMode: 'decimal', ...(hideLabel && { 'aria-label': label }) },
         // A long label would run into the unit of an empty field.
         inputLabel: { shrink: true },
       }}

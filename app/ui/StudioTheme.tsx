@@ -3,7 +3,7 @@ import { createTheme, ThemeProvider, type ThemeOptions } from '@mui/material/sty
 import useMediaQuery from '@mui/material/useMediaQuery';
 import { useMemo, type ReactNode } from 'react';
 import type { Studio } from '../../core/records/types.ts';
-import { paperColours } from './paperColours';
+import { paperColours, sharpColours } from './paperColours';
 
 declare module '@mui/material/styles' {
   interface Palette {
@@ -33,10 +33,10 @@ const STILL: ThemeOptions = {
 
 /**
  * The predicted curve is shown by its dashes first, then by its blue.
- * @param still whether the system asks for less motion
+ * @param still whether the system asks for less motion  @param sharp for more contrast
  */
-export function paperTheme(dark: boolean, still = false) {
-  const c = paperColours(dark);
+export function paperTheme(dark: boolean, { still = false, sharp = false } = {}) {
+  const c = sharp ? sharpColours(dark) : paperColours(dark);
   const options: ThemeOptions = {
     palette: {
       mode: dark ? 'dark' : 'light',
@@ -98,7 +98,8 @@ export function StudioTheme({ studio, children }: { studio: Studio; children: Re
   const systemDark = useMediaQuery('(prefers-color-scheme: dark)');
   const dark = studio.theme === 'dark' || (studio.theme === 'system' && systemDark);
   const still = useMediaQuery('(prefers-reduced-motion: reduce)');
-  const theme = useMemo(() => paperTheme(dark, still), [dark, still]);
+  const sharp = useMediaQuery('(prefers-contrast: more)');
+  const theme = useMemo(() => paperTheme(dark, { still, sharp }), [dark, still, sharp]);
   return (
     <ThemeProvider theme={theme}>
       <CssBaseline />

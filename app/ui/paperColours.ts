@@ -16,3 +16,16 @@ export const paperColours = (dark: boolean) => ({
   predicted: dark ? '#7fb4cf' : '#23607f',
   plate: dark ? 'rgba(20,25,28,0.82)' : 'rgba(251,248,241,0.88)',
 });
+
+/** The same for who asked for more contrast, or looks at it in bright light: nothing quiet, nothing pale. */
+export const sharpColours = (dark: boolean): ReturnType<typeof paperColours> => ({
+  ...paperColours(dark),
+  text: dark ? '#ffffff' : '#000000',
+  quiet: dark ? '#ece6d8' : '#1d282e',
+  background: dark ? '#000000' : '#ffffff',
+  sheet: dark ? '#0b0e10' : '#ffffff',
+  accent: dark ? '#f5a57c' : '#7d2f0e',
+  rule: dark ? '#8f979c' : '#6b6455',
+  faint: dark ? '#6b7378' : '#a39b88',
+  band: dark ? '#39504f' : '#cdc39c',
+});

@@ -225,6 +225,7 @@ function Answer({
   }
   const shared = {
     label,
+    hideLabel: test.sides === 'one',
     optional: true as const,
     value: typeof value === 'number' ? value : null,
     schema: testValue(test) as Joi.NumberSchema,

@@ -25,6 +25,18 @@ it('a tap near a place means it, the nearest of them; one far from all means non
     ['hipFront', 'left'],
     ['kneeFront', 'right'],
   ]);
-  fireEvent.click(screen.getByRole('button', { name: 'Larger' }));
-  expect(screen.getByRole('button', { name: 'Smaller' })).toBeTruthy();
+});
+
+it('is looked at up to three times as large, and as a whole again', () => {
+  render(<BodyMap complaints={[]} selected={null} onTap={() => undefined} />);
+  const map = screen.getByLabelText('Where it hurts');
+  const [larger, smaller] = ['Larger', 'Smaller'].map((name) =>
+    screen.getByRole<HTMLButtonElement>('button', { name }),
+  );
+  expect(smaller.disabled).toBe(true);
+  for (let k = 0; k < 4; k += 1) fireEvent.click(larger);
+  expect(map.getAttribute('width')).toBe('300%');
+  expect(larger.disabled).toBe(true);
+  for (let k = 0; k < 4; k += 1) fireEvent.click(smaller);
+  expect(map.getAttribute('width')).toBe('100%');
 });

@@ -3,7 +3,7 @@ import { useTheme } from '@mui/material/styles';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { curveCatmullRomClosed, line } from 'd3';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { REGIONS, type Complaint, type RegionKey, type Side } from '../../../core/intake/intake.ts';
 
 /** Half an outline, from the neck down the outside and up the inside; the other half is its mirror. Own drawing. */
@@ -109,6 +109,8 @@ interface Props {
 
 /** A finger is not a pencil: what lies so near a place means it, screen px from its middle. */
 const REACH_PX = 24;
+/** So many times as large the outlines are looked at, at the most. */
+const MOST_ZOOM = 3;
 
 /** The place that is meant by a tap beside all of them; null where none is near, and where one was hit itself. */
 function nearestPlace(map: SVGSVGElement, hit: Element, at: { x: number; y: number }): SVGGElement | null {
@@ -124,7 +126,22 @@ function nearestPlace(map: SVGSVGElement, hit: Element, at: { x: number; y: numb
 /** Outlines of a body to tap on: from the front, from behind, and the soles. Left and right are the rider's own. */
 export function BodyMap({ complaints, selected, onTap }: Props) {
   const { palette } = useTheme();
-  const [large, setLarge] = useState(false);
+  const [zoom, setZoom] = useState(1);
+  const frame = useRef<HTMLDivElement | null>(null);
+  // Looked at closely, the chosen place stays in sight; without one, what was in the middle.
+  useEffect(() => {
+    const box = frame.current;
+    if (!box || zoom === 1) return;
+    const chosen = box.querySelector('[data-chosen]')?.getBoundingClientRect();
+    const { left, top, width, height } = box.getBoundingClientRect();
+    const by = (from: number, to: number, side: number): number => (from + to) / 2 - side;
+    box.scrollBy(
+      chosen
+        ? by(chosen.left, chosen.right, left + width / 2)
+        : (box.scrollWidth - width) / 2 - box.scrollLeft,
+      chosen ? by(chosen.top, chosen.bottom, top + height / 2) : 0,
+    );
+  }, [zoom]);
   const spot = (p: Place, side: Side, cx: number, key: string) => {
     const held = complaints.filter(
       (c) => c.region === p.region && (side === 'middle' || c.side === side || c.side === 'both'),
@@ -138,6 +155,7 @@ export function BodyMap({ complaints, selected, onTap }: Props) {
         role="button"
         data-region={p.region}
         data-side={side}
+        data-chosen={here || undefined}
         tabIndex={0}
         aria-pressed={held.length > 0}
         aria-label={`${name(p.region)}${side === 'middle' ? '' : `, ${side}`}${held.length ? `: ${worst} of 10` : ''}`}
@@ -200,56 +218,57 @@ export function BodyMap({ complaints, selected, onTap }: Props) {
   );
   return (
     <Box
-      sx={{
-        // Looked at closely it has the whole width.
-        gridColumn: large ? '1 / -1' : 'auto',
-        '& g[role=button]:focus-visible': { outline: `2px solid ${palette.primary.main}` },
-      }}
+      sx={{ minWidth: 0, '& g[role=button]:focus-visible': { outline: `2px solid ${palette.primary.main}` } }}
     >
-      <svg
-        viewBox="0 0 390 292"
-        width="100%"
-        style={{ maxHeight: large ? undefined : 430, display: 'block', cursor: 'pointer' }}
-        aria-label="Where it hurts"
-        onClick={(e) => {
-          const near = nearestPlace(e.currentTarget, e.target as Element, { x: e.clientX, y: e.clientY });
-          if (near) onTap(near.dataset.region as RegionKey, near.dataset.side as Side);
-        }}
-      >
-        {figure(66)}
-        {figure(194)}
-        {side(26, 'right')}
-        {side(106, 'left')}
-        {side(154, 'left')}
-        {side(234, 'right')}
-        {[
-          { middle: 288, mirror: 1 },
-          { middle: 350, mirror: -1 },
-        ].map(({ middle, mirror }) => (
-          <path
-            key={middle}
-            d={SOLE}
-            transform={`translate(${middle} 60) scale(${1.25 * mirror} 1.25)`}
-            fill="none"
-            stroke={palette.text.primary}
-            strokeWidth={1}
-          />
-        ))}
-        <g transform="translate(0 52)">
-          {side(288, 'left sole')}
-          {side(350, 'right sole')}
-        </g>
-        {both('front', 66)}
-        {both('back', 194)}
-        <g transform="translate(0 60) scale(1 1.25)">
-          {PLACES.sole.flatMap((p) => [
-            spot(p, 'left', 288 + 1.25 * p.x, `${p.region}-left`),
-            spot(p, 'right', 350 - 1.25 * p.x, `${p.region}-right`),
-          ])}
-        </g>
-      </svg>
-      <Button size="small" aria-pressed={large} onClick={() => setLarge(!large)}>
-        {large ? 'Smaller' : 'Larger'}
+      <Box ref={frame} sx={{ overflow: 'auto', maxHeight: 430 }}>
+        <svg
+          viewBox="0 0 390 292"
+          width={`${100 * zoom}%`}
+          style={{ maxHeight: zoom > 1 ? undefined : 430, display: 'block', cursor: 'pointer' }}
+          aria-label="Where it hurts"
+          onClick={(e) => {
+            const near = nearestPlace(e.currentTarget, e.target as Element, { x: e.clientX, y: e.clientY });
+            if (near) onTap(near.dataset.region as RegionKey, near.dataset.side as Side);
+          }}
+        >
+          {figure(66)}
+          {figure(194)}
+          {side(26, 'right')}
+          {side(106, 'left')}
+          {side(154, 'left')}
+          {side(234, 'right')}
+          {[
+            { middle: 288, mirror: 1 },
+            { middle: 350, mirror: -1 },
+          ].map(({ middle, mirror }) => (
+            <path
+              key={middle}
+              d={SOLE}
+              transform={`translate(${middle} 60) scale(${1.25 * mirror} 1.25)`}
+              fill="none"
+              stroke={palette.text.primary}
+              strokeWidth={1}
+            />
+          ))}
+          <g transform="translate(0 52)">
+            {side(288, 'left sole')}
+            {side(350, 'right sole')}
+          </g>
+          {both('front', 66)}
+          {both('back', 194)}
+          <g transform="translate(0 60) scale(1 1.25)">
+            {PLACES.sole.flatMap((p) => [
+              spot(p, 'left', 288 + 1.25 * p.x, `${p.region}-left`),
+              spot(p, 'right', 350 - 1.25 * p.x, `${p.region}-right`),
+            ])}
+          </g>
+        </svg>
+      </Box>
+      <Button size="small" disabled={zoom === MOST_ZOOM} onClick={() => setZoom(zoom + 1)}>
+        Larger
+      </Button>
+      <Button size="small" disabled={zoom === 1} onClick={() => setZoom(zoom - 1)}>
+        Smaller
       </Button>
       <Typography variant="body2" color="textSecondary">
         From the front, from behind, the soles from below. Left and right are the rider’s own.

@@ -224,7 +224,10 @@ function Part({ title, children }: { title: string; children: React.ReactNode })
 function headline(plan: Prescription, unit: LengthUnit): string {
   const title = (l: PlanLine): string => lineTitle(l.key, l.moves, unit, l.title);
   if (plan.leaveAlone) return 'Leave it alone';
-  if (plan.now.length > 0) return plan.now.map(title).join('; ');
+  if (plan.now.length > 0) {
+    const [first, ...rest] = plan.now.map(title);
+    return [first, ...rest.map((t) => t[0].toLowerCase() + t.slice(1))].join('; ');
+  }
   if (plan.try.length > 0) return `Try and ask: ${title(plan.try[0])}`;
   return plan.ask.length > 0 ? 'Ask first' : 'Nothing to move now';
 }

@@ -30,12 +30,27 @@ import { momentText } from '../../ui/words/dates';
 
 export const meta: Route.MetaFunction = () => [{ title: 'Backup · Deep Angle' }];
 
+/** What of the browser's room is taken by what, bytes. */
+interface Room {
+  usedBytes: number;
+  /** By the application itself; only some browsers know. */
+  ownBytes: number | null;
+  filmBytes: number;
+  quotaBytes: number | null;
+}
+
 /** What is stored here and what it is made of, so that it agrees with the list of films below. */
-const roomText = (usedBytes: number, ownBytes: number | null, quotaBytes: number | null): string => {
-  const most = quotaBytes === null ? '' : ` The browser allows ${bytesText(quotaBytes)}.`;
-  return ownBytes === null
-    ? `It takes ${bytesText(usedBytes)}.${most}`
-    : `Records and films take ${bytesText(Math.max(0, usedBytes - ownBytes))}; the application itself, kept for use without a network, ${bytesText(ownBytes)}.${most}`;
+const roomText = ({ usedBytes, ownBytes, filmBytes, quotaBytes }: Room): string => {
+  const rest = bytesText(Math.max(0, usedBytes - filmBytes - (ownBytes ?? 0)));
+  return [
+    filmBytes > 0 && `Films take ${bytesText(filmBytes)}.`,
+    ownBytes === null
+      ? `Everything ${filmBytes > 0 ? 'else' : 'stored'} here, the application itself included: ${rest}.`
+      : `Records, marks and tracks: ${rest}. The application itself, kept for use without a network: ${bytesText(ownBytes)}.`,
+    quotaBytes !== null && `The browser allows ${bytesText(quotaBytes)}.`,
+  ]
+    .filter(Boolean)
+    .join(' ');
 };
 
 export async function clientLoader() {
@@ -70,6 +85,7 @@ const DUPLICATES: readonly (readonly [Duplicates, string])[] = [
 
 export default function Backup({ loaderData }: Route.ComponentProps) {
   const { films, last, usedBytes, ownBytes, quotaBytes, lasting } = loaderData;
+  const filmBytes = films.reduce((sum, f) => sum + f.bytes, 0);
   const { revalidate } = useRevalidator();
   const [packing, setPacking] = useState<string | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
@@ -103,7 +119,7 @@ export default function Backup({ loaderData }: Route.ComponentProps) {
           {trouble && <Alert severity="error">{trouble}</Alert>}
           <Typography sx={{ mb: 1.5 }}>
             {last ? `Last saved on ${momentText(last)}.` : 'The studio was never saved as a file.'}
-            {usedBytes !== null && ` ${roomText(usedBytes, ownBytes, quotaBytes)}`}
+            {usedBytes !== null && ` ${roomText({ usedBytes, ownBytes, filmBytes, quotaBytes })}`}
           </Typography>
           <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', flexWrap: 'wrap' }}>
             <Button variant="contained" disabled={packing !== null} onClick={() => void save()}>
