@@ -31,7 +31,7 @@ async function inWorker<T>(
         return Promise.race([read(api), patience]).finally(() => clearTimeout(timer));
       }),
   });
-  if (!end.ok) throw end.stopped ? new Error('Stopped: nothing of the file was taken in.') : end.error;
+  if (!end.ok) throw end.stopped ? new Error('Stopped: nothing of the file was imported.') : end.error;
   return end.value;
 }
 

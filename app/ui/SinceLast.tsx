@@ -92,7 +92,7 @@ export function SinceLast({ session, earlier }: { session: FitSession; earlier: 
         <Typography color="textSecondary" sx={{ mt: 1 }}>
           {earlier.handOver.findings.length === 0
             ? 'No figures were handed over last time.'
-            : 'Film and track, and the figures stand here next to the last visit’s.'}
+            : 'Film and track, and the figures appear here next to the last visit’s.'}
         </Typography>
       )}
       <Box sx={{ mt: 1 }}>

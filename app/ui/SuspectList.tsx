@@ -40,7 +40,7 @@ export function SuspectList({ list: ranked }: { list: readonly SuspectsOf[] }) {
   if (list.length === 0) {
     return (
       <Typography color="textSecondary">
-        No complaint so far. Tap a place on the outlines, and what to look at first stands here.
+        No complaint so far. Tap a place on the outlines, and what to look at first appears here.
       </Typography>
     );
   }

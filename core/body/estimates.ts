@@ -145,7 +145,7 @@ export function legLength(body: BodyRecord): LegLength {
       kind: 'none',
       longer: null,
       differenceMm,
-      words: 'No difference that a tape can tell.',
+      words: 'No difference that a tape can show.',
       refer: false,
     };
   const sitting = single(body, 'malleoliSitUp');

@@ -31,7 +31,7 @@ describe('the table of parts', () => {
     ['kind,name,length_mm\nstem,a,90\nstem,b,long', 'Row 3, column length_mm: “long”'],
     ['kind,name,angle_deg\nstem,a,200', 'Row 2, column angle_deg'],
     ['kind,name,count\nstem,a,-2', 'Row 2, column count'],
-    ['kind,name,name\nstem,a,b', 'a column stands twice'],
+    ['kind,name,name\nstem,a,b', 'a column appears twice'],
   ])('%j is refused by row and column', (text, message) => {
     const p = parse(text);
     expect(p.ok).toBe(false);

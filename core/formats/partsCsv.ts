@@ -27,7 +27,7 @@ export function parsePartsCsv(text: string, newId: () => string): ParsedParts {
       strange.slice(0, 40) || '(empty)',
       `this column is not known. Known are ${COLUMNS.join(', ')}.`,
     );
-  if (new Set(names).size !== names.length) return fail(1, 'header', 'a column stands twice.');
+  if (new Set(names).size !== names.length) return fail(1, 'header', 'a column appears twice.');
   if (rows.length > MOST_PARTS) return fail(MOST_PARTS + 2, 'kind', `more than ${MOST_PARTS} parts.`);
   const parts: Part[] = [];
   for (const [i, row] of rows.entries()) {

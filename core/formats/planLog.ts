@@ -69,7 +69,7 @@ export function parsePlanLog(text: string): { ok: true; log: PlanLog } | { ok: f
     return { ok: false, message: 'This file holds no plan and log: choose one that was saved here.' };
   const checked = schema.validate(read, { convert: false });
   return checked.error
-    ? { ok: false, message: `The plan and log can’t be taken in: ${checked.error.message}.` }
+    ? { ok: false, message: `The plan and log can’t be imported: ${checked.error.message}.` }
     : { ok: true, log: checked.value as PlanLog };
 }
 

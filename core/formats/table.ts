@@ -39,7 +39,7 @@ export function openTable(text: string): OpenedTable {
   const first = new Map<string, number>();
   names.forEach((n, i) => first.has(n) || first.set(n, i));
   const twice = names.findIndex((n, i) => n !== '' && first.get(n) !== i);
-  if (twice >= 0) return fail(`Row 1, column ${names[twice]}: this column stands twice.`);
+  if (twice >= 0) return fail(`Row 1, column ${names[twice]}: this column appears twice.`);
   const long = rows.findIndex((row) => row.length > names.length);
   if (long >= 0) return fail(`Row ${long + 2}, column ${names.length + 1}: more cells than the header has.`);
   return {

@@ -88,7 +88,7 @@ export function notes(c: PlanCase): string[] {
     );
   if (c.sides.length === 0)
     out.push(
-      'Height, setback and reach: film the side; a film from ahead tells of stance, cleats and pelvis alone.',
+      'Height, setback and reach: film the side; a film from the front shows stance, cleats and pelvis alone.',
     );
   return out;
 }

@@ -243,7 +243,7 @@ describe('plan and log as a file', () => {
     for (const [text, words] of [
       ['nonsense', /no JSON/],
       ['{"format":"other"}', /holds no plan and log/],
-      [JSON.stringify({ ...log, version: 9 }), /can’t be taken in/],
+      [JSON.stringify({ ...log, version: 9 }), /can’t be imported/],
     ] as const) {
       const read = parsePlanLog(text);
       expect(!read.ok && read.message).toMatch(words);

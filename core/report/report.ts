@@ -112,7 +112,7 @@ const expectText = ({ halfSteps, intake }: ReportCase, moved: readonly string[])
     halfSteps &&
       'We moved in half steps on purpose. There may be more to gain; it can wait for the next visit.',
     openComplaints(intake.complaints).length > 0 &&
-      'What troubled you should ease within two to three weeks. Should it grow instead, ride less and tell us.',
+      'What troubled you should ease within two to three weeks. Should it get worse instead, ride less and tell us.',
   );
 
 function homeText({ advice, before, after }: ReportCase, moved: readonly string[]): string {

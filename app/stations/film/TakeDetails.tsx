@@ -74,7 +74,7 @@ function Repeats({
       select
       size="small"
       label="Repeats, off the bike and on again"
-      helperText="Ridden twice before anything is moved: changes are then told from this rider’s own noise."
+      helperText="Ridden twice before anything is moved: changes are then separated from this rider’s own noise."
       value={others.some((t) => t.id === take.baselineOf) ? take.baselineOf : ''}
       onChange={(e) => onRepeat(e.target.value || null)}
     >

@@ -188,10 +188,6 @@ function Filmed({ session, take, onReturned }: FilmedProps) {
       <CameraStood session={session} take={take} blob={clip.blob} />
       <FilmCheck session={session} take={take} blob={clip.blob} />
       <Facts take={take} />
-      <Typography variant="body2" color="textSecondary">
-        Keys: M measures, Y confirms what is asked; , and . step a frame, &lt; and &gt; ten, Home and End,
-        Space plays, [ and ] change the speed.
-      </Typography>
     </Workbench>
   );
 }

@@ -146,7 +146,7 @@ export function HandOverFiles({ session }: { session: FitSession }) {
           </>
         ) : (
           <Typography color="textSecondary">
-            Film, mark and track first: then tracks, angles and markers stand here.
+            Film, mark and track first: then tracks, angles and markers appear here.
           </Typography>
         )}
       </Sheet>

@@ -123,7 +123,7 @@ export function Line({
           <Term name="Steps" items={words.steps ? [words.steps] : []} />
           <Term name="Then check" items={[words.check]} />
           <Term name="Caution" items={words.risk} />
-          <Term name="Goes with it" items={[...new Set(words.vanishes)]} />
+          <Term name="Also cures" items={[...new Set(words.vanishes)]} />
           <Term name="Instead" items={words.instead ? [words.instead] : []} />
         </Box>
         <MadeOf p={line.p} items={words.madeOf} />

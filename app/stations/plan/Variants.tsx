@@ -68,7 +68,7 @@ export const Variants = memo(function Variants({
       </Box>
       {list.length === 0 ? (
         <Typography color="textSecondary">
-          None yet. Put something on the bench and keep it; a second one is then compared beside it.
+          None yet. Put something on the bench and keep it; a second one is then compared with it.
         </Typography>
       ) : (
         <Box sx={{ overflowX: 'auto' }}>

@@ -34,7 +34,7 @@ const ITEMS: readonly BoardItem[] = [
     key,
     name: RIM_NAMES[key][0],
     plain: RIM_NAMES[key][0].toLowerCase(),
-    place: `${RIM_NAMES[key][1]}. Both wheels tell how far the camera is from square`,
+    place: `${RIM_NAMES[key][1]}. Both wheels show how far the camera is from square`,
     optional: true,
   })),
 ];

@@ -86,7 +86,7 @@ export function AnotherChange({
                   {by !== 0 && <Typography>{byText(chosen, by, lengthUnit)}</Typography>}
                   {tried && by === 0 && (
                     <Typography role="alert" color="error">
-                      It stands there already: type another value.
+                      It is there already: type another value.
                     </Typography>
                   )}
                   {trouble && (

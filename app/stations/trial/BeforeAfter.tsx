@@ -181,7 +181,7 @@ function SideBySide({
             crankMm={first.segmentsMm.crank}
             sitShiftMm={sit}
             trouble={null}
-            label="The rider before, with the outline after laid over, to scale"
+            label="The rider before, with the outline after over it, to scale"
           />
           <TextField
             select

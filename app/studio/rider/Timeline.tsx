@@ -58,7 +58,7 @@ export function Timeline({ entries }: { entries: readonly HistoryEntry[] }) {
           <Typography>
             {e.complaints.length === 0
               ? 'Nothing hurt'
-              : e.complaints.map((c) => `${c.name} ${c.severity === 0 ? 'gone' : c.severity}`).join('; ')}
+              : e.complaints.map((c) => `${c.name} ${c.severity === 0 ? 'resolved' : c.severity}`).join('; ')}
           </Typography>
           <Box
             component="dl"

@@ -85,7 +85,7 @@ const ModelWorth = memo(function ModelWorth({
       {model.trunkMm.toFixed(0)}, arm {(model.upperArmMm + model.forearmMm).toFixed(0)} mm; it rebuilds the
       measured knee to {degrees(residualDeg, 2)}. Foot takes {Math.round(100 * habits.kappa.mean)} % of a leg
       change (± {Math.round(196 * habits.kappa.sd)}), back {Math.round(100 * habits.rho.mean)} % of a bar
-      change (± {Math.round(196 * habits.rho.sd)}), until a second film tells this rider’s own.
+      change (± {Math.round(196 * habits.rho.sd)}), until a second film shows this rider’s own.
     </Typography>
   );
 });
