@@ -37,9 +37,11 @@ const ends = async (script) => {
   const [code] = await once(child, 'exit');
   return code === 0;
 };
-const [types, lint] = await Promise.all([ends('types'), ends('lint')]);
+// Two at a time, about as long as each other.
+const typesThenHouse = async () => [await ends('types'), await ends('lint:house')];
+const [[types, house], code] = await Promise.all([typesThenHouse(), ends('lint:code')]);
 count('types', types);
-count('lint', lint);
+count('lint', house && code);
 
 const unit = run(
   'npx',

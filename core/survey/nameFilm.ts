@@ -204,10 +204,19 @@ function pathsOf(
   const isPattern = (spots: readonly Spot[]): boolean =>
     spots.filter((s) => s.sure > HALF_SURE).length >= PATTERN;
   const found: Spot[][] = [];
+  /** Whether what is there on a picture is gone from its place on the picture half of them away. */
+  const moves = (s: Spot, i: number): boolean => {
+    const other = pictures[(pictures.indexOf(i) + (pictures.length >> 1)) % pictures.length];
+    return (
+      colourGap(discColour(film.frames[other], s, 0.6 * look.radiusPx), look.colour) > 0.4 * look.contrast
+    );
+  };
   for (const i of pictures) {
     let list = findStickers(film.frames[i], look);
     // Stripes in the stickers' colour: what stands out as they do is less.
     if (isPattern(list)) list = findStickers(film.frames[i], look, false);
+    // A wall or a window with dots of their look: of what stands still, no sticker is among so many.
+    if (isPattern(list)) list = list.filter((s) => moves(s, i));
     if (isPattern(list)) return null;
     // Stickers of a second size: a dot is found by the size that it is most whole in.
     for (const size of sizes)
@@ -298,6 +307,19 @@ export function nameFilm(held: HeldFilm, view: View, known: Known): NamedFilm | 
 /** Below this the spots are a body beyond doubt: no other look need be tried. */
 const GOOD_COST = 45;
 
+/** The foot's points turn evenly: the sharpest bend of a whole path is little more than the usual one. */
+const EVEN: readonly Landmark[] = ['ankle', 'heel', 'toe'];
+const MOST_UNEVEN = 1.6;
+
+/** The sharpest bend of a path against its usual one: a place where it goes over to another thing stands out. */
+function unevenness({ at }: Path): number {
+  const bends = at
+    .slice(1, -1)
+    .map((p, n) => distance(p, { x: (at[n].x + at[n + 2].x) / 2, y: (at[n].y + at[n + 2].y) / 2 }))
+    .filter(Number.isFinite);
+  return bends.length < 6 ? 0 : Math.max(...bends) / (median(bends) + 1);
+}
+
 /** The names on the picture that shows most of them. */
 function atBestPicture(
   { shifts }: SteadyFilm,
@@ -310,7 +332,13 @@ function atBestPicture(
   const points: NamedFilm['points'] = {};
   for (const [key, { spot, sure }] of entries) {
     const at = paths[spot].at[picture];
-    if (isSeen(at)) points[key] = { x: at.x + shifts[picture].x, y: at.y + shifts[picture].y, sure };
+    const ofTwo = EVEN.includes(key) && unevenness(paths[spot]) > MOST_UNEVEN;
+    if (isSeen(at))
+      points[key] = {
+        x: at.x + shifts[picture].x,
+        y: at.y + shifts[picture].y,
+        sure: ofTwo ? Math.min(sure, HALF_SURE) : sure,
+      };
   }
   const toe = named.names.toe ?? named.names.ankle;
   const way = toe ? paths[toe.spot].at.filter(isSeen) : [];

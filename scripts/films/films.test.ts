@@ -27,12 +27,18 @@ describe('films as rooms and phones make them', () => {
     }
     for (const [key, rms] of Object.entries(a.angleRmsDeg)) expect(rms, key).toBeLessThan(0.5);
   });
-  it('a random one is the same each time, and names no sticker falsely', () => {
+  it('a random one is the same each time', () => {
     expect(randomFilm(4)).toEqual(randomFilm(4));
     expect(randomFilm(5)).not.toEqual(randomFilm(4));
-    const film = randomFilm(4);
+  });
+  it.each([
+    [64, 'dots of the stickers’ look stand all over the picture'],
+    [75, 'the ankle’s path begins on another thing'],
+  ])('random film %i: %s, and no name is false', (seed) => {
+    const film = randomFilm(seed);
     const names = judgeNames(film, surveyed(rendered(film)).named);
     expect(names.wrong).toEqual([]);
-    expect(names.right.length + names.asked.length).toBe(SIDE_LANDMARKS.length);
+    expect(names.right.length).toBeGreaterThanOrEqual(7);
+    expect(names.facingRight).toBe(true);
   });
 });

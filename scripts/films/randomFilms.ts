@@ -52,7 +52,8 @@ export function randomFilm(seed: number): HardFilm {
   const sticker = fits.length > 0 ? one(fits) : STICKERS[0];
   const framesPerS = one(RATES);
   const slow = random() < 0.25;
-  const shutterS = slow ? between(1 / 125, 1 / 60) : between(1 / 1000, 1 / 300);
+  // Open no longer than a frame lasts.
+  const shutterS = Math.min(slow ? between(1 / 125, 1 / 60) : between(1 / 1000, 1 / 300), 1 / framesPerS);
   const cadenceRpm = between(62, 98);
   const mmPerPx = between(2.3, 3.1);
   const { scene } = base;
