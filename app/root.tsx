@@ -13,7 +13,7 @@ import {
 } from 'react-router';
 import type { Route } from './+types/root';
 import { RouteTrouble } from './ui/RouteTrouble';
-import { StudioTheme } from './ui/StudioTheme';
+import { StudioTheme } from './ui/theme/StudioTheme';
 import { NonceContext } from './nonce';
 import { use, useEffect } from 'react';
 import { keepOffline } from './offline/register';

@@ -11,7 +11,7 @@ import Joi from 'joi';
 import { useState } from 'react';
 import { Controller, useForm } from 'react-hook-form';
 import { daySchema } from '../../core/records/daySchema.ts';
-import { DayField } from './DayField';
+import { DayField } from './fields/DayField';
 import type { FollowUp } from '../../core/records/followUp.ts';
 import { dueText } from './words/dueText';
 import { dayText } from './words/dates';

@@ -5,7 +5,7 @@ import { momentText } from './words/dates';
 import { fieldName, fieldUnit } from '../../core/bike/fields.ts';
 import type { Change, ChangedValue, RiderWord } from '../../core/plan/terms/change.ts';
 import { lengthWithUnit, type LengthUnit } from '../../core/units/length.ts';
-import { Choice } from './Choice';
+import { Choice } from './fields/Choice';
 import { useStudio } from '../session/useStudio';
 
 const WORDS: readonly (readonly [RiderWord, string])[] = [

@@ -3,7 +3,7 @@ import 'fake-indexeddb/auto';
 import type { ReactNode } from 'react';
 import { createRoutesStub, Outlet } from 'react-router';
 import { NEW_STUDIO, type Studio } from '../../core/records/types.ts';
-import { StudioTheme } from './StudioTheme';
+import { StudioTheme } from './theme/StudioTheme';
 
 /** Draws a piece of a page by itself, in a studio and at an address, for tests. */
 export function drawn(

@@ -13,13 +13,13 @@ import type { Figured, ResolvedBike } from '../../../core/bike/resolve.ts';
 import type { BikeSetup } from '../../../core/bike/setup.ts';
 import { BIKE_BOUNDS, FOOT_BOUNDS, UNDER_CLEAT } from '../../../core/records/stationSchemas.ts';
 import { lengthWithUnit } from '../../../core/units/length.ts';
-import { Choice } from '../../ui/Choice';
+import { Choice } from '../../ui/fields/Choice';
 import { Fields, FoldedSheet, Sheet } from '../../ui/Desk';
 import { ShowAll } from '../../ui/ShowAll';
 import { useUnfolded } from '../../session/useUnfolded';
-import { LengthField, NumberField } from '../../ui/NumberField';
+import { LengthField, NumberField } from '../../ui/fields/NumberField';
 import { useStudio } from '../../session/useStudio';
-import { WordsField } from '../../ui/WordsField';
+import { WordsField } from '../../ui/fields/WordsField';
 import { FieldPlace } from '../../session/useTyped';
 
 type BoundKey = keyof typeof BIKE_BOUNDS;

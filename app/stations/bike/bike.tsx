@@ -9,13 +9,13 @@ import type { FitSession } from '../../../core/records/types.ts';
 import { BikeDrawing } from '../../ui/drawings/BikeDrawing';
 import { BikeFields } from './BikeFields';
 import { BikeFollows } from './BikeFollows';
-import { Choice } from '../../ui/Choice';
+import { Choice } from '../../ui/fields/Choice';
 import { CopyBike } from './CopyBike';
 import { Desk } from '../../ui/Desk';
 import { Moves, ValueMove } from '../../ui/Moves';
 import { useSet } from '../../session/useSet';
 import { FieldPlace } from '../../session/useTyped';
-import { WordsField } from '../../ui/WordsField';
+import { WordsField } from '../../ui/fields/WordsField';
 import { useSession } from '../session';
 
 type Which = 'asFound' | 'current' | 'final';

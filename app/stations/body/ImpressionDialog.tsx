@@ -12,9 +12,9 @@ import { PageDialog } from '../../ui/PageDialog';
 import { spacingFromPhoto, type ImpressionPoints } from '../../../core/body/impression.ts';
 import type { Vec2 } from '../../../core/math/vec.ts';
 import { lengthWithUnit } from '../../../core/units/length.ts';
-import { LengthField } from '../../ui/NumberField';
+import { LengthField } from '../../ui/fields/NumberField';
 import { useStudio } from '../../session/useStudio';
-import { FileField } from '../../ui/FileField';
+import { FileField } from '../../ui/fields/FileField';
 
 const POINTS: readonly { key: keyof ImpressionPoints; text: string; mark: string }[] = [
   { key: 'rulerFrom', text: 'one end of a known length on the ruler', mark: 'ruler' },

@@ -17,12 +17,12 @@ import {
 } from '../../../core/body/bodyTests.ts';
 import { testValue } from '../../../core/records/stationSchemas.ts';
 import { BodyMeaning } from './BodyMeaning';
-import { Choice } from '../../ui/Choice';
+import { Choice } from '../../ui/fields/Choice';
 import { Desk, FoldedSheet, Sheet } from '../../ui/Desk';
 import { ShowAll } from '../../ui/ShowAll';
 import { useUnfolded } from '../../session/useUnfolded';
 import { ImpressionDialog } from './ImpressionDialog';
-import { LengthField, MassField, NumberField } from '../../ui/NumberField';
+import { LengthField, MassField, NumberField } from '../../ui/fields/NumberField';
 import { PoseDrawing } from './PoseDrawing';
 import { useSet } from '../../session/useSet';
 import { useSession } from '../session';

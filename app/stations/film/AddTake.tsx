@@ -10,7 +10,7 @@ import type { FitSession } from '../../../core/records/types.ts';
 import { CATALOGUE } from '../../demo/catalogue';
 import { addFilm, addingJob, filmStore, stopAdding } from '../../jobs/films';
 import { jobStore } from '../../jobs/jobs';
-import { FileField } from '../../ui/FileField';
+import { FileField } from '../../ui/fields/FileField';
 
 export interface Adding {
   visitId: string;

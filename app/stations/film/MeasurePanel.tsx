@@ -18,7 +18,7 @@ import { measureTake, settlePoint, surveyJob, surveyStore, type TakeSurvey } fro
 import { trackingJob, trackingStore } from '../../jobs/tracking';
 import { useSet } from '../../session/useSet';
 import { JobProgress } from '../../ui/JobProgress';
-import { NumberField } from '../../ui/NumberField';
+import { NumberField } from '../../ui/fields/NumberField';
 import { isTyping } from '../../ui/typing';
 
 /** The landmark that is asked for next; none when all are sure. */

@@ -12,9 +12,9 @@ import dayjs from 'dayjs';
 import Joi from 'joi';
 import { useCallback, useEffect, useRef, useState, type ReactNode } from 'react';
 import { PageDialog } from '../../ui/PageDialog';
-import { Choice } from '../../ui/Choice';
+import { Choice } from '../../ui/fields/Choice';
 import { FramingGuide } from './FramingGuide';
-import { NumberField } from '../../ui/NumberField';
+import { NumberField } from '../../ui/fields/NumberField';
 
 /** The recorder's formats, the best first: what it writes is what the reader decodes. */
 const FORMATS = ['video/webm;codecs=vp9', 'video/webm;codecs=vp8', 'video/webm', 'video/mp4'];

@@ -4,10 +4,10 @@ import TextField from '@mui/material/TextField';
 import Joi from 'joi';
 import { couldPair, partnerOf } from '../../../core/visit/pairs.ts';
 import type { FitSession, Take } from '../../../core/records/types.ts';
-import { Choice } from '../../ui/Choice';
-import { NumberField } from '../../ui/NumberField';
+import { Choice } from '../../ui/fields/Choice';
+import { NumberField } from '../../ui/fields/NumberField';
 import { EFFORTS, POSITIONS, takeText, VIEWS } from '../../ui/words/takeWords';
-import { WordsField } from '../../ui/WordsField';
+import { WordsField } from '../../ui/fields/WordsField';
 
 const WATTS = Joi.number().min(0).max(2500).messages({
   'number.min': 'From 0 to 2500 W.',

@@ -19,7 +19,7 @@ import { whyNot } from '../../storage/saveState';
 import { readFile } from '../../jobs/files';
 import { useTracksIn } from '../../jobs/useTracksIn';
 import { sideTake, useReading } from '../../jobs/useTakeResults';
-import { FileField } from '../../ui/FileField';
+import { FileField } from '../../ui/fields/FileField';
 
 /** Everything of the visit as files that open elsewhere; what is written can be read in again. */
 export function HandOverFiles({ session }: { session: FitSession }) {

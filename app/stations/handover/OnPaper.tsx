@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box';
 import { ThemeProvider } from '@mui/material/styles';
 import { useMemo, type ReactNode, type RefObject } from 'react';
-import { paperTheme } from '../../ui/StudioTheme';
+import { paperTheme } from '../../ui/theme/StudioTheme';
 
 /** Drawings as they go on paper: dark ink on light ground, whatever the page's theme. */
 export function OnPaper({ children, box }: { children: ReactNode; box?: RefObject<HTMLDivElement | null> }) {

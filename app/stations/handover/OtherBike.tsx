@@ -13,11 +13,11 @@ import type { FitSession } from '../../../core/records/types.ts';
 import { useSession } from '../session';
 import { storedBikes } from '../../storage/bikes';
 import { sessionsOf } from '../../storage/trash';
-import { Choice } from '../../ui/Choice';
+import { Choice } from '../../ui/fields/Choice';
 import { Fields, Sheet } from '../../ui/Desk';
-import { LengthField, NumberField } from '../../ui/NumberField';
+import { LengthField, NumberField } from '../../ui/fields/NumberField';
 import { useSet } from '../../session/useSet';
-import { WordsField } from '../../ui/WordsField';
+import { WordsField } from '../../ui/fields/WordsField';
 import { OtherBikeResult } from './OtherBikeResult';
 
 /** What is asked of the other bike, in the order of its sheet. */

@@ -3,7 +3,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { PAPERS, type Paper } from '../../../core/records/handOver.ts';
-import { Choice } from '../../ui/Choice';
+import { Choice } from '../../ui/fields/Choice';
 import { download } from '../../ui/download';
 import type { PaperState } from './usePaper';
 import { ShareFile } from '../../ui/ShareFile';

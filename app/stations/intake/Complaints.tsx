@@ -19,8 +19,8 @@ import {
   type Side,
 } from '../../../core/intake/intake.ts';
 import { BodyMap } from './BodyMap';
-import { Choice } from '../../ui/Choice';
-import { WordsField } from '../../ui/WordsField';
+import { Choice } from '../../ui/fields/Choice';
+import { WordsField } from '../../ui/fields/WordsField';
 import { FieldPlace } from '../../session/useTyped';
 import { dayText } from '../../ui/words/dates';
 

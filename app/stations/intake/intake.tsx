@@ -10,20 +10,20 @@ import Joi from 'joi';
 import { DISCIPLINES, GOALS, type Goal, type Intake as IntakeRecord } from '../../../core/intake/intake.ts';
 import { protocolById } from '../../../core/protocol/protocols.ts';
 import { asKept, protocolUsed } from '../../../core/protocol/shelf.ts';
-import { Choice } from '../../ui/Choice';
+import { Choice } from '../../ui/fields/Choice';
 import { Complaints } from './Complaints';
 import { Desk, Fields, Sheet } from '../../ui/Desk';
 import { RedFlags } from './IntakeCards';
 import { Consent } from '../../ui/Consent';
-import { NumberField } from '../../ui/NumberField';
+import { NumberField } from '../../ui/fields/NumberField';
 import { SuspectList } from '../../ui/SuspectList';
 import { SinceLast } from '../../ui/SinceLast';
 import { useSuspects } from './useCase';
 import { useEarlierVisit } from '../../session/useEarlierVisit';
 import { useEdit } from '../../session/useEdit';
 import { useSet } from '../../session/useSet';
-import { DayField } from '../../ui/DayField';
-import { WordsField } from '../../ui/WordsField';
+import { DayField } from '../../ui/fields/DayField';
+import { WordsField } from '../../ui/fields/WordsField';
 import { useSession } from '../session';
 
 const bounds = (min: number, max: number, unit: string): Joi.NumberSchema =>

@@ -4,7 +4,7 @@ import Typography from '@mui/material/Typography';
 import { Link as RouterLink } from 'react-router';
 import type { Ask } from '../../../core/plan/terms/plan.ts';
 import { QUESTIONS, type Answers, type QuestionKey } from '../../../core/plan/terms/questions.ts';
-import { Choice } from '../../ui/Choice';
+import { Choice } from '../../ui/fields/Choice';
 
 /** Questions that must be answered before the plan goes further; each is answered here, or on the station that holds it. */
 export function AskFirst({

@@ -11,7 +11,7 @@ import { memo, useMemo, useState } from 'react';
 import { CONTROLS, type ControlKey } from '../../../core/plan/controls/controlTable.ts';
 import type { Moves } from '../../../core/plan/controls/controls.ts';
 import { buildsFor } from '../../../core/plan/cockpitBuilds.ts';
-import { LengthField } from '../../ui/NumberField';
+import { LengthField } from '../../ui/fields/NumberField';
 import type { VisitCase } from '../../../core/visit/visitCase.ts';
 import { buildPrice } from '../../ui/words/buildPrice';
 import { useInUnits } from '../../ui/useInUnits';

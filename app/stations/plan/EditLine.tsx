@@ -7,7 +7,7 @@ import { CONTROLS, type ControlKey } from '../../../core/plan/controls/controlTa
 import { standsAt, type Moves } from '../../../core/plan/controls/controls.ts';
 import type { Decision, PlanCase, PlanLine, Prescription } from '../../../core/plan/terms/plan.ts';
 import { planChanges, type LineChange } from '../../../core/plan/terms/planChanges.ts';
-import { ControlField } from '../../ui/ControlField';
+import { ControlField } from '../../ui/fields/ControlField';
 import { lineTitle } from '../../ui/words/moveText';
 import { whyNot } from '../../storage/saveState';
 import { planOf } from '../../jobs/plans';

@@ -1,6 +1,6 @@
 import Box from '@mui/material/Box';
 import { ON_BIKE, type OnBike } from '../../../core/suspects/onBike.ts';
-import { Choice } from '../../ui/Choice';
+import { Choice } from '../../ui/fields/Choice';
 
 /** What the tests with the rider on the bike found: evidence for and against the suspects. */
 export function OnBikeTests({ found, onChange }: { found: OnBike; onChange: (found: OnBike) => void }) {

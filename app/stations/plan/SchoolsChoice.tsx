@@ -1,6 +1,6 @@
 import Box from '@mui/material/Box';
 import type { Schools } from '../../../core/plan/terms/schools.ts';
-import { Choice } from '../../ui/Choice';
+import { Choice } from '../../ui/fields/Choice';
 
 /** Where schools differ, the fitter picks; the prescription follows at once. */
 export function SchoolsChoice({ schools, onChange }: { schools: Schools; onChange: (s: Schools) => void }) {

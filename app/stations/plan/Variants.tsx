@@ -17,7 +17,7 @@ import { quoted, type Convention } from '../../ui/words/angleText';
 import { movesText } from '../../ui/words/moveText';
 import type { VisitCase } from '../../../core/visit/visitCase.ts';
 import { useStudio } from '../../session/useStudio';
-import { WordsField } from '../../ui/WordsField';
+import { WordsField } from '../../ui/fields/WordsField';
 import { FieldPlace } from '../../session/useTyped';
 
 const MOST = 12;

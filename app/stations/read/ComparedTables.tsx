@@ -7,7 +7,7 @@ import Typography from '@mui/material/Typography';
 import { useRef, useState, type ReactNode } from 'react';
 import type { ParsedCurves } from '../../../core/formats/angles.ts';
 import { Dash } from '../../charts/StrokeChart';
-import { FileField } from '../../ui/FileField';
+import { FileField } from '../../ui/fields/FileField';
 
 /** Curves read in from a file, to be seen beside what is read here; for as long as the page stands. */
 export type ComparedTable<Key extends string> = Extract<ParsedCurves<Key>, { ok: true }> & { name: string };

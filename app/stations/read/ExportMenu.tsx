@@ -10,7 +10,7 @@ import type { Reading } from '../../../core/kinematics/read.ts';
 import type { Tracks } from '../../../core/tracking/tracks.ts';
 import { download } from '../../ui/download';
 import { useTracksIn } from '../../jobs/useTracksIn';
-import { FileField } from '../../ui/FileField';
+import { FileField } from '../../ui/fields/FileField';
 
 /** Writes the session's tracks, angles and whole record as files, and reads a tracks table back in. */
 export function ExportMenu({

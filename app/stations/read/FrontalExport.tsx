@@ -10,7 +10,7 @@ import { openTake, type FitSession } from '../../../core/records/types.ts';
 import type { Tracks } from '../../../core/tracking/tracks.ts';
 import { download } from '../../ui/download';
 import { useTracksIn } from '../../jobs/useTracksIn';
-import { FileField } from '../../ui/FileField';
+import { FileField } from '../../ui/fields/FileField';
 
 /** Writes what was followed and read from the front or the rear as files. */
 export function FrontalExport({

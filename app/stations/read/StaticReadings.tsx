@@ -19,7 +19,7 @@ import { ANGLE_NAMES } from '../../../core/kinematics/angles.ts';
 import type { Reading } from '../../../core/kinematics/read.ts';
 import { verdictWords } from '../../../core/protocol/convention.ts';
 import { conventionWord, degrees, quoted, type Convention } from '../../ui/words/angleText';
-import { NumberField } from '../../ui/NumberField';
+import { NumberField } from '../../ui/fields/NumberField';
 import { useEdit } from '../../session/useEdit';
 
 /** What the film reads at the place where the goniometer is held. */

@@ -8,8 +8,8 @@ import { scaleFromWidth, type WidthOf, type WidthReference } from '../../../core
 import { BIKE_BOUNDS } from '../../../core/records/stationSchemas.ts';
 import { openTake, type FitSession } from '../../../core/records/types.ts';
 import type { BoardItem, BoardPoints } from '../../ui/film/boardPoints';
-import { Choice } from '../../ui/Choice';
-import { NumberField } from '../../ui/NumberField';
+import { Choice } from '../../ui/fields/Choice';
+import { NumberField } from '../../ui/fields/NumberField';
 import { PointBoard } from '../../ui/film/PointBoard';
 import { useClip } from '../../ui/film/useClip';
 import { useEdit, useEditUnderWay } from '../../session/useEdit';

@@ -8,7 +8,7 @@ import { yawDeg, type Keystone } from '../../../core/camera/keystone.ts';
 import { isFrontal } from '../../../core/landmarks/landmarks.ts';
 import { FrontalScaling } from './FrontalScaling';
 import { NeedsFirst } from '../../ui/NeedsFirst';
-import { NumberField } from '../../ui/NumberField';
+import { NumberField } from '../../ui/fields/NumberField';
 import { PointBoard } from '../../ui/film/PointBoard';
 import type { BoardItem, BoardPoints } from '../../ui/film/boardPoints';
 import { useClip } from '../../ui/film/useClip';

@@ -12,7 +12,7 @@ import type { BikeSetup } from '../../../core/bike/setup.ts';
 import { cannot, standsAt } from '../../../core/plan/controls/controls.ts';
 import { CONTROL_KEYS, CONTROLS, type ControlKey } from '../../../core/plan/controls/controlTable.ts';
 import { valuesOf } from '../../../core/visit/progress.ts';
-import { ControlField } from '../../ui/ControlField';
+import { ControlField } from '../../ui/fields/ControlField';
 import { byText } from '../../ui/words/moveText';
 import { useStudio } from '../../session/useStudio';
 

@@ -19,7 +19,7 @@ import { MatDrawing } from './MatDrawing';
 import { takeText } from '../../ui/words/takeWords';
 import type { Devices } from './useDevices';
 import { useSet } from '../../session/useSet';
-import { FileField } from '../../ui/FileField';
+import { FileField } from '../../ui/fields/FileField';
 
 /** Trainer and pressure mat: connected as simulated stand-ins, or read from their tables; what they tell joins the open take. */
 export function DevicePanel({ session, devices }: { session: FitSession; devices: Devices }) {

@@ -5,9 +5,9 @@ import dayjs from 'dayjs';
 import { regionName } from '../../../core/intake/intake.ts';
 import type { Change, RiderWord } from '../../../core/plan/terms/change.ts';
 import { TRIAL_TESTS } from '../../../core/plan/terms/trialTests.ts';
-import { Choice } from '../../ui/Choice';
+import { Choice } from '../../ui/fields/Choice';
 import { ChangeMoves } from '../../ui/Moves';
-import { WordsField } from '../../ui/WordsField';
+import { WordsField } from '../../ui/fields/WordsField';
 import { FieldPlace } from '../../session/useTyped';
 
 const WORDS: readonly (readonly [RiderWord, string])[] = [

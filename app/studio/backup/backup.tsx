@@ -9,7 +9,7 @@ import { useRef, useState } from 'react';
 import { useRevalidator } from 'react-router';
 import type { Duplicates } from '../../../core/formats/planImport.ts';
 import type { Inspection } from '../../../core/formats/inspectBundle.ts';
-import { Choice } from '../../ui/Choice';
+import { Choice } from '../../ui/fields/Choice';
 import { Sheet } from '../../ui/Desk';
 import { download } from '../../ui/download';
 import { many } from '../../ui/words/many';
@@ -25,7 +25,7 @@ import { filmsHeld } from '../../storage/films';
 import { studioIndex } from '../../storage/studioIndex';
 import { seedDemo } from '../../storage/demo';
 import type { Route } from './+types/backup';
-import { FileField } from '../../ui/FileField';
+import { FileField } from '../../ui/fields/FileField';
 import { momentText } from '../../ui/words/dates';
 
 export const meta: Route.MetaFunction = () => [{ title: 'Backup · Deep Angle' }];

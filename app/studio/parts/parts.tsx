@@ -21,7 +21,7 @@ import { seedDemo } from '../../storage/demo';
 import { loadParts, saveParts } from '../../storage/parts';
 import type { Route } from './+types/parts';
 import { readFile } from '../../jobs/files';
-import { FileField } from '../../ui/FileField';
+import { FileField } from '../../ui/fields/FileField';
 import { TRASH_DAYS } from '../../../core/visit/visits.ts';
 import { notify } from '../../session/notices';
 

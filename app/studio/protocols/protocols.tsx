@@ -21,7 +21,7 @@ import { seedDemo } from '../../storage/demo';
 import { loadShelf, saveShelf } from '../../storage/protocols';
 import type { Route } from './+types/protocols';
 import { readFile } from '../../jobs/files';
-import { FileField } from '../../ui/FileField';
+import { FileField } from '../../ui/fields/FileField';
 
 export const meta: Route.MetaFunction = () => [{ title: 'Protocols · Deep Angle' }];
 

@@ -13,10 +13,10 @@ import type { FollowUp } from '../../../core/records/followUp.ts';
 import type { Bike, FitSession } from '../../../core/records/types.ts';
 import { TRASH_DAYS } from '../../../core/visit/visits.ts';
 import { FieldPlace } from '../../session/useTyped';
-import { DayField } from '../../ui/DayField';
+import { DayField } from '../../ui/fields/DayField';
 import { Sheet } from '../../ui/Desk';
 import { PageDialog } from '../../ui/PageDialog';
-import { WordsField } from '../../ui/WordsField';
+import { WordsField } from '../../ui/fields/WordsField';
 
 export type RiderRequest =
   | { what: 'name' | 'note' | 'email' | 'phone'; text: string }

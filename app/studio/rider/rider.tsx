@@ -17,7 +17,7 @@ import { RouteTrouble } from '../../ui/RouteTrouble';
 import { BikesSheet, Deletion, VisitRow, type Ask, type RiderRequest } from './RiderSheets';
 import { Timeline } from './Timeline';
 import { TopBar } from '../../ui/TopBar';
-import { WordsField } from '../../ui/WordsField';
+import { WordsField } from '../../ui/fields/WordsField';
 import { CATALOGUE } from '../../demo/catalogue';
 import { saveBundle } from '../../jobs/backup';
 import { notify } from '../../session/notices';

@@ -14,7 +14,7 @@ import { useFetcher } from 'react-router';
 import { PageDialog } from '../../ui/PageDialog';
 import type { Studio } from '../../../core/records/types.ts';
 import { PROTOCOLS } from '../../../core/protocol/protocols.ts';
-import { Choice } from '../../ui/Choice';
+import { Choice } from '../../ui/fields/Choice';
 import { LENGTH_CHOICES, PAPER_CHOICES } from '../../ui/words/studioChoices';
 
 type SetUpFields = Pick<Studio, 'name' | 'fitter' | 'contact' | 'lengthUnit' | 'paper' | 'protocolId'>;

@@ -20,7 +20,7 @@ import {
 } from '../../../core/visit/summaries.ts';
 import { studioDesk, type StudioDesk } from '../../../core/visit/desk.ts';
 import type { Rider } from '../../../core/records/types.ts';
-import { Choice } from '../../ui/Choice';
+import { Choice } from '../../ui/fields/Choice';
 import { NewRider } from './NewRider';
 import { RIDER_COLUMNS, RiderList, RiderRow } from './RiderRow';
 import { answering } from '../../session/answering';

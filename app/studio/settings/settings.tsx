@@ -7,7 +7,7 @@ import { useFetcher } from 'react-router';
 import { PROTOCOLS } from '../../../core/protocol/protocols.ts';
 import type { DayFormat, Studio as StudioRecord } from '../../../core/records/types.ts';
 import { lengthWithUnit } from '../../../core/units/length.ts';
-import { Choice } from '../../ui/Choice';
+import { Choice } from '../../ui/fields/Choice';
 import { CURRENCY_CHOICES, LENGTH_CHOICES, PAPER_CHOICES } from '../../ui/words/studioChoices';
 import type { Currency } from '../../../core/units/money.ts';
 import { answering } from '../../session/answering';
@@ -15,7 +15,7 @@ import { RouteTrouble } from '../../ui/RouteTrouble';
 import { TopBar } from '../../ui/TopBar';
 import { isSample } from '../../demo/signature';
 import { useStudio } from '../../session/useStudio';
-import { WordsField } from '../../ui/WordsField';
+import { WordsField } from '../../ui/fields/WordsField';
 import { saveStudio } from '../../storage/studio';
 import type { Route } from './+types/settings';
 

@@ -7,7 +7,7 @@ import { both, tidy, type Moves } from '../../../../core/plan/controls/controls.
 import type { Variant } from '../../../../core/plan/terms/planning.ts';
 import type { VisitCase } from '../../../../core/visit/visitCase.ts';
 import { useStudio } from '../../../session/useStudio';
-import { Choice } from '../../../ui/Choice';
+import { Choice } from '../../../ui/fields/Choice';
 import { OutlineDrawing } from '../../../ui/drawings/OutlineDrawing';
 import { BuildFinder } from '../BuildFinder';
 import { ForecastTable } from '../ForecastTable';

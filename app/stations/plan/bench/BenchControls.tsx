@@ -18,7 +18,7 @@ import {
   type Stage,
 } from '../../../../core/plan/controls/controlTable.ts';
 import { standsAt, type Moves } from '../../../../core/plan/controls/controls.ts';
-import { ControlField } from '../../../ui/ControlField';
+import { ControlField } from '../../../ui/fields/ControlField';
 import { byText } from '../../../ui/words/moveText';
 import { useStudio } from '../../../session/useStudio';
 

@@ -6,7 +6,7 @@ import { quotedBand } from '../../../../core/protocol/convention.ts';
 import type { MeasureReading } from '../../../../core/protocol/measures.ts';
 import { StrokeChart } from '../../../charts/StrokeChart';
 import { useStudio } from '../../../session/useStudio';
-import { Choice } from '../../../ui/Choice';
+import { Choice } from '../../../ui/fields/Choice';
 import { quoted } from '../../../ui/words/angleText';
 
 const CURVES = [

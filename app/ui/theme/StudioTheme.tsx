@@ -2,7 +2,7 @@ import CssBaseline from '@mui/material/CssBaseline';
 import { createTheme, ThemeProvider, type ThemeOptions } from '@mui/material/styles';
 import useMediaQuery from '@mui/material/useMediaQuery';
 import { useMemo, type ReactNode } from 'react';
-import type { Studio } from '../../core/records/types.ts';
+import type { Studio } from '../../../core/records/types.ts';
 import { paperColours, sharpColours } from './paperColours';
 
 declare module '@mui/material/styles' {

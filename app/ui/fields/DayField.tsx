@@ -1,4 +1,4 @@
-import { dayPattern } from './words/dates';
+import { dayPattern } from '../words/dates';
 import { DatePicker } from '@mui/x-date-pickers/DatePicker';
 import { LocalizationProvider } from '@mui/x-date-pickers/LocalizationProvider';
 import { AdapterDayjs } from '@mui/x-date-pickers/AdapterDayjs';

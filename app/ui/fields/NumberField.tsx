@@ -1,10 +1,10 @@
 import InputAdornment from '@mui/material/InputAdornment';
 import TextField from '@mui/material/TextField';
 import type Joi from 'joi';
-import { lengthText, parseLength, type Parsed } from '../../core/units/length.ts';
-import { massText, parseMass } from '../../core/units/mass.ts';
-import { useStudio } from '../session/useStudio';
-import { useTyped } from '../session/useTyped';
+import { lengthText, parseLength, type Parsed } from '../../../core/units/length.ts';
+import { massText, parseMass } from '../../../core/units/mass.ts';
+import { useStudio } from '../../session/useStudio';
+import { useTyped } from '../../session/useTyped';
 
 interface Shared<V> {
   label: string;

@@ -1,5 +1,5 @@
 import TextField from '@mui/material/TextField';
-import { useTyped } from '../session/useTyped';
+import { useTyped } from '../../session/useTyped';
 
 /** A text that is stored while it is typed. */
 export function WordsField({

@@ -6,7 +6,7 @@ import { useState } from 'react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { ControlField } from './ControlField';
 import { DayField } from './DayField';
-import { drawn } from './drawn.fixture';
+import { drawn } from '../drawn.fixture';
 import { LengthField, MassField, NumberField } from './NumberField';
 import { WordsField } from './WordsField';
 

@@ -1,6 +1,6 @@
 import Joi from 'joi';
 import { useMemo } from 'react';
-import { CONTROLS, type ControlKey } from '../../core/plan/controls/controlTable.ts';
+import { CONTROLS, type ControlKey } from '../../../core/plan/controls/controlTable.ts';
 import { LengthField, NumberField } from './NumberField';
 
 const tenth = (v: number): number => Math.round(10 * v) / 10;
