@@ -2,6 +2,8 @@ import { isBody, solveAll, type Known } from './layout.ts';
 import type { Landmark, View } from './landmarks.ts';
 import type { MovingSpot } from './relations.ts';
 
+/** Below this a name is asked about: it is never taken for sure. */
+export const SURE = 0.66;
 /** A pedal's way up and down, mm: twice a crank of 165 to 175 mm, and what the foot's tilt adds. */
 const RISES_MM = [330, 347, 365];
 /** Without its neighbours along the limb a name may be its neighbour's. */

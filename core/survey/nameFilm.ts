@@ -1,5 +1,5 @@
 import { SIDE_LANDMARKS, type Landmark, type View } from '../landmarks/landmarks.ts';
-import { nameSpots, type NamedSpots } from '../landmarks/nameSpots.ts';
+import { nameSpots, type NamedSpots, SURE } from '../landmarks/nameSpots.ts';
 import type { Known } from '../landmarks/layout.ts';
 import type { MovingSpot } from '../landmarks/relations.ts';
 import { median } from '../math/statistics.ts';
@@ -310,6 +310,8 @@ const GOOD_COST = 45;
 /** The foot's points turn evenly: the sharpest bend of a whole path is little more than the usual one. */
 const EVEN: readonly Landmark[] = ['ankle', 'heel', 'toe'];
 const MOST_UNEVEN = 1.6;
+/** So many names of the eight have to be sure before any is. */
+const LEAST_SURE = 4;
 
 /** The sharpest bend of a path against its usual one: a place where it goes over to another thing stands out. */
 function unevenness({ at }: Path): number {
@@ -340,6 +342,10 @@ function atBestPicture(
         sure: ofTwo ? Math.min(sure, HALF_SURE) : sure,
       };
   }
+  // Where most of a body is unsure, so is the rest of it.
+  const all = Object.values(points);
+  if (all.filter((p) => p.sure >= SURE).length < LEAST_SURE)
+    for (const p of all) p.sure = Math.min(p.sure, HALF_SURE);
   const toe = named.names.toe ?? named.names.ankle;
   const way = toe ? paths[toe.spot].at.filter(isSeen) : [];
   const middle = (values: number[]): number => (Math.max(...values) + Math.min(...values)) / 2;

@@ -1,9 +1,7 @@
+import { SURE } from '../landmarks/nameSpots.ts';
 import { keystoneFromWheels, squared, type WheelRims } from '../camera/keystone.ts';
 import type { Landmark } from '../landmarks/landmarks.ts';
 import { distance, type ImagePoint } from '../math/vec.ts';
-
-/** Below this a name is asked about: it is never taken for sure. */
-export const SURE = 0.66;
 
 /** A point that is proposed: where, on a sticker or by eye, and how sure its name is; what the fitter has put or confirmed is 1. */
 export interface ProposedPoint extends ImagePoint {

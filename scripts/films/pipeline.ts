@@ -3,7 +3,7 @@ import { distance, type ImagePoint } from '../../core/math/vec.ts';
 import { collectFacts } from '../../core/survey/filmFacts.ts';
 import { holding, lookAt } from '../../core/survey/lookAt.ts';
 import type { NamedFilm } from '../../core/survey/nameFilm.ts';
-import { SURE } from '../../core/survey/proposal.ts';
+import { SURE } from '../../core/landmarks/nameSpots.ts';
 import { verdictOf, type FilmVerdict } from '../../core/survey/verdict.ts';
 import type { FoundWheels } from '../../core/survey/wheels.ts';
 import { packedFrame, type PlanarFrame } from '../../core/tracking/frame.ts';
