@@ -13,7 +13,8 @@ const NEXT_TO: Partial<Record<Landmark, readonly Landmark[]>> = {
   ankle: ['knee', 'heel', 'toe'],
   heel: ['ankle', 'toe'],
   toe: ['ankle', 'heel'],
-  shoulder: ['elbow'],
+  // Without the hand, elbow and hand may pass for shoulder and elbow: the shoulder is out of the picture then.
+  shoulder: ['elbow', 'wrist'],
   elbow: ['shoulder', 'wrist'],
   wrist: ['elbow'],
 };

@@ -11,7 +11,6 @@ describe('films as rooms and phones make them', () => {
     // Where the foot is fastest its sticker is smeared over more than its own size.
     [/shutter 1\/60/, 48, 0.1],
     [/flicker/, 84, 0.02],
-    [/doubled/, 84, 0.02],
   ] as const)('%s: named, followed and read', (name, frames, mostLost) => {
     const film = { ...HARD.find((h) => name.test(h.name))!, frames };
     const r = rendered(film);
