@@ -1,3 +1,5 @@
+import { joined } from './bytes.ts';
+
 /**
  * Markers in the motion-capture laboratories' public binary format C3D (C3D User Guide, c3d.org): blocks of 512 bytes, a header,
  * a parameter section, then frames. Written as 32-bit floats in little-endian order; read as floats or scaled integers, in either
@@ -190,14 +192,7 @@ export function writeC3d(m: C3dMarkers): Uint8Array {
     throw new RangeError(`A C3D file holds 1 to 255 markers and 1 to ${MOST_FRAMES} frames.`);
   // The parameters are as long whatever the place of the data is.
   const dataStart = 2 + parameters(m, 0).length / BLOCK;
-  const parts = [headerBytes(m, dataStart), parameters(m, dataStart), dataBytes(m)];
-  const out = new Uint8Array(parts.reduce((sum, part) => sum + part.length, 0));
-  let at = 0;
-  for (const part of parts) {
-    out.set(part, at);
-    at += part.length;
-  }
-  return out;
+  return joined([headerBytes(m, dataStart), parameters(m, dataStart), dataBytes(m)]);
 }
 
 /** A file's numbers in its own byte order. */

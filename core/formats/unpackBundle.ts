@@ -1,4 +1,5 @@
 import { Unzip, UnzipInflate, type UnzipFile } from 'fflate';
+import { joined } from './bytes.ts';
 import { INTEGRITY_NAME, isWhole, parseIntegrity } from './integrity.ts';
 import { crcsOf, type FileBytes } from './zipDirectory.ts';
 
@@ -101,16 +102,6 @@ function entryToUnpack(u: Unpacking, name: string): EntryName | null {
   return u.wanted(entry) || entry.kind === 'integrity' ? entry : null;
 }
 
-function joined(parts: readonly Uint8Array[], size: number): Uint8Array {
-  const bytes = new Uint8Array(size);
-  let at = 0;
-  for (const p of parts) {
-    bytes.set(p, at);
-    at += p.length;
-  }
-  return bytes;
-}
-
 /** Collects an entry's bytes, and gives it up where it can't be unpacked or grows beyond all measure. */
 function collect(u: Unpacking, file: UnzipFile, entry: EntryName): void {
   const parts: Uint8Array[] = [];
@@ -142,7 +133,7 @@ function collect(u: Unpacking, file: UnzipFile, entry: EntryName): void {
     parts.push(part);
     if (!final) return;
     u.open.delete(file.name);
-    u.whole.push({ entry, bytes: joined(parts, size), name: file.name });
+    u.whole.push({ entry, bytes: joined(parts), name: file.name });
   };
   try {
     file.start();

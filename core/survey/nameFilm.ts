@@ -150,18 +150,22 @@ function pieces(path: Path): Path[] {
 
 const shareSeen = (p: Path): number => p.at.filter(isSeen).length / p.at.length;
 
+/** How far a path turns off from picture to picture, px, wherever three in a row show it. */
+const bendsOf = (at: Path['at']): number[] =>
+  at
+    .slice(1, -1)
+    .map((p, n) => Math.hypot(at[n].x - 2 * p.x + at[n + 2].x, at[n].y - 2 * p.y + at[n + 2].y))
+    .filter(Number.isFinite);
+/** Fewer say nothing of a path. */
+const FEWEST_BENDS = 6;
+
 /**
  * Whether a path is that of one thing: a limb swings smoothly, what jumps between things that look alike does not. The bend from picture
  * to picture is held against the whole way.
  */
 function isSmooth({ at }: Path): boolean {
-  const bends: number[] = [];
-  for (let i = 1; i + 1 < at.length; i += 1) {
-    const bend = Math.hypot(at[i - 1].x - 2 * at[i].x + at[i + 1].x, at[i - 1].y - 2 * at[i].y + at[i + 1].y);
-    if (Number.isFinite(bend)) bends.push(bend);
-  }
-  if (bends.length < 6) return false;
-  bends.sort((a, b) => a - b);
+  const bends = bendsOf(at).sort((a, b) => a - b);
+  if (bends.length < FEWEST_BENDS) return false;
   const seen = at.filter(isSeen);
   const [xs, ys] = [seen.map((p) => p.x), seen.map((p) => p.y)];
   const way = Math.hypot(Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys));
@@ -194,6 +198,10 @@ const FOLLOWED_SURE = 0.8;
 /** A turn at 60 turns a minute and more. */
 const LEAST_TURN_S = 0.9;
 
+/** Whether a place on another picture has not the look of a sticker: what was there has moved. */
+const isGone = (other: PlanarFrame, at: ImagePoint, look: Sticker): boolean =>
+  colourGap(discColour(other, at, 0.6 * look.radiusPx), look.colour) > 0.4 * look.contrast;
+
 /** The stickers of one look: found on some pictures, followed through all. */
 function pathsOf(
   film: SteadyFilm,
@@ -204,19 +212,15 @@ function pathsOf(
   const isPattern = (spots: readonly Spot[]): boolean =>
     spots.filter((s) => s.sure > HALF_SURE).length >= PATTERN;
   const found: Spot[][] = [];
-  /** Whether what is there on a picture is gone from its place on the picture half of them away. */
-  const moves = (s: Spot, i: number): boolean => {
-    const other = pictures[(pictures.indexOf(i) + (pictures.length >> 1)) % pictures.length];
-    return (
-      colourGap(discColour(film.frames[other], s, 0.6 * look.radiusPx), look.colour) > 0.4 * look.contrast
-    );
-  };
+  /** The picture half of them away from one. */
+  const away = (i: number): PlanarFrame =>
+    film.frames[pictures[(pictures.indexOf(i) + (pictures.length >> 1)) % pictures.length]];
   for (const i of pictures) {
     let list = findStickers(film.frames[i], look);
     // Stripes in the stickers' colour: what stands out as they do is less.
     if (isPattern(list)) list = findStickers(film.frames[i], look, false);
     // A wall or a window with dots of their look: of what stands still, no sticker is among so many.
-    if (isPattern(list)) list = list.filter((s) => moves(s, i));
+    if (isPattern(list)) list = list.filter((s) => isGone(away(i), s, look));
     if (isPattern(list)) return null;
     // Stickers of a second size: a dot is found by the size that it is most whole in.
     for (const size of sizes)
@@ -233,9 +237,7 @@ function pathsOf(
   if (fullest.length < LEAST_SPOTS) return null;
   // Where nothing moves it is no rider: what stood somewhere stands there on the other pictures too.
   const other = film.frames[pictures[order[order.length - 1]]];
-  const moved = fullest.filter(
-    (s) => colourGap(discColour(other, s, 0.6 * look.radiusPx), look.colour) > 0.4 * look.contrast,
-  );
+  const moved = fullest.filter((s) => isGone(other, s, look));
   if (pictures.length > 1 && moved.length < LEAST_MOVING) return null;
   const paths: Path[] = [];
   for (const k of order) {
@@ -315,11 +317,9 @@ const LEAST_SURE = 4;
 
 /** The sharpest bend of a path against its usual one: a place where it goes over to another thing stands out. */
 function unevenness({ at }: Path): number {
-  const bends = at
-    .slice(1, -1)
-    .map((p, n) => distance(p, { x: (at[n].x + at[n + 2].x) / 2, y: (at[n].y + at[n + 2].y) / 2 }))
-    .filter(Number.isFinite);
-  return bends.length < 6 ? 0 : Math.max(...bends) / (median(bends) + 1);
+  const bends = bendsOf(at);
+  // Half of each is how far a place lies from halfway between its neighbours.
+  return bends.length < FEWEST_BENDS ? 0 : Math.max(...bends) / (median(bends) + 2);
 }
 
 /** The names on the picture that shows most of them. */
