@@ -65,6 +65,7 @@ const CORE = [
   'kinematics',
   'body',
   'protocol',
+  'live',
   'model',
   'suspects',
   'plan',

@@ -1,10 +1,10 @@
 import { defineConfig } from '@playwright/test';
-import { chromiumLaunch } from './e2e/chromium.ts';
+import { shellLaunch } from './e2e/chromium.ts';
 
 export default defineConfig({
   testDir: 'e2e',
   // Generous: a machine shared with others can stand still for many seconds, and nothing here is timed.
-  timeout: 300_000,
+  timeout: 150_000,
   expect: { timeout: 20_000 },
   retries: 1,
   workers: 2,
@@ -17,7 +17,7 @@ export default defineConfig({
     serviceWorkers: 'block',
     // A page that moves is looked at in the visits from end to end; elsewhere it would only be waited for.
     contextOptions: { reducedMotion: 'reduce' },
-    launchOptions: chromiumLaunch,
+    launchOptions: shellLaunch,
     // Generous too; without it a control that is gone is waited for until the test's own end.
     actionTimeout: 90_000,
   },

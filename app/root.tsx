@@ -18,6 +18,7 @@ import { NonceContext } from './nonce';
 import { use, useEffect } from 'react';
 import { keepOffline } from './offline/register';
 import { CATALOGUE } from './demo/catalogue';
+import { isBare } from './storage/database';
 import { newerWasHere } from './storage/generation';
 import { isSeeded } from './storage/demo';
 import { sweepFilms } from './storage/films';
@@ -59,13 +60,15 @@ export function Layout({ children }: { children: ReactNode }) {
 }
 
 export async function clientLoader() {
+  // On a first visit there is nothing to read, and nothing to sweep.
+  if (await isBare()) return { studio: CATALOGUE.studio, firstVisit: true };
   if (await newerWasHere())
     throw data(
       'A newer version of Deep Angle has worked on this device; this page is of an older one, which would not understand what is stored. Reload it with a network connection to get the newer version. Nothing was changed.',
       { status: 409 },
     );
-  // On a first visit there is nothing to sweep, and the demo studio is just being laid out.
   await loadDrafts();
+  // The demo studio is just being laid out.
   if (!(await isSeeded())) return { studio: CATALOGUE.studio, firstVisit: true };
   void sweepFilms(wholeIndex);
   const studio = await loadStudio();

@@ -33,6 +33,7 @@ test.describe('nothing that axe knows stands in the way', () => {
     test(`on Trial and Hand over, ${colorScheme}`, async ({ browser, baseURL }) => {
       const waits: readonly (readonly [path: string, testId: string])[] = [
         ['trial', 'nothing-next'],
+        ['trial?view=live', 'live-begin'],
         ['trial?view=ladder', 'ladder-answer'],
         ['trial?view=compare', 'kappa'],
         ['trial?view=devices', 'take-mat'],

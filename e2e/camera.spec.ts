@@ -1,11 +1,11 @@
 import { expect, test } from './watched.ts';
-import { chromiumLaunch } from './chromium.ts';
+import { shellLaunch } from './chromium.ts';
 import { saved, newSession } from './studio.ts';
 
 test.use({
   launchOptions: {
-    ...chromiumLaunch,
-    args: [...chromiumLaunch.args, '--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream'],
+    ...shellLaunch,
+    args: [...shellLaunch.args, '--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream'],
   },
 });
 

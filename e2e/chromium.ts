@@ -1,4 +1,6 @@
-/** How every script and test here starts Debian's Chromium. */
+import { existsSync } from 'node:fs';
+
+/** How every script here starts Debian's Chromium. */
 export const chromiumLaunch = {
   executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
   args: [
@@ -10,4 +12,11 @@ export const chromiumLaunch = {
     '--disable-component-update',
     '--disable-sync',
   ],
+};
+
+/** The same engine without the window nobody sees: a fifth quicker. The tests take it where it is installed. */
+const SHELL = '/usr/bin/chromium-headless-shell';
+export const shellLaunch = {
+  ...chromiumLaunch,
+  executablePath: process.env.CHROMIUM ?? (existsSync(SHELL) ? SHELL : chromiumLaunch.executablePath),
 };

@@ -1,5 +1,5 @@
 import { expect, test, watch, type Page } from './watched.ts';
-import { chromiumLaunch } from './chromium.ts';
+import { shellLaunch } from './chromium.ts';
 import { saved } from './studio.ts';
 
 /** What each page shows once its figures stand. */
@@ -98,7 +98,7 @@ test('the watch of these tests sees a figure that is none, on the page, in a dra
 }) => {
   const troubles: string[] = [];
   // A browser of its own: what is shown on purpose is not this test's trouble.
-  const own = await browser.browserType().launch(chromiumLaunch);
+  const own = await browser.browserType().launch(shellLaunch);
   const context = await own.newContext();
   await watch(context, troubles);
   const page = await context.newPage();

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from './watched.ts';
-import { chromiumLaunch } from './chromium.ts';
-import { beforeFilming, newSession, openSession, takeDemoFilm } from './studio.ts';
+import { shellLaunch } from './chromium.ts';
+import { atStage, newSession, openSession } from './studio.ts';
 
 /** A figure's number, as it stands on the page. */
 const figure = async (page: Page, id: string): Promise<number> =>
@@ -96,14 +96,11 @@ test('front beside side: one visit, one set of findings; width and crank check e
 
 test('without WebGL the pose model says so, and the rest goes on', async ({ baseURL, launch }) => {
   const browser = await launch({
-    ...chromiumLaunch,
-    args: [...chromiumLaunch.args, '--disable-3d-apis'],
+    ...shellLaunch,
+    args: [...shellLaunch.args, '--disable-3d-apis'],
   });
   const page = await (await browser.newContext({ baseURL })).newPage();
-  await beforeFilming(page);
-  await page.getByRole('link', { name: /^4 Film/ }).click();
-  await takeDemoFilm(page);
-  await page.getByRole('link', { name: /^6 Mark/ }).click();
+  await atStage(page, 'filmed', 'mark');
   await page.getByRole('button', { name: 'Mark the rider' }).click();
   await expect(page.getByRole('alert')).toContainText('has no WebGL', { timeout: 60_000 });
   await expect(page.getByText('Point out 1 of 8')).toBeVisible();
@@ -115,9 +112,9 @@ test('one click marks the rider: the pose model proposes, stickers pull each poi
 }) => {
   test.setTimeout(240_000);
   const browser = await launch({
-    ...chromiumLaunch,
+    ...shellLaunch,
     args: [
-      ...chromiumLaunch.args.filter((a) => a !== '--disable-gpu'),
+      ...shellLaunch.args.filter((a) => a !== '--disable-gpu'),
       '--use-angle=swiftshader',
       '--enable-unsafe-swiftshader',
       '--ignore-gpu-blocklist',
@@ -130,10 +127,7 @@ test('one click marks the rider: the pose model proposes, stickers pull each poi
   page.on('request', (r) => {
     if (!r.url().startsWith(baseURL!) && !/^(blob|data):/.test(r.url())) others.push(r.url());
   });
-  await beforeFilming(page);
-  await page.getByRole('link', { name: /^4 Film/ }).click();
-  await takeDemoFilm(page);
-  await page.getByRole('link', { name: /^6 Mark/ }).click();
+  await atStage(page, 'filmed', 'mark');
   await page.getByText('Point out 1 of 8').waitFor();
   await page.getByRole('button', { name: 'Mark the rider' }).click();
   const proposed = page.getByRole('region', { name: 'Proposed marks' });

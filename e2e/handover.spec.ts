@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { saved, storedDrafts, storedVisit } from './studio.ts';
+import { laidOut, saved, storedDrafts, storedVisit } from './studio.ts';
 import { expect, test, type Download, type Page } from './watched.ts';
 import ICAL from 'ical.js';
 import { readC3d } from '../core/formats/c3d.ts';
@@ -301,7 +301,7 @@ test('export everything, wipe the device, bring it back: the same to the byte', 
 
   const fresh = await (await browser.newContext({ baseURL })).newPage();
   await fresh.goto('/');
-  await fresh.getByRole('heading', { name: 'Maren Toft' }).waitFor();
+  await laidOut(fresh);
   await fresh.evaluate(
     () =>
       new Promise<void>((resolve) => {

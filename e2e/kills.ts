@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium, type BrowserContext, type Page } from '@playwright/test';
 import { seededRandom } from '../sim/random.ts';
-import { chromiumLaunch } from './chromium.ts';
+import { shellLaunch } from './chromium.ts';
 
 // A browser is killed like by a pulled plug, over and over, in the middle of whatever a fitter does; then it is looked what is there.
 
@@ -68,7 +68,7 @@ async function open(profile: string, baseURL: string): Promise<BrowserContext> {
       rmSync(join(profile, lock), { force: true });
     try {
       return await chromium.launchPersistentContext(profile, {
-        ...chromiumLaunch,
+        ...shellLaunch,
         baseURL,
         viewport: { width: 1280, height: 900 },
       });

@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import { savedTracks } from './studio.ts';
 import { expect, test, type Page } from './watched.ts';
 import { parseTracksCsv, writeTracksCsv } from '../core/formats/tracksCsv.ts';
 import type { Tracks } from '../core/tracking/tracks.ts';
@@ -26,12 +27,7 @@ async function readIn(page: Page, tracks: Tracks): Promise<void> {
 
 async function stored(page: Page): Promise<Tracks> {
   await page.getByRole('link', { name: /^8 Read/ }).click();
-  await page.getByRole('button', { name: 'Files' }).click();
-  const coming = page.waitForEvent('download');
-  await page.getByRole('menuitem', { name: 'Save tracks (CSV)' }).click();
-  const parsed = parseTracksCsv(readFileSync((await (await coming).path())!, 'utf8'));
-  if (!parsed.ok) throw new Error(parsed.message);
-  return parsed.tracks;
+  return savedTracks(page);
 }
 
 test('the correction loop by keyboard alone: next doubt, put right, followed again, without a jump', async ({

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
-import { chromiumLaunch } from './chromium.ts';
+import { shellLaunch } from './chromium.ts';
 import { expect, test } from './watched.ts';
-import { openSession } from './studio.ts';
+import { openSession, laidOut } from './studio.ts';
 
 test('over plain http from another device every page says what the browser gives no page there', async ({
   baseURL,
@@ -9,8 +9,8 @@ test('over plain http from another device every page says what the browser gives
 }) => {
   const { port } = new URL(baseURL!);
   const browser = await launch({
-    ...chromiumLaunch,
-    args: [...chromiumLaunch.args, '--host-resolver-rules=MAP studio.test 127.0.0.1'],
+    ...shellLaunch,
+    args: [...shellLaunch.args, '--host-resolver-rules=MAP studio.test 127.0.0.1'],
   });
   const context = await browser.newContext({ baseURL: `http://studio.test:${port}` });
   const page = await context.newPage();
@@ -60,6 +60,7 @@ test('a newer version on the server is told to an old page; a part of the old on
 
 test('a page older than what is stored opens nothing and changes nothing', async ({ page }) => {
   await openSession(page, 'Pilar Quist');
+  await laidOut(page);
   await page.evaluate(
     () =>
       new Promise<void>((done) => {

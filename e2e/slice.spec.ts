@@ -3,7 +3,9 @@ import { fileURLToPath } from 'node:url';
 import { expect, test, type Page } from './watched.ts';
 import { parseTracksCsv } from '../core/formats/tracksCsv.ts';
 import {
+  atStage,
   saved,
+  savedTracks,
   beforeFilming,
   LANDMARKS,
   markAll,
@@ -160,10 +162,9 @@ test('a file from disk, marked in its middle, is followed both ways to its ends'
   for (const key of LANDMARKS) await expect(page.getByTestId(`lost-${key}`)).toHaveText('all');
   await page.getByRole('link', { name: /^8 Read/ }).click();
   await expect(page.getByTestId('strokes')).toContainText('8');
-  const parsed = parseTracksCsv(await save(page, 'Save tracks (CSV)'));
-  if (!parsed.ok) throw new Error(parsed.message);
+  const tracks = await savedTracks(page);
   for (const key of LANDMARKS) {
-    const { xPx, yPx } = parsed.tracks.landmarks[key];
+    const { xPx, yPx } = tracks.landmarks[key];
     for (const i of [0, 1, 60, 149, 150, 151, 359]) {
       const [x, y] = truth.jointsPx[key][i];
       expect(Math.hypot(xPx[i] - x, yPx[i] - y), `${key} on frame ${i}`).toBeLessThan(1.2);
@@ -218,11 +219,24 @@ test('the dark theme stays after a reload, and stations without what they need s
   }
 });
 
-test('marks are dragged, nudged by a quarter pixel, undone and redone', async ({ page }) => {
+test('marks are found by themselves, dragged, nudged by a quarter pixel, undone and redone', async ({
+  page,
+}) => {
   const truth = truthOf('maren');
-  await beforeFilming(page);
-  await takeDemoFilm(page);
-  await markAll(page, truth);
+  await atStage(page, 'filmed', 'mark');
+  await page.getByText('Point out 1 of 8').waitFor();
+  await page.getByRole('button', { name: 'Find the stickers' }).click();
+  const proposed = page.getByRole('region', { name: 'Proposed marks' });
+  await expect(proposed.getByRole('status')).toHaveText('8 points proposed', { timeout: 60_000 });
+  await proposed.getByRole('button', { name: 'Take them' }).click();
+  // Named by how they move about this frame, and on their stickers on it.
+  for (const key of LANDMARKS) {
+    const point = page.getByTestId(`point-${key}`);
+    await expect(point).toContainText('sticker');
+    const [mx, my] = (await point.innerText()).match(/-?\d+\.\d+/g)!.map(Number);
+    const [tx, ty] = truth.jointsPx[key][0];
+    expect(Math.hypot(mx - tx, my - ty), key).toBeLessThan(0.4);
+  }
   const hip = page.getByTestId('point-hip');
   await hip.click();
   const before = await hip.innerText();
@@ -260,11 +274,7 @@ test('marks are dragged, nudged by a quarter pixel, undone and redone', async ({
 });
 
 test('Stop keeps what is tracked, and it can be tracked again', async ({ page }) => {
-  const truth = truthOf('maren');
-  await beforeFilming(page);
-  await takeDemoFilm(page);
-  await markAll(page, truth);
-  await page.getByRole('link', { name: /^7 Track/ }).click();
+  await atStage(page, 'marked', 'track');
   await page.getByRole('button', { name: 'Track', exact: true }).click();
   await expect(page.getByText(/[1-9]\d* of 420 frames/)).toBeVisible();
   await page.getByRole('button', { name: /^Stop/ }).click();

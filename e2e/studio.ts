@@ -1,5 +1,7 @@
 import { readFileSync } from 'node:fs';
-import type { Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
+import { parseTracksCsv } from '../core/formats/tracksCsv.ts';
+import type { Tracks } from '../core/tracking/tracks.ts';
 import { NOTHING_DONE } from '../core/visit/visits.ts';
 
 /** Ways through the interface that tests, screenshots and the benchmark share. */
@@ -43,12 +45,37 @@ export async function openSession(page: Page, name: string): Promise<void> {
   await page.getByRole('heading', { name }).click();
 }
 
-/** Maren's first visit as it was before the camera came out: intake, body and bike noted, nothing filmed, moved or handed over. */
-export async function beforeFilming(page: Page): Promise<void> {
+/** Waits until the sample riders of a browser's first visit are stored: their list stands before that. */
+export async function laidOut(page: Page): Promise<void> {
+  const isSeeded = (): Promise<boolean> =>
+    page.evaluate(async () => {
+      // Asking for a database that is not there would make one.
+      if (!(await indexedDB.databases()).some(({ name }) => name === 'deep-angle')) return false;
+      return new Promise<boolean>((resolve) => {
+        const open = indexedDB.open('deep-angle');
+        open.onsuccess = () => {
+          const db = open.result;
+          const ask =
+            db.objectStoreNames.contains('settings') &&
+            db.transaction('settings').objectStore('settings').get('demo-seeded');
+          db.close();
+          if (ask) ask.onsuccess = () => resolve(ask.result === true);
+          else resolve(false);
+        };
+      });
+    });
+  await expect.poll(isSeeded).toBe(true);
+}
+
+/** How far Maren's first visit has come: nothing filmed; the first film in; its wheels and joints marked; tracked. */
+type Stage = 'before' | 'filmed' | 'marked' | 'tracked';
+
+/** Maren's first visit as it was at a stage: intake, body and bike noted, nothing moved or handed over; at a station. */
+export async function atStage(page: Page, stage: Stage, station: string): Promise<void> {
   await page.goto('/');
-  await page.getByRole('heading', { name: 'Maren Toft' }).waitFor();
+  await laidOut(page);
   await page.evaluate(
-    (untouched) =>
+    ([untouched, upTo]) =>
       new Promise<void>((resolve, reject) => {
         const open = indexedDB.open('deep-angle');
         open.onerror = () => reject(open.error);
@@ -56,11 +83,31 @@ export async function beforeFilming(page: Page): Promise<void> {
           const store = open.result.transaction('sessions', 'readwrite').objectStore('sessions');
           const read = store.get('maren-1');
           read.onsuccess = () => {
-            const s = read.result as { planning: object; handOver: object };
+            const s = read.result as {
+              planning: object;
+              handOver: object;
+              takes: { id: string; tracking: object }[];
+            };
+            const [take] = s.takes;
+            const untracked = { state: 'none', framesDone: 0, estimated: false, revision: 1 };
+            const bare = {
+              axles: { rear: null, front: null },
+              rims: {},
+              markedFrame: 0,
+              marks: {},
+              tracking: untracked,
+            };
+            const now =
+              upTo === 'filmed'
+                ? { ...take, ...bare }
+                : upTo === 'marked'
+                  ? { ...take, tracking: untracked }
+                  : take;
             const write = store.put(
               {
                 ...s,
                 ...untouched,
+                ...(upTo === 'before' ? {} : { takes: [now], takeId: take.id }),
                 planning: { ...s.planning, decisions: [], onBike: {} },
                 handOver: { ...s.handOver, findings: [], ticked: [] },
               },
@@ -74,9 +121,14 @@ export async function beforeFilming(page: Page): Promise<void> {
           };
         };
       }),
-    NOTHING_DONE,
+    [NOTHING_DONE, stage] as const,
   );
-  await page.goto('/sessions/maren-1/film');
+  await page.goto(`/sessions/maren-1/${station}`);
+}
+
+/** The same before the camera came out, at the Film station. */
+export async function beforeFilming(page: Page): Promise<void> {
+  await atStage(page, 'before', 'film');
   await page.getByRole('heading', { name: 'Add a film' }).waitFor();
 }
 
@@ -134,6 +186,16 @@ export async function track(page: Page): Promise<void> {
   await page.getByRole('link', { name: /^7 Track/ }).click();
   await page.getByRole('button', { name: /^Track/ }).click();
   await page.getByRole('heading', { name: 'Tracked through the whole film' }).waitFor({ timeout: 200_000 });
+}
+
+/** The tracks that Read saves as a table. */
+export async function savedTracks(page: Page): Promise<Tracks> {
+  await page.getByRole('button', { name: 'Files' }).click();
+  const coming = page.waitForEvent('download');
+  await page.getByRole('menuitem', { name: 'Save tracks (CSV)' }).click();
+  const parsed = parseTracksCsv(readFileSync((await (await coming).path())!, 'utf8'));
+  if (!parsed.ok) throw new Error(parsed.message);
+  return parsed.tracks;
 }
 
 /** Types a day into a field of days, part by part as a fitter would. */

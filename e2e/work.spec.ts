@@ -1,5 +1,5 @@
 import { expect, test } from './watched.ts';
-import { saved, beforeFilming, markAll, setScale, takeDemoFilm, track, truthOf, typeDay } from './studio.ts';
+import { atStage, laidOut, saved, storedVisit, typeDay } from './studio.ts';
 
 test('what is moved on the bike is logged, judged, put back and handed over; the next visit starts from it', async ({
   page,
@@ -64,13 +64,7 @@ test('a rider has several bikes, each with its visits', async ({ page }) => {
 test('a plan is kept, its first step done on the bike, and a follow-up agreed that leads the list', async ({
   page,
 }) => {
-  const truth = truthOf('maren');
-  await beforeFilming(page);
-  await takeDemoFilm(page);
-  await setScale(page, truth);
-  await markAll(page, truth);
-  await track(page);
-  await page.getByRole('link', { name: /^9 Plan/ }).click();
+  await atStage(page, 'tracked', 'plan');
   await page.getByRole('button', { name: 'Keep this plan' }).click();
   await expect(page.getByTestId('kept-plan')).toContainText('saddle height');
   const raise = page.getByRole('listitem', { name: /^Raise the saddle/ });
@@ -103,7 +97,15 @@ test('a plan is kept, its first step done on the bike, and a follow-up agreed th
   await expect(first).toContainText('overdue');
   await page.goto('/riders/maren');
   await page.getByLabel(/Ask about the shoes/).check();
-  await saved(page);
+  // Nothing says “Saving…” before the edit is under way: the stored visit itself is asked.
+  await expect
+    .poll(async () => {
+      const { followUps } = JSON.parse(await storedVisit(page, 'maren-1')) as {
+        followUps: { why: string; doneIso: string | null }[];
+      };
+      return followUps.find((f) => f.why.startsWith('Ask about the shoes'))?.doneIso ?? null;
+    })
+    .not.toBeNull();
   await page.goto('/');
   await expect(page.getByRole('listitem').filter({ hasText: 'Maren' })).toContainText('in 2 weeks');
 
@@ -203,7 +205,7 @@ test('a full device is said at once; what is big is listed, moved out, and comes
 
 test('the list keeps up with records that came some other way', async ({ page }) => {
   await page.goto('/');
-  await page.getByRole('heading', { name: 'Maren Toft' }).waitFor();
+  await laidOut(page);
   await page.evaluate(async () => {
     const db = await new Promise<IDBDatabase>((resolve) => {
       const opening = indexedDB.open('deep-angle');

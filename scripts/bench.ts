@@ -36,6 +36,11 @@ for (const c of b.clips) {
     `bare decode ${c.decodeFps.toFixed(0)} frames/s; decode and track ${c.trackFps.toFixed(0)} frames/s; ratio ${c.ratio.toFixed(2)} (goal 0.90); tracker ${c.trackerMs.toFixed(2)} ms a frame (goal 1.5)`,
   );
 }
+for (const c of b.clips)
+  line(
+    `${c.clip}, looked at as a whole`,
+    `${(c.surveyMs / 1000).toFixed(1)} s for ${c.filmS.toFixed(0)} s of film at 720p (goal 3 s for 6 s), ${(c.surveyMs / c.decodeMs).toFixed(1)} × bare decode`,
+  );
 console.log('\nThe page');
 const median = (list: readonly number[]): number => [...list].sort((x, y) => x - y)[list.length >> 1];
 line(
@@ -75,6 +80,17 @@ for (const d of b.dragFps) {
 line(
   'two 720p films in crank phase',
   `${b.phase.fps.toFixed(0)} pictures/s each (goal 50), longest gap ${b.phase.longestGapMs.toFixed(0)} ms; ${(b.phase.fps / b.phase.bareFps).toFixed(2)} of two still pictures on an empty page (${b.phase.bareFps.toFixed(0)})`,
+);
+
+console.log('\nA camera that reads a rider, 720p at 60 pictures/s');
+const { live } = b;
+line(
+  `${live.seconds.toFixed(0)} s`,
+  `${live.handled} pictures read, ${live.dropped} dropped: ${((100 * live.dropped) / (live.handled + live.dropped)).toFixed(1)} % (goal 2); ${(live.fps / live.bareFps).toFixed(2)} of the bare camera's ${live.bareFps.toFixed(1)} a second (goal 0.9)`,
+);
+line(
+  'meanwhile',
+  `a picture waits ${live.behindMs.toFixed(0)} ms beyond the least (goal 60), the page drew ${live.pageFps.toFixed(0)} frames/s (goal 50), heap ${live.heapMb.map((m) => m.toFixed(1)).join(' → ')} MB`,
 );
 
 if (b.big) {

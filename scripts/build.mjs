@@ -1,7 +1,8 @@
 // Builds the application, and then the service worker that knows what the build is made of.
 import { createHash } from 'node:crypto';
-import { existsSync, readdirSync, readFileSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
+import { brotliCompressSync, constants, gzipSync } from 'node:zlib';
 import { build } from 'vite';
 import { run } from './ensure-installed.mjs';
 
@@ -45,3 +46,13 @@ await build({
     lib: { entry: `${root}app/offline/sw.ts`, formats: ['iife'], name: 'offline', fileName: () => 'sw.js' },
   },
 });
+
+// Packed once here, not on every request; the server sends whichever the browser takes.
+for (const { url } of assets.filter((a) => /\.(m?js|css|ttf)$/.test(a.url))) {
+  const whole = readFileSync(client + url);
+  writeFileSync(
+    `${client}${url}.br`,
+    brotliCompressSync(whole, { params: { [constants.BROTLI_PARAM_QUALITY]: 9 } }),
+  );
+  writeFileSync(`${client}${url}.gz`, gzipSync(whole, { level: 9 }));
+}

@@ -129,8 +129,9 @@ async function takeOf({ id, round = 1, setup, about }: DemoFilm): Promise<Take> 
     markedFrame: 0,
     marks,
     corrections: [],
+    cameraPath: null,
     hidden: [],
-    tracking: { state: 'done', framesDone: truth.frames, revision: 0 },
+    tracking: { state: 'done', framesDone: truth.frames, estimated: false, revision: 0 },
   };
 }
 

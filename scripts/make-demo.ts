@@ -3,104 +3,17 @@
  *   npm run demo            all riders
  *   npm run demo -- maren   one
  */
-import { spawn } from 'node:child_process';
 import { mkdirSync, writeFileSync } from 'node:fs';
-import { once } from 'node:events';
 import { CAST, FRONTAL_CAST, trueCadenceRpm, type CastMember, type FrontalMember } from '../sim/cast.ts';
-import { project, wheelsInPicture, type Camera } from '../sim/camera.ts';
+import { project, wheelsInPicture } from '../sim/camera.ts';
 import { barOnPicture } from '../sim/frontal.ts';
 import { frontalAct, frontalStickers } from '../sim/render/frontalScene.ts';
-import type { Raster } from '../sim/render/raster.ts';
 import { extrasOf, hipStickerMm, hoodMm, poseAt } from '../sim/rider.ts';
+import { encode } from './demo/encode.ts';
 import { MAREN_AGAIN } from './demo/rounds.ts';
-import { frameTruth, openCamera, openFilm, toPlanes } from '../sim/render/film.ts';
+import { frameTruth, openCamera, openFilm } from '../sim/render/film.ts';
 
 const round = (v: number, digits = 3): number => Number(v.toFixed(digits));
-
-interface Encoding {
-  camera: Camera;
-  framesPerS: number;
-  shoot: (i: number) => Raster;
-}
-
-async function encode(of: Encoding, file: string, frames: number): Promise<void> {
-  const codec = file.endsWith('.webm')
-    ? [
-        '-c:v',
-        'libvpx-vp9',
-        '-b:v',
-        '2600k',
-        '-maxrate',
-        '3400k',
-        '-bufsize',
-        '3000k',
-        '-g',
-        '60',
-        '-deadline',
-        'good',
-        '-cpu-used',
-        '3',
-        '-row-mt',
-        '1',
-      ]
-    : [
-        '-c:v',
-        'libx264',
-        '-b:v',
-        '3000k',
-        '-maxrate',
-        '3600k',
-        '-bufsize',
-        '3000k',
-        '-g',
-        '60',
-        '-bf',
-        '2',
-        '-preset',
-        'slow',
-        '-movflags',
-        '+faststart',
-      ];
-  const ffmpeg = spawn(
-    'ffmpeg',
-    [
-      '-loglevel',
-      'error',
-      '-y',
-      '-f',
-      'rawvideo',
-      '-pix_fmt',
-      'yuv420p',
-      '-color_range',
-      'tv',
-      '-colorspace',
-      'bt709',
-      '-s',
-      `${of.camera.widthPx}x${of.camera.heightPx}`,
-      '-r',
-      `${of.framesPerS}`,
-      '-i',
-      '-',
-      '-colorspace',
-      'bt709',
-      '-color_primaries',
-      'bt709',
-      '-color_trc',
-      'bt709',
-      ...codec,
-      file,
-    ],
-    { stdio: ['pipe', 'inherit', 'inherit'] },
-  );
-  for (let i = 0; i < frames; i += 1) {
-    const { y, u, v } = toPlanes(of.shoot(i));
-    if (!ffmpeg.stdin.write(Buffer.concat([y, u, v]))) await once(ffmpeg.stdin, 'drain');
-    if (i % 60 === 0) console.log(`${file}: ${i} of ${frames}`);
-  }
-  ffmpeg.stdin.end();
-  const [code] = (await once(ffmpeg, 'close')) as [number];
-  if (code !== 0) throw new Error(`ffmpeg ended with ${code} on ${file}`);
-}
 
 function truth(member: CastMember, frames: number): object {
   const { scene, film } = member;

@@ -7,6 +7,7 @@ import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
 import compression from 'compression';
 import express from 'express';
+import expressStaticGzip from 'express-static-gzip';
 import { createRequestHandler } from '@react-router/express';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
@@ -70,13 +71,19 @@ app.get('/version', async (_request, response, next) => {
 });
 app.get('/healthz', (_request, response) => response.type('text').send('ok'));
 app.use('/demo', express.static(`${root}build/client/demo`, { maxAge: '1h', index: false }));
-app.use(compression());
 // A worker obeys the policy that its own file comes with.
 app.use(['/assets', '/sw.js'], computing("worker-src 'self'"));
+// Packed when they were built.
 app.use(
   '/assets',
-  express.static(`${root}build/client/assets`, { immutable: true, maxAge: '1y', index: false }),
+  expressStaticGzip(`${root}build/client/assets`, {
+    enableBrotli: true,
+    orderPreference: ['br', 'gz'],
+    index: false,
+    serveStatic: { immutable: true, maxAge: '1y' },
+  }),
 );
+app.use(compression());
 app.get('/sw.js', (_request, response, next) => {
   response.set('Cache-Control', 'no-cache');
   next();

@@ -134,6 +134,14 @@ export function comfortable(random: () => number, more: Partial<Sitting> = {}): 
   return rider && isHuman(rider) ? rider : null;
 }
 
+/** The next such rider of a row that is a human. */
+export function nextComfortable(random: () => number): VirtualRider {
+  for (;;) {
+    const rider = comfortable(random);
+    if (rider) return rider;
+  }
+}
+
 const pickArms = ({ backDeg, shoulderDeg, elbowFlexionDeg }: Sitting) => ({
   backDeg,
   shoulderDeg,

@@ -64,29 +64,37 @@ function newTake(
     markedFrame: 0,
     marks: {},
     corrections: [],
+    cameraPath: null,
     hidden: [],
-    tracking: { state: 'none', framesDone: 0, revision: 0 },
+    tracking: { state: 'none', framesDone: 0, estimated: false, revision: 0 },
   };
 }
 
 const NO_ROOM =
   'This device has no room left for it. Move other films out first: they are listed on the Backup page.';
 
+/** A film that was taken in, with its frames' times, s. */
+export interface AddedFilm {
+  take: Take;
+  tS: Float64Array;
+}
+
 /** Films of one visit are taken in one after another. */
 const lines = new Map<string, Promise<unknown>>();
 
 /**
  * Takes a film in as a take of a visit, whatever page is drawn meanwhile; nothing is stored before it has opened.
- * @param fetched the film, or where it comes from
+ * @param fetched the film, or where it comes from  @param isKnown what is on it has been followed already: it is not looked at again
+ * @returns null where it was not taken in: the visit's trouble says why
  */
 export function addFilm(
   session: FitSession,
   fetched: Blob | (() => Promise<Blob>),
   name: string,
-  demo: Take['demo'] = null,
-): Promise<void> {
+  { demo = null, isKnown = false }: { demo?: Take['demo']; isKnown?: boolean } = {},
+): Promise<AddedFilm | null> {
   const before = lines.get(session.id) ?? Promise.resolve();
-  const mine = before.then(() => added(session.id, fetched, name, demo));
+  const mine = before.then(() => added(session.id, fetched, name, { demo, isKnown }));
   lines.set(session.id, mine);
   return mine;
 }
@@ -95,10 +103,10 @@ async function added(
   visitId: string,
   fetched: Blob | (() => Promise<Blob>),
   name: string,
-  demo: Take['demo'],
-): Promise<void> {
+  { demo, isKnown }: { demo: Take['demo']; isKnown: boolean },
+): Promise<AddedFilm | null> {
   trouble(visitId, null);
-  const end = await runJob<{ take: Take; film: Blob } | { trouble: ClipTrouble }>(addingJob(visitId), {
+  const end = await runJob<(AddedFilm & { film: Blob }) | { trouble: ClipTrouble }>(addingJob(visitId), {
     label: `Opening ${name}`,
     to: `/sessions/${visitId}/film`,
     work: async ({ signal }) => {
@@ -116,21 +124,26 @@ async function added(
           askToKeep();
           await mustEdit(visitId, { kind: 'take-added', take });
         }
-        return { take, film };
+        return { take, tS: answer.tS, film };
       });
     },
   });
   if (!end.ok) {
-    if (end.stopped) return;
     const advice = isFull(end.error) ? NO_ROOM : whyNot(end.error);
-    trouble(visitId, { name, trouble: { title: 'The film could not be kept.', advice } });
-  } else if ('trouble' in end.value) trouble(visitId, { name, trouble: end.value.trouble });
-  else {
-    const { take, film } = end.value;
-    const session = visitStore.getState().open[visitId]?.shown;
+    if (!end.stopped) trouble(visitId, { name, trouble: { title: 'The film could not be kept.', advice } });
+    return null;
+  }
+  if ('trouble' in end.value) {
+    trouble(visitId, { name, trouble: end.value.trouble });
+    return null;
+  }
+  const { take, tS, film } = end.value;
+  const session = visitStore.getState().open[visitId]?.shown;
+  if (!isKnown) {
     if (session && !isFrontal(take.view)) void surveyFilm(session, take, film);
     void lookThrough(take, film);
   }
+  return { take, tS };
 }
 
 /** Decodes a take's film once from end to end, in parallel with everything else: where it is damaged is known before anybody relies on it. */

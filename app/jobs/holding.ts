@@ -1,12 +1,10 @@
 import type { FitSession, Take } from '../../core/records/types.ts';
 import { plainName, type Landmark } from '../../core/landmarks/landmarks.ts';
 import type { Tracks } from '../../core/tracking/tracks.ts';
-import { jointsOfPose, reanchored, type PosePoint } from '../../core/landmarks/poseJoints.ts';
-import { spawnClipReader } from '../workers/spawn';
+import { reanchored } from '../../core/landmarks/poseJoints.ts';
+import { askPoses } from './askPoses';
 import { keepCorrected } from './correcting';
 import { runJob } from './jobs';
-import { withWorker } from './withWorker';
-import { openPoseModel, type PoseModel } from './poseModel';
 
 /** The model is asked about this many frames, and no closer together than so many. */
 const POSES = 24;
@@ -28,43 +26,25 @@ export async function holdByModel(
   await runJob(holdingJob(take.id), {
     label: 'Holding paths by the pose model',
     to: `/sessions/${session.id}/track`,
-    work: async ({ signal, tell }) => {
-      tell(0, frames.length);
-      let model: PoseModel | null = null;
-      signal.addEventListener('abort', () => model?.close());
-      return withWorker(spawnClipReader(), signal, async (reader) => {
-        try {
-          model = await openPoseModel();
-          if (signal.aborted) return '';
-          const opened = await reader.open(film);
-          if (!opened.ok) throw new Error(opened.trouble.title);
-          const seen: { frame: number; joints: Partial<Record<Landmark, PosePoint>> }[] = [];
-          for (const [k, frame] of frames.entries()) {
-            const picture = await reader.frame(frame);
-            const points = picture && (await model.find(picture));
-            seen.push({ frame, joints: points ? jointsOfPose(points, take.view) : {} });
-            tell(k + 1, frames.length);
-          }
-          const landmarks = { ...tracks.landmarks };
-          const words: string[] = [];
-          for (const key of loose) {
-            const anchors = seen.map((s) => ({ frame: s.frame, p: s.joints[key] ?? null }));
-            const { xPx, yPx, movedPx } = reanchored(landmarks[key], anchors, take.markedFrame);
-            if (movedPx === 0) continue;
-            landmarks[key] = { ...landmarks[key], xPx, yPx };
-            words.push(`${plainName(key)} by up to ${movedPx.toFixed(0)} px`);
-          }
-          if (words.length === 0) return 'The model agrees with every path: nothing was moved.';
-          await keepCorrected(session.id, take, {
-            made: { tS: tracks.tS, landmarks },
-            corrections: take.corrections,
-            hidden: take.hidden,
-          });
-          return `Moved to the joint: ${words.join(', ')}. Undo takes it back.`;
-        } finally {
-          model?.close();
-        }
+    work: async (handle) => {
+      const { seen } = await askPoses(film, { framesOf: () => frames, view: take.view }, handle);
+      if (handle.signal.aborted) return '';
+      const landmarks = { ...tracks.landmarks };
+      const words: string[] = [];
+      for (const key of loose) {
+        const anchors = seen.map((s) => ({ frame: s.frame, p: s.joints[key] ?? null }));
+        const { xPx, yPx, movedPx } = reanchored(landmarks[key], anchors, take.markedFrame);
+        if (movedPx === 0) continue;
+        landmarks[key] = { ...landmarks[key], xPx, yPx };
+        words.push(`${plainName(key)} by up to ${movedPx.toFixed(0)} px`);
+      }
+      if (words.length === 0) return 'The model agrees with every path: nothing was moved.';
+      await keepCorrected(session.id, take, {
+        made: { tS: tracks.tS, landmarks },
+        corrections: take.corrections,
+        hidden: take.hidden,
       });
+      return `Moved to the joint: ${words.join(', ')}. Undo takes it back.`;
     },
   });
 }

@@ -5,6 +5,7 @@ import type { FrontalResult } from '../../core/kinematics/frontalReading.ts';
 import { isFrontal } from '../../core/landmarks/landmarks.ts';
 import type { ReadResult } from '../../core/kinematics/read.ts';
 import { withoutHidden } from '../../core/kinematics/review.ts';
+import { steadied } from '../../core/tracking/steadied.ts';
 import type { Tracks } from '../../core/tracking/tracks.ts';
 import { tracksOf } from '../storage/sessions';
 import { spawnReading, type Spawned } from '../workers/spawn';
@@ -36,6 +37,7 @@ export const readingKey = (session: FitSession, take: Take): string =>
     take.view,
     take.tracking,
     take.hidden,
+    take.cameraPath,
     isFrontal(take.view) ? frontalOptions(session, take) : readOptions(session, take),
   ]);
 
@@ -48,10 +50,11 @@ export async function readGiven(session: FitSession, take: Take, kept: Tracks | 
   worker ??= spawnReading();
   const mine = worker;
   const { api } = mine;
+  const still = steadied(tracks, take.cameraPath, take.markedFrame);
   try {
     return side
-      ? { kind: 'side', take, tracks, result: await api.readTracks(tracks, side) }
-      : { kind: 'frontal', take, tracks, result: await api.readFrontal(tracks, frontal!) };
+      ? { kind: 'side', take, tracks, result: await api.readTracks(still, side) }
+      : { kind: 'frontal', take, tracks, result: await api.readFrontal(still, frontal!) };
   } catch (error) {
     // What failed once is not asked again: the next reading gets a worker of its own.
     mine.end();

@@ -1,61 +1,23 @@
 import { proxy } from 'comlink';
-import { createStore } from 'zustand/vanilla';
-import { isFrontal, type Landmark, type View } from '../../core/landmarks/landmarks.ts';
-import type { ImagePoint } from '../../core/math/vec.ts';
-import type { FitSession, Take } from '../../core/records/types.ts';
-import { isUnmoved, type ProposedPoint, type ProposedWheels } from '../../core/survey/proposal.ts';
-import { verdictOf, type FilmVerdict } from '../../core/survey/verdict.ts';
+import { isFrontal, SIDE_LANDMARKS, type Landmark, type View } from '../../core/landmarks/landmarks.ts';
+import { isSeen, type ImagePoint } from '../../core/math/vec.ts';
+import { pointAt, type Tracks } from '../../core/tracking/tracks.ts';
+import type { FitSession, Mark, Take } from '../../core/records/types.ts';
+import type { SessionEdit } from '../../core/visit/edits.ts';
+import { isUnmoved, type ProposedWheels } from '../../core/survey/proposal.ts';
+import { verdictOf } from '../../core/survey/verdict.ts';
 import { scaleOf } from '../../core/visit/readOptions.ts';
-import { mustEdit, visitStore } from '../session/visits';
+import { mustEdit } from '../session/visits';
+import { surveyStore, type TakeSurvey } from './surveys';
 import { spawnTracker } from '../workers/spawn';
-import { rangeOf, trackTake } from './tracking';
+import { keepTracks, rangeOf, shownTake, trackTake } from './tracking';
 import { withWorker } from './withWorker';
 import { runJob } from './jobs';
 
-/** What is proposed for a take, and what the fitter has put right in it; kept until it is measured. */
-export interface TakeSurvey {
-  verdict: FilmVerdict;
-  /** The frame on which the points stand; null where no rider was found. */
-  frame: number | null;
-  points: Partial<Record<Landmark, ProposedPoint>>;
-  wheels: ProposedWheels | null;
-  /** The wheels stand where they stood for the take before. */
-  unmoved: boolean;
-  /** Which way the bike points; null where no rider was found. */
-  facing: 'left' | 'right' | null;
-}
-
-export const surveyStore = createStore<{ takes: Readonly<Record<string, TakeSurvey>> }>()(() => ({
-  takes: {},
-}));
-
 export const surveyJob = (takeId: string): string => `survey:${takeId}`;
 
-const put = (takeId: string, part: Partial<TakeSurvey>): void =>
-  surveyStore.setState(({ takes }) =>
-    takes[takeId] ? { takes: { ...takes, [takeId]: { ...takes[takeId], ...part } } } : { takes },
-  );
-
-/** A point is put by hand, or its name is confirmed: nobody asks about it any more. */
-export function settlePoint(takeId: string, key: Landmark, at: ImagePoint & { onSticker: boolean }): void {
-  const now = surveyStore.getState().takes[takeId];
-  if (now) put(takeId, { points: { ...now.points, [key]: { ...at, sure: 1 } } });
-}
-
-/** An axle is put by hand; its tyre's ends go with it. */
-export function settleAxle(takeId: string, which: 'rear' | 'front', at: ImagePoint): void {
-  const now = surveyStore.getState().takes[takeId];
-  if (!now?.wheels) return;
-  const was = now.wheels[which];
-  const by = { x: at.x - was.x, y: at.y - was.y };
-  const rims = { ...now.wheels.rims };
-  for (const end of [`${which}Top`, `${which}Bottom`] as const)
-    rims[end] = { x: rims[end].x + by.x, y: rims[end].y + by.y };
-  put(takeId, { wheels: { ...now.wheels, [which]: at, rims } });
-}
-
 /** The side that a camera sees of a bike that points this way. */
-const sideOf = (facing: 'left' | 'right'): View => (facing === 'right' ? 'drive' : 'nonDrive');
+export const sideOf = (facing: 'left' | 'right'): View => (facing === 'right' ? 'drive' : 'nonDrive');
 
 /** The film before this one of the same picture size, on which the wheels are known. */
 const before = (session: FitSession, take: Take): Take | undefined =>
@@ -102,6 +64,7 @@ export async function surveyFilm(session: FitSession, take: Take, film: Blob): P
     }),
     frame: named?.frame ?? null,
     points,
+    cameraPath: facts.cameraPath,
     wheels:
       unmoved && rimsKnown
         ? { rear: old.axles.rear!, front: old.axles.front!, rims: old.rims as ProposedWheels['rims'] }
@@ -120,12 +83,63 @@ export async function surveyFilm(session: FitSession, take: Take, film: Blob): P
 
 const xy = ({ x, y }: ImagePoint): ImagePoint => ({ x, y });
 
-/** The take as it is stored now. */
-const now = (visitId: string, takeId: string): { session: FitSession; take: Take } | null => {
-  const session = visitStore.getState().open[visitId]?.shown;
-  const take = session?.takes.find((t) => t.id === takeId);
-  return session && take ? { session, take } : null;
-};
+/** Takes joints for the take's own, with wheels: those that were found on it when left out. @param step one to take back */
+async function keepProposal(
+  session: FitSession,
+  take: Take,
+  {
+    frame,
+    marks,
+    step,
+    wheels = surveyStore.getState().takes[take.id]?.wheels ?? null,
+  }: { frame: number; marks: Take['marks']; step: string; wheels?: ProposedWheels | null },
+): Promise<void> {
+  const edit = (e: SessionEdit): Promise<void> => mustEdit(session.id, e, step);
+  // Axles that were pointed out by hand stay.
+  if (wheels && !(take.axles.rear && take.axles.front)) {
+    const { rear, front, rims } = wheels;
+    await edit({ kind: 'wheels', takeId: take.id, rear: xy(rear), front: xy(front), rims });
+  }
+  await edit({ kind: 'marks', takeId: take.id, frame, marks });
+}
+
+/**
+ * Takes tracks that nobody marked for the take's own: the joints of one of their frames as its marks, its wheels, then the tracks.
+ * @param step one to take back
+ */
+export async function keepFollowed(
+  session: FitSession,
+  take: Take,
+  {
+    tracks,
+    frame,
+    framesDone,
+    estimated,
+    step,
+    wheels,
+  }: {
+    tracks: Tracks;
+    frame: number;
+    framesDone: number;
+    /** By the pose model, on no stickers. */
+    estimated: boolean;
+    step: string;
+    wheels?: ProposedWheels | null;
+  },
+): Promise<void> {
+  const marks = Object.fromEntries(
+    SIDE_LANDMARKS.flatMap((key): [Landmark, Mark][] => {
+      const at = pointAt(tracks, key, frame);
+      return isSeen(at) ? [[key, { ...at, onSticker: !estimated }]] : [];
+    }),
+  );
+  await keepProposal(session, take, { frame, marks, step, wheels });
+  await keepTracks(session.id, take, {
+    tracks,
+    tracking: { state: 'done', framesDone, estimated, revision: Date.now() },
+    step,
+  });
+}
 
 /**
  * Takes what is proposed for the take's own: wheels and marks, in one step to take back; then tracks it.
@@ -133,18 +147,14 @@ const now = (visitId: string, takeId: string): { session: FitSession; take: Take
  */
 export async function measureTake(session: FitSession, take: Take, film: Blob): Promise<boolean> {
   const survey = surveyStore.getState().takes[take.id];
-  const step = `measure ${take.id}`;
   if (survey && survey.frame !== null && Object.keys(take.marks).length === 0) {
-    // Axles that were pointed out by hand stay.
-    if (survey.wheels && !(take.axles.rear && take.axles.front))
-      await mustEdit(session.id, { kind: 'wheels', takeId: take.id, ...survey.wheels }, step);
     const marks = Object.fromEntries(
       Object.entries(survey.points).map(([key, { x, y, onSticker }]) => [key, { x, y, onSticker }]),
     );
-    await mustEdit(session.id, { kind: 'marks', takeId: take.id, frame: survey.frame, marks }, step);
+    await keepProposal(session, take, { frame: survey.frame, marks, step: `measure ${take.id}` });
   }
-  const stored = now(session.id, take.id);
+  const stored = shownTake(session.id, take.id);
   if (!stored) return false;
   await trackTake(stored.session, stored.take, film, 'film');
-  return now(session.id, take.id)?.take.tracking.state === 'done';
+  return shownTake(session.id, take.id)?.take.tracking.state === 'done';
 }

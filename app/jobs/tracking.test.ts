@@ -2,10 +2,11 @@ import 'fake-indexeddb/auto';
 import { beforeEach, expect, it, vi } from 'vitest';
 import { emptyTracks, type Tracks } from '../../core/tracking/tracks.ts';
 import { CATALOGUE } from '../demo/catalogue.ts';
-import { closeVisits, editVisit, openVisit, visitStore } from '../session/visits';
+import { closeVisits, editVisit, openVisit, stepVisit, visitStore } from '../session/visits';
 import { loadTracks, putSession } from '../storage/stores';
 import type { TrackProgress } from '../workers/trackClip';
 import { isRunning } from './jobs';
+import { surveyStore, type TakeSurvey } from './surveys';
 import { stopTracking, trackingJob, trackingStore, trackTake } from './tracking';
 
 vi.stubGlobal('navigator', { userAgent: 'Chrome/140' });
@@ -110,4 +111,16 @@ it('tracks of marks that were moved meanwhile are not kept as the new ones’', 
   await tracking;
   expect(take().tracking.state).toBe('none');
   expect(trackingStore.getState().takes[takeId].trouble).toContain('marks were changed');
+});
+
+it('how the camera moved is kept with the tracks, in one step to take back', async () => {
+  const path = { tS: [0, 0.5], xPx: [0, 9], yPx: [0, 3] };
+  const { id } = take();
+  surveyStore.setState({ takes: { [id]: { cameraPath: path } as unknown as TakeSurvey } });
+  tracker.track = () => Promise.resolve(answer(FRAMES));
+  await trackTake(visitStore.getState().open[ID].shown, take(), new Blob());
+  expect(take()).toMatchObject({ cameraPath: path, tracking: { state: 'done', estimated: false } });
+  await stepVisit(ID, 'undo');
+  expect(take().cameraPath).toBeNull();
+  surveyStore.setState({ takes: {} });
 });

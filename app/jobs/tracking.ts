@@ -2,12 +2,13 @@ import type { FilmPart } from '../../core/visit/filmParts.ts';
 import { proxy } from 'comlink';
 import equal from 'fast-deep-equal';
 import { createStore } from 'zustand/vanilla';
-import type { FitSession, Take } from '../../core/records/types.ts';
+import type { FitSession, Take, TrackingState } from '../../core/records/types.ts';
 import { GUIDES } from '../../core/landmarks/landmarks.ts';
 import type { Tracks } from '../../core/tracking/tracks.ts';
 import { mustEdit, visitStore } from '../session/visits';
 import { saving } from '../storage/saveState';
 import { saveTracks } from '../storage/stores';
+import { surveyStore } from './surveys';
 import { spawnTracker } from '../workers/spawn';
 import type { TrackProgress } from '../workers/trackClip';
 import { runJob, stopJob } from './jobs';
@@ -49,6 +50,26 @@ const MARKS_CHANGED = 'The marks were changed while the film was tracked: track 
 /** A frame that is being worked on is finished when it is stopped. */
 const GRACE_MS = 10_000;
 
+/** A take of an open visit as it is shown now, with its visit. */
+export const shownTake = (visitId: string, takeId: string): { session: FitSession; take: Take } | null => {
+  const session = visitStore.getState().open[visitId]?.shown;
+  const take = session?.takes.find((t) => t.id === takeId);
+  return session && take ? { session, take } : null;
+};
+
+/** Stores a take's tracks, with how its camera moved where that was seen. @param step one to take back */
+export async function keepTracks(
+  visitId: string,
+  take: Take,
+  { tracks, tracking, step }: { tracks: Tracks; tracking: TrackingState; step: string },
+): Promise<void> {
+  await saving(() => saveTracks(take.id, tracking.revision, tracks));
+  const path = surveyStore.getState().takes[take.id]?.cameraPath;
+  if (path && !equal(shownTake(visitId, take.id)?.take.cameraPath, path))
+    await mustEdit(visitId, { kind: 'camera-path', takeId: take.id, path }, step);
+  await mustEdit(visitId, { kind: 'tracking', takeId: take.id, tracking }, step);
+}
+
 /**
  * Follows a take's marks through its film, whatever page is drawn meanwhile; what is done is kept with the visit.
  * @param station where it is asked for: anywhere else its end is reported
@@ -65,16 +86,15 @@ export async function trackTake(
   const revision = Date.now();
   const keep = async (tracks: Tracks, state: 'done' | 'stopped', framesDone: number): Promise<void> => {
     // The fitter may have gone back to the marks meanwhile: these tracks are not of the new ones.
-    const now = visitStore.getState().open[session.id]?.shown.takes.find((t) => t.id === take.id);
+    const now = shownTake(session.id, take.id)?.take;
     if (!now) throw new Error('The film was removed while it was tracked.');
     if (now.markedFrame !== take.markedFrame || !equal(now.marks, take.marks)) throw new Error(MARKS_CHANGED);
-    await saving(() => saveTracks(take.id, revision, tracks));
-    await mustEdit(
-      session.id,
-      { kind: 'tracking', takeId: take.id, tracking: { state, framesDone, revision } },
+    await keepTracks(session.id, take, {
+      tracks,
+      tracking: { state, framesDone, estimated: false, revision },
       // One step to take back, however often it was kept on the way.
-      `tracking ${revision}`,
-    );
+      step: `tracking ${revision}`,
+    });
   };
   const end = await runJob(trackingJob(take.id), {
     label: `Tracking ${take.clipName}`,

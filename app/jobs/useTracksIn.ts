@@ -58,7 +58,7 @@ export function useTracksIn(
     const kept = await edit({
       kind: 'tracking',
       takeId: take.id,
-      tracking: { state: 'done', framesDone: got.tracks.tS.length, revision },
+      tracking: { state: 'done', framesDone: got.tracks.tS.length, estimated: false, revision },
     });
     if (!kept.ok) return { ok: false, text: `${file.name}: ${kept.message}` };
     return { ok: true, text: `Tracks imported from ${file.name}.` };

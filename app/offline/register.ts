@@ -20,6 +20,9 @@ let registered = false;
 /** Looked for again while the page stays open for days. */
 const LOOK_AGAIN_MS = 3_600_000;
 
+/** How long a newer version has to take over once it is asked for, ms. */
+const PATIENCE_MS = 4000;
+
 /** No closer together than this is it asked whether a newer version is served, ms. */
 const ASK_AGAIN_MS = 60_000;
 let checkedAtMs = -Infinity;
@@ -73,6 +76,9 @@ export function takeNewer(): void {
     window.location.reload();
     return;
   }
-  worker!.addEventListener('controlling', () => window.location.reload());
+  const reload = (): void => window.location.reload();
+  worker!.addEventListener('controlling', reload);
   worker!.messageSkipWaiting();
+  // Where the newer worker is slow to take over: with a network the server's own page is drawn all the same.
+  setTimeout(reload, PATIENCE_MS);
 }

@@ -29,6 +29,18 @@ async function layOut(): Promise<void> {
 
 let storesReady: Promise<void> | null = null;
 
+/** Whether this browser has no database of ours; looked up before anything here makes one. */
+const wasBare: Promise<boolean> =
+  typeof indexedDB !== 'undefined' && typeof indexedDB.databases === 'function'
+    ? indexedDB.databases().then(
+        (all) => all.every(({ name }) => name !== NAME),
+        () => false,
+      )
+    : Promise.resolve(false);
+
+/** Whether nothing was ever stored in this browser, and nothing is being stored now: there is nothing to read then. False where that can’t be told. */
+export const isBare = async (): Promise<boolean> => (await wasBare) && storesReady === null;
+
 /**
  * A store in this browser's database. All stores are laid out together before the first of them is used: left to themselves each
  * would add itself when it is first asked, and one that does so while another writes can take that write along.

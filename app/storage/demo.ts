@@ -1,5 +1,7 @@
 import type { Catalogue } from '../demo/catalogue';
 import { DEMO_PARTS } from '../demo/parts';
+import { isBare } from './database';
+import { newerWasHere } from './generation';
 import { bikeStore, riderStore, sessionStore, settingsStore } from './stores';
 import { alone } from './tabs';
 
@@ -17,7 +19,7 @@ export const welcomed = async (): Promise<void> =>
 
 /** Whether nothing has been stored in this browser yet: no demo studio, and no rider of anybody's. */
 export const isUntouched = async (): Promise<boolean> =>
-  !(await isSeeded()) && (await riderStore.length()) === 0;
+  (await isBare()) || (!(await isSeeded()) && (await riderStore.length()) === 0);
 
 /** One laying out at a time: a second one, begun while the first was under way, would write over what was edited in between. */
 let seeding: Promise<void> | null = null;
@@ -31,6 +33,8 @@ export async function seedDemo(catalogue: Catalogue): Promise<void> {
 
 async function layOut(catalogue: Catalogue): Promise<void> {
   if (await isSeeded()) return;
+  // Notes of which version the records are that follow.
+  await newerWasHere();
   await Promise.all([
     ...catalogue.riders.map((r) => riderStore.setItem(r.id, r)),
     ...catalogue.bikes.map((b) => bikeStore.setItem(b.id, b)),

@@ -224,7 +224,12 @@ describe('edits of a visit', () => {
   });
   it('can be taken back after the page was drawn anew, tracks among them', async () => {
     const take = (await stored('maren-1')).takes[0];
-    const tracking = { state: 'done' as const, framesDone: 9, revision: take.tracking.revision + 1 };
+    const tracking = {
+      state: 'done' as const,
+      framesDone: 9,
+      estimated: false,
+      revision: take.tracking.revision + 1,
+    };
     await editVisit('maren-1', { kind: 'tracking', takeId: take.id, tracking });
     await editVisit('maren-1', { kind: 'set', at: `takes.#${take.id}.note`, value: 'said later' });
     closeVisits();

@@ -48,9 +48,11 @@ function OneJob({ job }: { job: Job }) {
 
 /** Long work that goes on whatever page is drawn: what it is, how far, and its stop. */
 export function JobsLine() {
-  const { pathname } = useLocation();
+  const { pathname, search } = useLocation();
   const jobs = useStore(jobStore, (s) => s.jobs);
-  const elsewhere = Object.values(jobs).filter((j) => j.everywhere || (j.to !== null && j.to !== pathname));
+  const elsewhere = Object.values(jobs).filter(
+    (j) => j.everywhere || (j.to !== null && j.to !== pathname && j.to !== pathname + search),
+  );
   if (elsewhere.length === 0) return null;
   return (
     <Box className="no-print" sx={{ '& > *': { borderBottom: 1, borderColor: 'divider' } }}>

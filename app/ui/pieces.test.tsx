@@ -119,7 +119,7 @@ describe('a first visit', () => {
     await userEvent.click(screen.getByRole('button', { name: 'Look around first' }));
     expect(later).toHaveBeenCalledTimes(1);
     await userEvent.click(screen.getByRole('button', { name: 'Set up your studio…' }));
-    await userEvent.click(screen.getByRole('button', { name: 'US Letter' }));
+    await userEvent.click(await screen.findByRole('button', { name: 'US Letter' }));
     await userEvent.click(screen.getByRole('button', { name: 'Open the studio' }));
     expect(await screen.findByText('Type the studio’s name.')).toBeTruthy();
     await userEvent.type(screen.getByLabelText('Studio'), 'Mill Lane');
@@ -295,6 +295,7 @@ describe('a visit in parts', () => {
       note: '',
       tests: {},
       ridden: NOT_RIDDEN,
+      measured: null,
       putBackIso,
     });
     const [word, back] = [vi.fn(), vi.fn()];

@@ -1,8 +1,8 @@
 // @vitest-environment happy-dom
 import { act, cleanup, render, screen } from '@testing-library/react';
-import { Component, type ReactNode } from 'react';
+import { Component, useState, type ReactNode } from 'react';
 import { afterEach, expect, it, vi } from 'vitest';
-import { useArrived } from './useArrived';
+import { arriving, useArrived, type Arriving } from './useArrived';
 
 afterEach(cleanup);
 
@@ -23,7 +23,24 @@ function promised() {
   return { promise, resolve, reject };
 }
 
-const Shown = ({ promise }: { promise: Promise<string> }) => <p>{useArrived(promise) ?? 'waiting'}</p>;
+const Shown = ({ promise, now = null }: { promise: Promise<string>; now?: string | null }) => {
+  const [of, setOf] = useState<Arriving<string>>({ now, later: promise });
+  if (of.later !== promise) setOf({ now, later: promise });
+  return <p>{useArrived(of) ?? 'waiting'}</p>;
+};
+
+it('what is there within a moment is drawn in the first place, and stays until what comes later is there', async () => {
+  const of = await arriving(Promise.resolve('at once'));
+  expect(of.now).toBe('at once');
+  const { rerender } = render(<Shown promise={of.later} now={of.now} />);
+  expect(screen.getByText('at once')).toBeTruthy();
+  const late = promised();
+  expect((await arriving(late.promise)).now).toBeNull();
+  rerender(<Shown promise={late.promise} />);
+  expect(screen.getByText('at once')).toBeTruthy();
+  await act(async () => late.resolve('later'));
+  expect(screen.getByText('later')).toBeTruthy();
+});
 
 it('draws what arrives at once, keeps it until the next has come, and hears nothing of one that was replaced', async () => {
   const first = promised();

@@ -1,15 +1,32 @@
 import { useEffect, useState } from 'react';
 
+/** What a page is drawn from: there already, or to come. */
+export interface Arriving<T> {
+  now: T | null;
+  later: Promise<T>;
+}
+
+/** What is read this quickly is waited for: the page is then drawn once, not first without it. */
+const MOMENT_MS = 80;
+
+export async function arriving<T>(later: Promise<T>): Promise<Arriving<T>> {
+  const moment = new Promise<null>((pass) => setTimeout(pass, MOMENT_MS, null));
+  // What it fails with is thrown where it is drawn.
+  return { now: await Promise.race([later.catch(() => null), moment]), later };
+}
+
 /**
- * What a promise brings, as soon as it is there; null before that, and what the one before it brought meanwhile. A boundary that
+ * What a loader brings, as soon as it is there; null before that, and what the one before it brought meanwhile. A boundary that
  * shows something else meanwhile holds back for 300 ms what comes right after it; this draws it at once. What it fails with is
  * thrown for the route's own error page.
  */
-export function useArrived<T>(promise: Promise<T>): T | null {
-  const [arrived, setArrived] = useState<T | null>(null);
+export function useArrived<T>({ now, later }: Arriving<T>): T | null {
+  const [arrived, setArrived] = useState(now);
+  if (now !== null && now !== arrived) setArrived(() => now);
   useEffect(() => {
+    if (now !== null) return undefined;
     let stale = false;
-    promise.then(
+    later.then(
       (value) => !stale && setArrived(() => value),
       (error: unknown) =>
         setArrived(() => {
@@ -19,6 +36,6 @@ export function useArrived<T>(promise: Promise<T>): T | null {
     return () => {
       stale = true;
     };
-  }, [promise]);
-  return arrived;
+  }, [now, later]);
+  return now ?? arrived;
 }

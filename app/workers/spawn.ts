@@ -2,6 +2,7 @@ import { releaseProxy, wrap, type Remote } from 'comlink';
 import { lookForNewer } from '../offline/register';
 import type { ClipReader } from './clip.worker';
 import type { FilesApi } from './fileReaders';
+import type { LiveApi } from './live.worker';
 import type { PlanApi } from './plan.worker';
 import type { ReadApi } from './read.worker';
 import type { TrackApi } from './track.worker';
@@ -65,6 +66,8 @@ export const spawnClipReader = (): Spawned<ClipReader> =>
   spawned(new Worker(new URL('./clip.worker.ts', import.meta.url), { type: 'module' }));
 export const spawnTracker = (): Spawned<TrackApi> =>
   spawned(new Worker(new URL('./track.worker.ts', import.meta.url), { type: 'module' }));
+export const spawnLive = (): Spawned<LiveApi> =>
+  spawned(new Worker(new URL('./live.worker.ts', import.meta.url), { type: 'module' }));
 export const spawnReading = (): Spawned<ReadApi> =>
   spawned(new Worker(new URL('./read.worker.ts', import.meta.url), { type: 'module' }));
 export const spawnPlanner = (): Spawned<PlanApi> =>

@@ -2,7 +2,7 @@ import { VideoSampleSink } from 'mediabunny';
 import { isFrontal, type Landmark, type View } from '../../core/landmarks/landmarks.ts';
 import type { Known } from '../../core/landmarks/layout.ts';
 import { collectFacts, type FilmFacts } from '../../core/survey/filmFacts.ts';
-import { holding, lookAt } from '../../core/survey/lookAt.ts';
+import { HELD_BYTES, holding, lookAt } from '../../core/survey/lookAt.ts';
 import type { FoundPoint } from '../../core/survey/nameFilm.ts';
 import type { FoundWheels } from '../../core/survey/wheels.ts';
 import type { PlanarFrame } from '../../core/tracking/frame.ts';
@@ -22,9 +22,6 @@ export interface Survey {
   } | null;
   wheels: FoundWheels | null;
 }
-
-/** A larger film is held for a shorter while. */
-const HELD_BYTES = 180_000_000;
 
 /**
  * Looks at a film as a whole, in one pass: camera and light on every picture; stickers, names and wheels on a turn of the crank.

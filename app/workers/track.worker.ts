@@ -3,18 +3,18 @@ import CRC32 from 'crc-32';
 import { expose } from 'comlink';
 import { VideoSampleSink } from 'mediabunny';
 import type { ImagePoint } from '../../core/math/vec.ts';
-import type { LandmarkTrack, Tracks } from '../../core/tracking/tracks.ts';
+import { pointAt, type LandmarkTrack, type Tracks } from '../../core/tracking/tracks.ts';
 import type { PlanarFrame } from '../../core/tracking/frame.ts';
-import { findCandidates } from '../../core/tracking/candidates.ts';
 import { findStickers } from '../../core/tracking/findStickers.ts';
 import { looksOfFilm } from '../../core/tracking/looks.ts';
 import { exposureOf } from '../../core/survey/filmFacts.ts';
 import { layOut, MOST_SPOTS, proposeMarks, type Known, type Layout } from '../../core/landmarks/layout.ts';
 import { pulledTo, type PosePoint } from '../../core/landmarks/poseJoints.ts';
-import type { Landmark, View } from '../../core/landmarks/landmarks.ts';
+import { isFrontal, type Landmark, type View } from '../../core/landmarks/landmarks.ts';
 import { centreOn } from '../../core/tracking/centre.ts';
 import type { SetUpFacts } from '../../core/kinematics/setupCheck.ts';
 import { learnSticker } from '../../core/tracking/learn.ts';
+import { stickerNear } from '../../core/tracking/stickerNear.ts';
 import { snapToSticker } from '../../core/tracking/snap.ts';
 import type { ClipTrouble } from './clipTrouble';
 import { openClip } from './openClip';
@@ -99,7 +99,8 @@ const api = {
   },
 
   /**
-   * The stickers of a frame, each with the joint it probably is.
+   * The stickers of a frame, each with the joint it probably is: by how they move about that frame; where that names nobody, by that
+   * frame alone.
    * @param from a place where one of them is; null: they are looked for by themselves
    */
   // eslint-disable-next-line max-params -- what is passed between threads stands alone: a callback can't be a field
@@ -109,7 +110,9 @@ const api = {
     view: View,
     known: { mmPerPx: number | null; facing: 'left' | 'right' | null },
     from: ImagePoint | null,
-  ): Promise<Layout | null> {
+  ): Promise<Pick<Layout, 'points'> | null> {
+    const moving = from || isFrontal(view) ? null : await namedAbout(blob, frameIndex, view, known);
+    if (moving) return moving;
     const frame = await frameForSnap(blob, frameIndex);
     if (!frame) return null;
     const sticker = from && (learnSticker(frame, from)?.sticker ?? null);
@@ -204,11 +207,9 @@ const api = {
       for await (const sample of new VideoSampleSink(opened.clip.track).samples()) {
         const { frame } = await planesOf(sample);
         sample.close();
-        const places = stickers.map(({ at, sticker }) => {
-          const [near] = findCandidates(frame, sticker, { near: at, reachPx: REFIND_REACH_PX, most: 1 });
-          const found = near && centreOn(frame, sticker, near, { x: 0, y: 0 });
-          return found && found.areaRatio > 0.7 && found.colourMiss < 0.45 ? found : null;
-        });
+        const places = stickers.map(({ at, sticker }) =>
+          stickerNear(frame, sticker, { near: at, reachPx: REFIND_REACH_PX }),
+        );
         const miss = places.reduce(
           (sum, p, k) =>
             sum + (p ? Math.hypot(p.x - stickers[k].at.x, p.y - stickers[k].at.y) : 2 * REFIND_REACH_PX),
@@ -261,6 +262,52 @@ function weakest(found: { key: string; learned: ReturnType<typeof learnSticker> 
     radiusPx: least?.radiusPx ?? 0,
     without,
   };
+}
+
+/** The film is looked at for this long about a frame: a turn of the crank. */
+const ABOUT_S = 1.3;
+
+/** The stickers about a frame by how they move, followed to that frame; null where they name nobody. */
+async function namedAbout(
+  blob: Blob,
+  frame: number,
+  view: View,
+  known: Known,
+): Promise<Pick<Layout, 'points'> | null> {
+  const opened = await openClip(blob);
+  if (!opened.ok) return null;
+  const { clip } = opened;
+  try {
+    const last = clip.tS.length - 1;
+    const endS = Math.min(clip.tS[last], Math.max(clip.tS[0], clip.tS[frame] - ABOUT_S / 2) + ABOUT_S);
+    const within = Array.from(clip.tS.keys()).filter(
+      (i) => clip.tS[i] <= endS && clip.tS[i] >= endS - ABOUT_S,
+    );
+    const range = { from: within[0], to: within[within.length - 1] };
+    const stopped = (): boolean => stopRequested;
+    const survey = await surveyClip(clip, { view, known, range, tell: () => undefined, stopped });
+    const named = survey?.named;
+    if (!named) return null;
+    if (named.frame === frame) return { points: named.points };
+    const marks = Object.fromEntries(Object.entries(named.points).map(([k, { x, y }]) => [k, { x, y }]));
+    const to = { from: Math.min(frame, named.frame), to: Math.max(frame, named.frame) };
+    const { tracks } = await trackClip(clip, {
+      markedFrame: named.frame,
+      marks,
+      range: to,
+      stopped,
+      onProgress: () => undefined,
+    });
+    const points = Object.fromEntries(
+      (Object.entries(named.points) as [Landmark, { sure: number }][]).flatMap(([key, { sure }]) => {
+        const at = pointAt(tracks, key, frame);
+        return Number.isFinite(at.x) ? [[key, { ...at, sure }]] : [];
+      }),
+    );
+    return Object.keys(points).length > 0 ? { points } : null;
+  } finally {
+    clip.input.dispose();
+  }
 }
 
 let snapFrame: { film: string; index: number; frame: PlanarFrame } | null = null;

@@ -68,6 +68,8 @@ interface SideFilm {
   noiseMm: number;
   strokes: number;
   levelSdDeg: number;
+  /** How far the joints may stand from the bone where they are estimates, without stickers; null with stickers. */
+  estimatedSdMm: Record<SideKey, number> | null;
   /** Whether a landmark was seen, and its path not made up. */
   seen: (key: SideKey) => boolean;
 }
@@ -83,13 +85,18 @@ interface LengthOf {
   skinSdMm?: number;
 }
 
-function length({ noiseMm, strokes, levelSdDeg }: SideFilm, value: number, of: LengthOf): Measured {
+function length(
+  { noiseMm, strokes, levelSdDeg, estimatedSdMm }: SideFilm,
+  value: number,
+  of: LengthOf,
+): Measured {
   return {
     value,
     uncertainty: combineLength({
       noiseMm,
       points: of.points.length,
-      stickerSdsMm: (of.stickers ?? of.points).map((k) => STICKER_SD_MM[k]),
+      stickerSdsMm: (of.stickers ?? of.points).map((k) => (estimatedSdMm ?? STICKER_SD_MM)[k]),
+      estimated: estimatedSdMm !== null,
       skinSdMm: of.skinSdMm,
       rideSdMm: of.rideSdMm,
       acrossMm: of.acrossMm ?? 0,

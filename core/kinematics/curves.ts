@@ -23,6 +23,19 @@ export const GRID_DEG: readonly number[] = Array.from(
 
 const ON_GRID = harmonicTable(GRID_DEG, HIGHEST_ORDER);
 
+/** One quantity on one stroke. */
+export interface StrokeValues {
+  /** Which of the used strokes. */
+  stroke: number;
+  min: number;
+  max: number;
+  mean: number;
+  at0: number;
+  at90: number;
+  at180: number;
+  at270: number;
+}
+
 /** One quantity on the crank's turn, from all used strokes. Unit: the quantity's own (degrees or mm). */
 export interface CurveReading {
   curve: HarmonicCurve;
@@ -38,8 +51,8 @@ export interface CurveReading {
   at: Record<'0' | '90' | '180' | '270', number>;
   /** Root mean square over the turn of the SD between strokes; 0 with a single stroke. */
   strokeSdDeg: number;
-  /** Every stroke's own lowest and highest value, and those at the crank's four positions. */
-  perStroke: { min: number; max: number; at0: number; at90: number; at180: number; at270: number }[];
+  /** Every whole stroke's own lowest, highest and mean value, and those at the crank's four positions. */
+  perStroke: StrokeValues[];
   /** Mean over strokes of highest less lowest. */
   meanSwing: number;
 }
@@ -86,12 +99,17 @@ export function curveOverStrokes({
   const basis = bases.get(key);
   const fitted = basis && fitOnBasis(basis, values);
   const curve = fitted?.curve ?? { mean: mean(values), cos: [], sin: [] };
-  const rows = used.map((s) => strokeOnGrid(thetaDeg, smooth, s)).filter((row) => row.every(Number.isFinite));
+  const whole = used
+    .map((s, stroke) => ({ stroke, row: strokeOnGrid(thetaDeg, smooth, s) }))
+    .filter(({ row }) => row.every(Number.isFinite));
+  const rows = whole.map(({ row }) => row);
   const sdOnGrid = GRID_DEG.map((_, k) => standardDeviation(rows.map((row) => row[k])));
   const ends = curveExtremes(curve);
-  const perStroke = rows.map((row) => ({
+  const perStroke = whole.map(({ stroke, row }) => ({
+    stroke,
     min: Math.min(...row),
     max: Math.max(...row),
+    mean: mean(row),
     at0: row[0],
     at90: row[36],
     at180: row[72],

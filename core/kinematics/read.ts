@@ -11,6 +11,7 @@ import {
   type Joints,
   type SideKey,
 } from './angles.ts';
+import { estimatedSdMm } from './estimated.ts';
 import { readBody, type BodyReading, type OverStrokes } from './bodyReading.ts';
 import { crankAngles } from './crank.ts';
 import { curveOverStrokes, type CurveReading } from './curves.ts';
@@ -48,6 +49,8 @@ export interface ReadOptions {
   keystone?: Keystone;
   /** True crank length, mm: brings the rider's side, which is nearer the camera than the axles, to its own scale. */
   crankMm?: number;
+  /** The joints are where the pose model sees them, without stickers: each ± is larger. */
+  estimated?: boolean;
 }
 
 export interface AngleReading extends CurveReading {
@@ -80,6 +83,8 @@ export interface Reading {
   usedStrokes: number;
   /** Fewer than five strokes: shown as provisional. */
   provisional: boolean;
+  /** Where the joints are the pose model's own, without stickers, how far they may stand from the bone; then every figure is an estimate. */
+  estimatedSdMm: Record<SideKey, number> | null;
   cadenceRpm: number;
   /** Those whose landmarks were seen. */
   angles: Partial<Record<AnyAngleKey, AngleReading>>;
@@ -182,6 +187,7 @@ interface OnStrokes {
   noiseMm: number;
   strokes: number;
   levelSdDeg: number;
+  estimatedSdMm: Record<SideKey, number> | null;
 }
 
 /** Every angle whose landmarks were seen, over the strokes and on each frame. */
@@ -209,6 +215,7 @@ function readAngles(of: OnStrokes): Pick<Reading, 'angles' | 'frameAnglesDeg'> {
         strokes: of.strokes,
         levelSdDeg: of.levelSdDeg,
         isMean: MEANS.includes(key),
+        estimatedSdMm: of.estimatedSdMm,
       }),
     };
   }
@@ -279,6 +286,7 @@ export function readTracks(tracks: Tracks, options: ReadOptions): ReadResult {
     noiseMm: Math.max(...read.map((k) => paths.notes[k].noisePx)) * map.mmPerPx,
     strokes: used.length,
     levelSdDeg: options.levelDeg === undefined ? LEVEL_UNKNOWN_SD_DEG : LEVEL_SD_DEG,
+    estimatedSdMm: options.estimated ? estimatedSdMm(paths.raw) : null,
   };
   const { angles, frameAnglesDeg } = readAngles(onStrokes);
   const body = readBody({
@@ -307,6 +315,7 @@ export function readTracks(tracks: Tracks, options: ReadOptions): ReadResult {
     strokes,
     usedStrokes: used.length,
     provisional: used.length < ENOUGH_STROKES,
+    estimatedSdMm: onStrokes.estimatedSdMm,
     cadenceRpm,
     angles,
     body,

@@ -49,6 +49,9 @@ export const frontalStickerSdMm = (key: FrontalLandmark): number =>
     key.slice(0, -1) as 'knee' | 'ankle' | 'toe' | 'asis' | 'psis' | 'hip' | 'shoulder'
   ];
 
+/** Of an estimate's square so much stays in a change: the model errs alike on the same rider, but not surely so. */
+const ESTIMATE_STAYS = 0.5;
+
 /**
  * Skin over bone, SD of what is left of it at one crank position, in each direction: the trochanter's sticker slides 20–40 mm over a
  * stroke, the knee's 10–15 (Cappozzo 1996), about the place where it was put on. A mean over the turn loses most of it.
@@ -168,11 +171,13 @@ export function combineUncertainty(of: {
   levelSdDeg: number;
   /** A mean over the turn: what slides to and fro falls out of it. */
   isMean: boolean;
+  /** How far the joints may stand from the bone where they are estimates, without stickers. */
+  estimatedSdMm?: Record<SideKey, number> | null;
 }): AngleUncertainty {
   const { key, joints } = of;
   const n = Math.max(1, of.strokes);
   const localisationDeg = angleSdDeg(key, joints, of.noiseMm) / Math.sqrt(n);
-  const stickerDeg = angleSdDeg(key, joints, STICKER_SD_MM);
+  const stickerDeg = angleSdDeg(key, joints, of.estimatedSdMm ?? STICKER_SD_MM);
   const skinDeg = of.isMean ? 0 : angleSdDeg(key, joints, SKIN_SD_MM);
   const direction = ANGLE_SHAPES[key].kind === 'direction';
   const levelDeg = direction ? of.levelSdDeg : 0;
@@ -181,7 +186,10 @@ export function combineUncertainty(of: {
   const pictureDeg = angleSdDeg(key, joints, PICTURE_SD_MM);
   const systematic = stickerDeg ** 2 + skinDeg ** 2 + levelDeg ** 2 + pictureDeg ** 2;
   const passing = localisationDeg ** 2 + rideDeg ** 2 + strokesDeg ** 2;
-  const again = 2 * passing + (direction ? 2 * Math.min(of.levelSdDeg, LEVEL_SD_DEG) ** 2 : 0);
+  const again =
+    2 * passing +
+    (direction ? 2 * Math.min(of.levelSdDeg, LEVEL_SD_DEG) ** 2 : 0) +
+    (of.estimatedSdMm ? ESTIMATE_STAYS * stickerDeg ** 2 : 0);
   return {
     localisationDeg,
     stickerDeg,
@@ -232,6 +240,8 @@ export function combineLength(of: {
   levelSdDeg: number;
   /** What the picture itself adds, SD; from the stickers' depths when left out. Half of its square stays in a change. */
   pictureSdMm?: number;
+  /** The joints are estimates, without stickers. */
+  estimated?: boolean;
 }): LengthUncertainty {
   const n = Math.max(1, of.strokes);
   const localisationMm = (of.noiseMm * Math.sqrt(of.points)) / Math.sqrt(n);
@@ -244,6 +254,7 @@ export function combineLength(of: {
   const pictureMm = of.pictureSdMm ?? (of.stickerSdsMm.length > 0 ? PICTURE_SD_MM * Math.sqrt(of.points) : 0);
   // What comes from depths is the same before and after; what comes from where the camera stood is only partly.
   const pictureStays = of.pictureSdMm === undefined ? 0 : 0.5 * pictureMm ** 2;
+  const estimateStays = of.estimated ? ESTIMATE_STAYS * stickerMm ** 2 : 0;
   const passing = localisationMm ** 2 + rideMm ** 2 + strokesMm ** 2;
   const levelAgain = across * Math.min(of.levelSdDeg, of.pictureSdMm === undefined ? LEVEL_SD_DEG : 9);
   return {
@@ -255,6 +266,6 @@ export function combineLength(of: {
     strokesMm,
     pictureMm,
     absoluteMm: 1.96 * Math.sqrt(passing + stickerMm ** 2 + skinMm ** 2 + levelMm ** 2 + pictureMm ** 2),
-    changeMm: 1.96 * Math.sqrt(2 * passing + 2 * levelAgain ** 2 + pictureStays),
+    changeMm: 1.96 * Math.sqrt(2 * passing + 2 * levelAgain ** 2 + pictureStays + estimateStays),
   };
 }

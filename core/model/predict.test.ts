@@ -116,6 +116,7 @@ describe('what is predicted', () => {
     band: { low: 33, high: 42 },
     verdict: 'high',
     provisional: false,
+    estimated: false,
   });
 
   it('adds only the model’s difference to what was measured, and widens with what is unknown', () => {

@@ -40,6 +40,8 @@ export interface MeasureReading {
   verdict: Verdict;
   /** Fewer than five strokes. */
   provisional: boolean;
+  /** By the pose model, without stickers. */
+  estimated: boolean;
 }
 
 type Figure = Pick<MeasureReading, 'value' | 'uncertainty' | 'change' | 'parts'>;
@@ -95,16 +97,17 @@ const USUAL_KNEE_RANGE_DEG = 73;
  * (e/l)·2 sin(α/2), the rest cancels (own derivation).
  */
 function rangeStickerDeg(
-  { segmentsMm }: Reading,
+  { segmentsMm, estimatedSdMm }: Reading,
   knee: AngleReading | undefined,
   ankle: AngleReading,
 ): number {
-  const part = (sdMm: number, lengthMm: number, turnDeg: number): number =>
-    (sdMm / lengthMm) * 2 * Math.sin((turnDeg * RAD_PER_DEG) / 2) * DEG_PER_RAD;
+  const part = (offMm: number, lengthMm: number, turnDeg: number): number =>
+    (offMm / lengthMm) * 2 * Math.sin((turnDeg * RAD_PER_DEG) / 2) * DEG_PER_RAD;
+  const sdMm = estimatedSdMm ?? STICKER_SD_MM;
   const foot = Math.hypot(segmentsMm.ankleBehind, segmentsMm.ankleAbove);
   return Math.hypot(
-    part(STICKER_SD_MM.knee, segmentsMm.shank, knee ? knee.max - knee.min : USUAL_KNEE_RANGE_DEG),
-    part(STICKER_SD_MM.ankle, foot, ankle.max - ankle.min),
+    part(sdMm.knee, segmentsMm.shank, knee ? knee.max - knee.min : USUAL_KNEE_RANGE_DEG),
+    part(sdMm.ankle, foot, ankle.max - ankle.min),
   );
 }
 
@@ -183,6 +186,7 @@ export function judgeReading(
         pOut: outOfBand(figure.value, figure.uncertainty, band),
         verdict: judge(figure.value, figure.uncertainty, band),
         provisional: (key === 'kneePathWidthMm' ? frontal : reading)?.provisional ?? true,
+        estimated: key !== 'kneePathWidthMm' && (reading?.estimatedSdMm ?? null) !== null,
       },
     ];
   });

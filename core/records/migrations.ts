@@ -8,7 +8,7 @@ export type RecordKind = 'rider' | 'bike' | 'session' | 'studio' | 'parts' | 'pr
 export const RECORD_VERSIONS: Record<RecordKind, number> = {
   rider: 4,
   bike: 1,
-  session: 13,
+  session: 15,
   studio: 6,
   parts: 2,
   protocols: 1,
@@ -31,6 +31,13 @@ function facesLeft(take: Record<string, unknown>): boolean {
   const [rear, front] = [axles.rear, axles.front];
   return isObject(rear) && isObject(front) && Number(front.x) < Number(rear.x);
 }
+
+/** A take of the time when nobody watched the camera and every joint was marked. */
+const marked = (take: Record<string, unknown>): Record<string, unknown> => ({
+  ...take,
+  cameraPath: null,
+  tracking: isObject(take.tracking) ? { ...take.tracking, estimated: false } : take.tracking,
+});
 
 /** Small steps from each shape to the next, oldest first. What was once released is never edited. */
 export const MIGRATIONS: Record<RecordKind, readonly Migration[]> = {
@@ -297,6 +304,23 @@ export const MIGRATIONS: Record<RecordKind, readonly Migration[]> = {
           },
         };
       },
+    },
+    {
+      to: 14,
+      name: 'how the camera moved is kept with its film, and whether its joints are estimated',
+      change: (s) => ({
+        ...s,
+        takes: eachObject(s.takes, marked),
+        removedTakes: eachObject(s.removedTakes, (r) => ({
+          ...r,
+          take: isObject(r.take) ? marked(r.take) : r.take,
+        })),
+      }),
+    },
+    {
+      to: 15,
+      name: 'a change may have been measured while the camera ran',
+      change: (s) => ({ ...s, changes: eachObject(s.changes, (c) => ({ ...c, measured: null })) }),
     },
   ],
 };

@@ -5,7 +5,7 @@ import { applyEdit, type SessionEdit } from '../visit/edits.ts';
 import { MIGRATIONS, RECORD_VERSIONS, type RecordKind, upToDate } from './migrations.ts';
 import { withValue } from '../visit/withValue.ts';
 import { checkRecord } from './schemas.ts';
-import { openTake, type FitSession } from './types.ts';
+import { openTake, type FitSession, type Take } from './types.ts';
 import { moved, setupNow } from '../visit/setups.ts';
 import { isDue, nextVisit } from '../visit/visits.ts';
 
@@ -154,6 +154,49 @@ describe('migrations', () => {
     expect(old({}, [{ key: 'chest', acknowledgedIso: null }]).intake.flagsAskedIso).toBe(idris.startedIso);
     expect(old({}).intake.complaints.every((c) => !c.carried)).toBe(true);
     expect(checkRecord('session', old({}))).toMatchObject({ ok: true });
+  });
+  it('session 14: how the camera moved is kept with its film, and whether its joints are estimated; in the trash as well', () => {
+    const [take, ...rest] = idris.takes;
+    const then = (t: Take) => ({
+      ...without(t, 'cameraPath'),
+      tracking: without(t.tracking, 'estimated'),
+    });
+    const old = {
+      ...idris,
+      version: 13,
+      takes: rest.map(then),
+      removedTakes: [{ take: then(take), removedIso: idris.startedIso }],
+      takeId: rest[0]?.id ?? null,
+    };
+    expect(checkRecord('session', old)).toMatchObject({
+      ok: true,
+      value: {
+        takes: rest.map(() => ({ cameraPath: null })),
+        removedTakes: [{ take: { cameraPath: null, tracking: { estimated: false } } }],
+      },
+    });
+    const path = (tS: number[], xPx: number[]) =>
+      checkRecord('session', { ...idris, takes: [{ ...take, cameraPath: { tS, xPx, yPx: [0, 1] } }] }).ok;
+    expect([path([0, 1], [0, 4]), path([0, 1], [0]), path([1, 1], [0, 4])]).toEqual([true, false, false]);
+  });
+  it('session 15: a change may have been measured while the camera ran', () => {
+    const maren = CATALOGUE.sessions.find((s) => s.id === 'maren-1')!;
+    expect(maren.changes.length).toBeGreaterThan(0);
+    const old = { ...maren, version: 14, changes: maren.changes.map((c) => without(c, 'measured')) };
+    expect(checkRecord('session', old)).toMatchObject({
+      ok: true,
+      value: { changes: maren.changes.map(() => ({ measured: null })) },
+    });
+    const knee = { key: 'kneeFlexionMinDeg', before: 38, after: 37.1, uncertainty: 0.5 };
+    const measured = { figures: [knee], turnsBefore: 20, turnsAfter: 12, satAnew: false };
+    const kept = (m: object) =>
+      checkRecord('session', {
+        ...maren,
+        changes: maren.changes.map((c, k) => (k === 0 ? { ...c, measured: m } : c)),
+      }).ok;
+    expect(kept(measured)).toBe(true);
+    expect(kept({ ...measured, figures: [{ ...knee, after: NaN }] })).toBe(false);
+    expect(kept({ ...measured, figures: [knee, knee] })).toBe(false);
   });
   it('rider 4: a rider can be reached; studio 5: paper, days and the usual protocol', () => {
     const rider = without(CATALOGUE.riders[0], 'email', 'phone');
@@ -351,6 +394,7 @@ describe('edits', () => {
       },
       { kind: 'wheels', takeId, rear: { x: 1, y: 2 }, front: null, rims: {} },
       { kind: 'marks', takeId, frame: 3, marks: { hip: { x: 1, y: 2, onSticker: false } } },
+      { kind: 'camera-path', takeId, path: { tS: [0, 1], xPx: [0, 9], yPx: [0, 2] } },
       {
         kind: 'moved',
         id: 'c',

@@ -4,6 +4,7 @@ import { LANDMARKS } from '../landmarks/landmarks.ts';
 import { CURRENCIES } from '../units/money.ts';
 import { RECORD_VERSIONS, upToDate, type RecordKind } from './migrations.ts';
 import { bikeSchema, bodySchema, intakeSchema } from './stationSchemas.ts';
+import type { CameraPath } from '../tracking/steadied.ts';
 import { devicesSchema } from '../kinematics/devices.ts';
 import { handOverSchema, PAPERS } from './handOver.ts';
 import { planningSchema } from '../plan/terms/planning.ts';
@@ -123,9 +124,20 @@ export const hiddenSchema = Joi.array()
   )
   .max(1000);
 
+const series = Joi.array().items(finite).max(100_000).required();
+export const cameraPathSchema = Joi.object<CameraPath, true>({ tS: series, xPx: series, yPx: series }).custom(
+  (path: CameraPath, helpers) => {
+    const long = path.xPx.length === path.tS.length && path.yPx.length === path.tS.length;
+    return long && path.tS.every((t, i) => i === 0 || t > path.tS[i - 1])
+      ? path
+      : helpers.message({ custom: 'A camera’s path has a place for each of its times, in their order.' });
+  },
+);
+
 export const trackingSchema = Joi.object<TrackingState, true>({
   state: Joi.string().valid('none', 'stopped', 'done').required(),
   framesDone: Joi.number().integer().min(0).required(),
+  estimated: Joi.boolean().required(),
   revision: Joi.number().integer().min(0).required(),
 });
 
@@ -181,6 +193,7 @@ export const takeSchema = Joi.object<Take, true>({
   marks: marksSchema.required(),
   corrections: correctionsSchema.required(),
   hidden: hiddenSchema.required(),
+  cameraPath: cameraPathSchema.allow(null).required(),
   tracking: trackingSchema.required(),
 });
 

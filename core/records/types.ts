@@ -11,6 +11,7 @@ import type { Landmark, View } from '../landmarks/landmarks.ts';
 import type { WidthReference } from '../camera/frontalScale.ts';
 import type { MeasureKey, Protocol } from '../protocol/protocols.ts';
 import type { Habits } from '../model/bodyModel.ts';
+import type { CameraPath } from '../tracking/steadied.ts';
 import type { TakeDevices } from '../kinematics/devices.ts';
 import type { HandOver, Paper } from './handOver.ts';
 import type { Planning } from '../plan/terms/planning.ts';
@@ -110,6 +111,8 @@ export interface Take {
   corrections: Correction[];
   /** Stretches of frames on which a landmark can't be seen: nothing is followed there. */
   hidden: Hidden[];
+  /** How the camera moved while it filmed: readings take it out. Null where it stood still, or was not watched. */
+  cameraPath: CameraPath | null;
   tracking: TrackingState;
 }
 
@@ -130,6 +133,8 @@ export interface TrackingState {
   /** `stopped`: kept as far as it went. */
   state: 'none' | 'stopped' | 'done';
   framesDone: number;
+  /** The joints are where the pose model sees them, without stickers. */
+  estimated: boolean;
   /** Counts up whenever the stored tracks are written anew, so that whoever read them knows to read again. */
   revision: number;
 }

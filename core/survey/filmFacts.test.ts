@@ -3,6 +3,7 @@ import { CAST } from '../../sim/cast.ts';
 import { openFilm, toPlanes } from '../../sim/render/film.ts';
 import { newRaster, type Raster } from '../../sim/render/raster.ts';
 import { inRoom, written, type Room } from '../../sim/render/rooms.ts';
+import { standsAt } from '../tracking/steadied.ts';
 import { packedFrame, type PlanarFrame } from '../tracking/frame.ts';
 import { collectFacts, type FilmFacts } from './filmFacts.ts';
 import { verdictOf } from './verdict.ts';
@@ -41,6 +42,7 @@ describe('what a film’s pictures tell', () => {
     expect(f.framesPerS).toBeCloseTo(30, 6);
     expect(f.seconds).toBeCloseTo(1.6, 6);
     expect(f.tremblePx).toBeLessThan(0.1);
+    expect(f.cameraPath).toBeNull();
     expect(f.flicker).toBeLessThan(0.005);
     expect(f.drift).toBeLessThan(0.02);
   });
@@ -51,9 +53,24 @@ describe('what a film’s pictures tell', () => {
     expect(f.knocks[0].atS).toBeLessThan(0.95);
     expect(Math.abs(f.knocks[0].byPx - Math.hypot(6, 2.4))).toBeLessThan(0.5);
     expect(keys(f)).toContain('knocks');
+    const { x, y } = standsAt(f.cameraPath!, 1.5);
+    expect(Math.hypot(x - 6, y - 2.4)).toBeLessThan(0.3);
+    expect(Math.hypot(...Object.values(standsAt(f.cameraPath!, 0.6)))).toBeLessThan(0.3);
   });
   it('of one that trembles, of lamps that flicker and of light that fades', () => {
     expect(factsOf({ tremblePx: 0.8 }).tremblePx).toBeGreaterThan(0.4);
+    // One that trembles much is not knocked again and again; and what is taken out is no reason to film again.
+    const much = factsOf({ tremblePx: 1.6 });
+    expect(much.knocks).toEqual([]);
+    expect(much.tremblePx).toBeGreaterThan(0.9);
+    expect(verdictOf(much, FOUND).points).toMatchObject([
+      { key: 'rate' },
+      { key: 'length' },
+      { key: 'tremble', worth: 'usable' },
+    ]);
+    const both = factsOf({ tremblePx: 0.6, pushed: { atS: 0.8, byPx: 9 } });
+    expect(both.knocks).toHaveLength(1);
+    expect(both.cameraPath!.tS.length).toBeGreaterThan(20);
     const f = factsOf({ flicker: 0.1, fade: { by: 0.3, overS: 1.6 } });
     expect(f.flicker).toBeGreaterThan(0.03);
     expect(f.drift).toBeGreaterThan(0.2);
@@ -82,6 +99,7 @@ describe('the verdict', () => {
     missing: 0,
     cutsS: [],
     knocks: [],
+    cameraPath: null,
     tremblePx: 0.05,
     flicker: 0.002,
     drift: 0.03,

@@ -1,6 +1,7 @@
 import { median, standardDeviation } from '../math/statistics.ts';
 import { lightMeter, type LightMeter } from '../tracking/light.ts';
 import type { PlanarFrame } from '../tracking/frame.ts';
+import type { CameraPath } from '../tracking/steadied.ts';
 import { watchSteadiness, type Shift } from './steadiness.ts';
 
 /** What a film's pictures tell of camera and light. */
@@ -16,6 +17,8 @@ export interface FilmFacts {
   /** When the camera was pushed, and by how much, px; the steady tremble's SD, px. */
   knocks: { atS: number; byPx: number }[];
   tremblePx: number;
+  /** Where the picture stood all along; null where it stood still. */
+  cameraPath: CameraPath | null;
   /** Flicker from picture to picture, SD as a share; the brightest against the darkest stretch. */
   flicker: number;
   drift: number;
@@ -34,7 +37,10 @@ export interface FactsCollector {
 const SMOOTH = 15;
 /** A camera that stands this far from where it stood is knocked, px; what comes back within a moment as well. */
 const KNOCK_PX = 2.5;
+const KNOCK_TIMES = 4.5;
 const ONE_KNOCK_S = 0.8;
+/** A steady tremble above this is worth taking out, SD, px. */
+export const TREMBLE_TELLS_PX = 0.4;
 /** So many pictures that can't be laid over the first are another scene. */
 const CUT_FRAMES = 5;
 
@@ -100,12 +106,12 @@ export function collectFacts(): FactsCollector {
 function cameraOf(
   shifts: readonly Shift[],
   stamps: readonly number[],
-): Pick<FilmFacts, 'cutsS' | 'knocks' | 'tremblePx'> {
+): Pick<FilmFacts, 'cutsS' | 'knocks' | 'tremblePx' | 'cameraPath'> {
   const cutsS: number[] = [];
   const knocks: FilmFacts['knocks'] = [];
   let lost = 0;
   let rest = { x: 0, y: 0 };
-  const about: number[] = [];
+  const off: { x: number; y: number; atS: number }[] = [];
   shifts.forEach((s, i) => {
     if (!s) {
       lost += 1;
@@ -113,14 +119,36 @@ function cameraOf(
       return;
     }
     lost = 0;
-    const off = Math.hypot(s.x - rest.x, s.y - rest.y);
-    if (off > KNOCK_PX) {
-      const last = knocks.at(-1);
-      if (last && stamps[i] - last.atS < ONE_KNOCK_S) last.byPx = Math.max(last.byPx, off);
-      else knocks.push({ atS: stamps[i], byPx: off });
-    } else about.push(s.x - rest.x, s.y - rest.y);
+    off.push({ x: s.x - rest.x, y: s.y - rest.y, atS: stamps[i] });
     // Where the picture stays is its new place.
     rest = { x: rest.x + 0.1 * (s.x - rest.x), y: rest.y + 0.1 * (s.y - rest.y) };
   });
-  return { cutsS, knocks, tremblePx: about.length > 4 ? standardDeviation(about) : 0 };
+  // Half of a tremble's places lie within 1.18 of its SD: a knock stands out of it.
+  const usualPx = off.length > 0 ? median(off.map((o) => Math.hypot(o.x, o.y))) / 1.18 : 0;
+  const knockPx = Math.max(KNOCK_PX, KNOCK_TIMES * usualPx);
+  const about: number[] = [];
+  for (const { x, y, atS } of off) {
+    const byPx = Math.hypot(x, y);
+    const last = knocks.at(-1);
+    if (byPx <= knockPx) about.push(x, y);
+    else if (last && atS - last.atS < ONE_KNOCK_S) last.byPx = Math.max(last.byPx, byPx);
+    else knocks.push({ atS, byPx });
+  }
+  const tremblePx = about.length > 4 ? standardDeviation(about) : 0;
+  const moved = cutsS.length === 0 && (knocks.length > 0 || tremblePx >= TREMBLE_TELLS_PX);
+  return { cutsS, knocks, tremblePx, cameraPath: moved ? pathOf(shifts, stamps) : null };
+}
+
+const hundredths = (v: number): number => Math.round(100 * v) / 100;
+
+/** The shifts of the pictures that were measured themselves: every other one. */
+function pathOf(shifts: readonly Shift[], stamps: readonly number[]): CameraPath {
+  const path: CameraPath = { tS: [], xPx: [], yPx: [] };
+  shifts.forEach((s, i) => {
+    if (!s || s === shifts[i - 1]) return;
+    path.tS.push(stamps[i]);
+    path.xPx.push(hundredths(s.x));
+    path.yPx.push(hundredths(s.y));
+  });
+  return path;
 }

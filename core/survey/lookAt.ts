@@ -7,7 +7,9 @@ import { findWheels, type FoundWheels } from './wheels.ts';
 /** Pictures are held for about a turn of the crank, from so far into the film on, and no more of them a second. */
 const HELD_S = 1.15;
 const HELD_FROM = 0.3;
-const HELD_PER_S = 62;
+export const HELD_PER_S = 62;
+/** Of larger pictures fewer are held. */
+export const HELD_BYTES = 180_000_000;
 /** Pictures on which the wheels are looked for. */
 const WHEEL_PICTURES = 3;
 

@@ -2,12 +2,12 @@ import { SIDE_LANDMARKS, type Landmark, type View } from '../landmarks/landmarks
 import { nameSpots, type NamedSpots, SURE } from '../landmarks/nameSpots.ts';
 import type { Known } from '../landmarks/layout.ts';
 import type { MovingSpot } from '../landmarks/relations.ts';
-import { median } from '../math/statistics.ts';
+import { mean, median } from '../math/statistics.ts';
 import { distance, isSeen, type ImagePoint } from '../math/vec.ts';
 import { findStickers, type Spot } from '../tracking/findStickers.ts';
 import { colourGap, type PlanarFrame } from '../tracking/frame.ts';
 import { discColour, type Sticker } from '../tracking/sticker.ts';
-import { startTracker } from '../tracking/tracker.ts';
+import { startTracker, stickersUnder } from '../tracking/tracker.ts';
 import { watchSteadiness } from './steadiness.ts';
 import { looksOfFilm } from '../tracking/looks.ts';
 
@@ -70,21 +70,16 @@ interface Path {
 }
 
 /** Spots of a picture followed through the held film, both ways, together: one place is one spot's. */
-function followSpots(
-  { frames, tS }: HeldFilm,
-  from: number,
-  spots: readonly (ImagePoint & { sure: number })[],
-  look: Sticker,
-): Path[] {
+function followSpots({ frames, tS }: HeldFilm, from: number, spots: readonly Spot[], look: Sticker): Path[] {
   const paths = spots.map((s): Path => ({ at: frames.map(() => ({ x: NaN, y: NaN })), sure: s.sure }));
   paths.forEach((p, k) => (p.at[from] = { x: spots[k].x, y: spots[k].y }));
   const marks = Object.fromEntries(spots.map((s, k) => [`${k}`, { x: s.x, y: s.y }]));
+  const stickers = stickersUnder(frames[from], spots, look);
   for (const step of [1, -1]) {
-    const tracker = startTracker(frames[from], tS[from], marks, { look, giveUpAfter: GIVE_UP });
+    const tracker = startTracker(frames[from], tS[from], marks, { stickers, giveUpAfter: GIVE_UP });
     for (let i = from + step; i >= 0 && i < frames.length; i += step)
       tracker.step(frames[i], tS[i]).forEach((p, k) => {
-        // What is followed by its surroundings is no sticker of this look.
-        if (tracker.modes[k] === 'sticker') paths[Number(tracker.keys[k])].at[i] = { x: p.x, y: p.y };
+        paths[Number(tracker.keys[k])].at[i] = { x: p.x, y: p.y };
       });
   }
   return paths;
@@ -322,7 +317,19 @@ function unevenness({ at }: Path): number {
   return bends.length < FEWEST_BENDS ? 0 : Math.max(...bends) / (median(bends) + 2);
 }
 
-/** The names on the picture that shows most of them. */
+/** How far a path goes from a picture to the next, px; at the film's end from the one before. NaN where it is not seen on both. */
+const paceAt = ({ at }: Path, i: number): number =>
+  i + 1 < at.length ? distance(at[i], at[i + 1]) : distance(at[Math.max(0, i - 1)], at[i]);
+
+/** Where most of a body is unsure, so is the rest of it. */
+export const sureTogether = (points: NamedFilm['points']): NamedFilm['points'] =>
+  Object.values(points).filter((p) => p.sure >= SURE).length >= LEAST_SURE
+    ? points
+    : Object.fromEntries(
+        Object.entries(points).map(([key, p]) => [key, { ...p, sure: Math.min(p.sure, HALF_SURE) }]),
+      );
+
+/** The names on the picture that shows most of them, and of those on the one on which they move least: the sharpest. */
 function atBestPicture(
   { shifts }: SteadyFilm,
   { named, paths }: { named: NamedSpots; paths: readonly Path[] },
@@ -330,7 +337,9 @@ function atBestPicture(
 ): NamedFilm {
   const entries = Object.entries(named.names) as [Landmark, { spot: number; sure: number }][];
   const seenOn = (i: number): number => entries.filter(([, n]) => isSeen(paths[n.spot].at[i])).length;
-  const picture = [...pictures].sort((a, b) => seenOn(b) - seenOn(a))[0];
+  const paceOn = (i: number): number =>
+    mean(entries.map(([, n]) => paceAt(paths[n.spot], i)).filter(Number.isFinite)) || 0;
+  const picture = [...pictures].sort((a, b) => seenOn(b) - seenOn(a) || paceOn(a) - paceOn(b))[0];
   const points: NamedFilm['points'] = {};
   for (const [key, { spot, sure }] of entries) {
     const at = paths[spot].at[picture];
@@ -342,16 +351,12 @@ function atBestPicture(
         sure: ofTwo ? Math.min(sure, HALF_SURE) : sure,
       };
   }
-  // Where most of a body is unsure, so is the rest of it.
-  const all = Object.values(points);
-  if (all.filter((p) => p.sure >= SURE).length < LEAST_SURE)
-    for (const p of all) p.sure = Math.min(p.sure, HALF_SURE);
   const toe = named.names.toe ?? named.names.ankle;
   const way = toe ? paths[toe.spot].at.filter(isSeen) : [];
   const middle = (values: number[]): number => (Math.max(...values) + Math.min(...values)) / 2;
   return {
     picture,
-    points,
+    points: sureTogether(points),
     facing: named.facing,
     mmPerPx: named.mmPerPx,
     pedalPx: way.length > 5 ? { x: middle(way.map((p) => p.x)), y: middle(way.map((p) => p.y)) } : null,

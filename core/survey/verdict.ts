@@ -1,4 +1,4 @@
-import type { FilmFacts } from './filmFacts.ts';
+import { TREMBLE_TELLS_PX, type FilmFacts } from './filmFacts.ts';
 
 /** What a film is worth: as it is, with care, or not before it is filmed again. */
 export type FilmWorth = 'good' | 'usable' | 'again';
@@ -41,7 +41,7 @@ const FLICKER = { some: 0.02, much: 0.2 };
 const DRIFT = { some: 0.12, much: 0.8 };
 const BURNT = { some: 0.06, much: 0.25 };
 const DARK = { some: 0.25, much: 0.6 };
-const TREMBLE_PX = { some: 0.4, much: 4 };
+const TREMBLE_PX = { some: TREMBLE_TELLS_PX, much: 4 };
 
 type Step = { some: number; much: number };
 const worthOf = (v: number, s: Step): FilmWorth | null =>
@@ -91,14 +91,14 @@ export function verdictOf(facts: FilmFacts, found: Findings): FilmVerdict {
   );
   say(
     'knocks',
-    facts.knocks.length > 3 ? 'again' : facts.knocks.length > 0 ? 'usable' : null,
-    `The camera was knocked at ${at(facts.knocks.map((k) => k.atS))}, by ${Math.max(...facts.knocks.map((k) => k.byPx)).toFixed(0)} px. Angles hold; where the saddle stands to the crank may be off.`,
+    facts.knocks.length > 0 ? 'usable' : null,
+    `The camera was knocked at ${at(facts.knocks.map((k) => k.atS))}, by ${Math.max(...facts.knocks.map((k) => k.byPx)).toFixed(0)} px: it is taken out.`,
     'Keep away from the tripod, or weigh it down.',
   );
   say(
     'tremble',
     worthOf(facts.tremblePx, TREMBLE_PX),
-    `The camera trembles by ${facts.tremblePx.toFixed(1)} px.`,
+    `The camera trembles by ${facts.tremblePx.toFixed(1)} px: it is taken out.`,
     'Put the tripod on the floor, not on boards that the trainer shakes.',
   );
   say(
@@ -130,7 +130,7 @@ export function verdictOf(facts: FilmFacts, found: Findings): FilmVerdict {
       'stickers',
       'usable',
       'No rider with stickers was found.',
-      'Place the joints on Mark by hand or by the model, or film again with stickers of one plain colour.',
+      'Take a first look without them, place the joints on Mark, or film again with stickers of one plain colour.',
     );
   if (!found.wheels)
     say('wheels', 'usable', 'The two wheels were not found.', 'Point out the axles on Scale.');

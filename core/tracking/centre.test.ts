@@ -31,6 +31,32 @@ describe('a sticker’s centre', () => {
       expect(found!.areaRatio).toBeCloseTo(1, 1);
     }
   });
+  it('is told by the round edge where a straight one hides up to a half of it, whichever side', () => {
+    const random = seededRandom(23);
+    for (let k = 0; k < 24; k += 1) {
+      const at = { x: 44 + 4 * random(), y: 34 + 4 * random() };
+      const radiusPx = 5 + 2 * random();
+      const a = (k / 24) * 2 * Math.PI;
+      // Hidden is what lies further than so much from the middle on one side: from a tenth to a half of the disc.
+      const from = (0.55 - 0.5 * random()) * radiusPx;
+      const isHidden = (x: number, y: number): boolean =>
+        (x - at.x) * Math.cos(a) + (y - at.y) * Math.sin(a) > from;
+      const f = drawnDiscs([{ at, radiusPx, colour: LIGHT }], { hide: isHidden });
+      const s = { colour: LIGHT, radiusPx, contrast: contrastOf(LIGHT) };
+      const near = { x: at.x - 0.3 * radiusPx * Math.cos(a), y: at.y - 0.3 * radiusPx * Math.sin(a) };
+      const seen = centreOn(f, s, near, STILL)!;
+      expect(seen.areaRatio).toBeLessThan(0.95);
+      const found = centreOn(f, { ...s, shown: seen.areaRatio }, near, STILL);
+      expect(off(found, at), `hidden ${(1 - seen.areaRatio).toFixed(2)}`).toBeLessThan(0.4);
+      expect(off(seen, at)).toBeGreaterThan(off(found, at));
+    }
+  });
+  it('of a smaller disc is its own middle, and not where a larger one would touch it', () => {
+    const at = { x: 46.3, y: 36.8 };
+    const f = drawnDiscs([{ at, radiusPx: 4, colour: LIGHT }]);
+    const s = { colour: LIGHT, radiusPx: 6.5, contrast: contrastOf(LIGHT), shown: 0.38 };
+    expect(off(centreOn(f, s, { x: 47, y: 36 }, STILL), at)).toBeLessThan(0.3);
+  });
   it('stays at mid-exposure where it is smeared, and the smear is as long as the way', () => {
     const random = seededRandom(5);
     for (let k = 0; k < 20; k += 1) {

@@ -139,7 +139,7 @@ export function centreOn(f: PlanarFrame, s: Sticker, near: ImagePoint, blur: Ima
   const shown = s.shown ?? 1;
   const middle =
     shown < 1 ? shownColour(f) : discColour(f, { x: cx, y: cy }, Math.max(1.2, s.radiusPx * 0.4));
-  const centre = shown < 1 ? enclosing({ x: cx, y: cy }, s.radiusPx) : { x: cx, y: cy };
+  const centre = shown < 1 ? byRim(enclosing({ x: cx, y: cy }, s.radiusPx), s.radiusPx) : { x: cx, y: cy };
   return {
     ...centre,
     areaRatio: area / (Math.PI * s.radiusPx * s.radiusPx * shown),
@@ -194,6 +194,70 @@ function enclosing(from: ImagePoint, radiusPx: number): ImagePoint {
     cy += (0.7 * py) / n;
   }
   return { x: cx, y: cy };
+}
+
+/** Centres tried about the first guess, px; what hides a part has an edge too, but a straight one: the rim has the most pixels. */
+const RIM_TRIED_PX = 3;
+const RIM_STEP_PX = 1;
+const TRIED_WITHIN_PX = 1.2;
+/** Pixels this close to where the rim must be are of it, px; those beyond it speak against the place. */
+const OF_RIM_PX = 0.8;
+const RIM_ROUNDS = 5;
+const RIM_LEAST = 5;
+/** Of twelve parts of the way round so many show the rim: a little less than half of it. */
+const RIM_PARTS = 12;
+const RIM_LEAST_PARTS = 5;
+
+/** How far a pixel of the spot looked at last is from the rim of a disc, px, outwards +: a half-covered one has the rim through its middle. */
+function offRim(i: number, cx: number, cy: number, radiusPx: number): number {
+  return Math.hypot(spotX[i] - cx, spotY[i] - cy) + 0.7 * (spotShare[i] - 0.5) - radiusPx;
+}
+
+/** The middle of the disc of a known radius by its rim alone: the place where the most half-covered pixels lie on it, then least squares. */
+function byRim(from: ImagePoint, radiusPx: number): ImagePoint {
+  const rim: number[] = [];
+  for (let i = 0; i < spotCount; i += 1) if (spotShare[i] > 0 && spotShare[i] < 1) rim.push(i);
+  let best = { x: from.x, y: from.y, score: -Infinity };
+  for (let dy = -RIM_TRIED_PX; dy <= RIM_TRIED_PX; dy += RIM_STEP_PX)
+    for (let dx = -RIM_TRIED_PX; dx <= RIM_TRIED_PX; dx += RIM_STEP_PX) {
+      const [x, y] = [from.x + dx, from.y + dy];
+      let score = 0;
+      for (const i of rim) {
+        const miss = offRim(i, x, y, radiusPx);
+        if (miss > TRIED_WITHIN_PX) score -= 1;
+        else if (miss > -TRIED_WITHIN_PX) score += 1 - (miss / TRIED_WITHIN_PX) ** 2;
+      }
+      if (score > best.score) best = { x, y, score };
+    }
+  let { x: cx, y: cy } = best;
+  let around = 0;
+  for (let round = 0; round < RIM_ROUNDS; round += 1) {
+    let [xx, xy, yy, bx, by, n] = [0, 0, 0, 0, 0, 0];
+    around = 0;
+    for (const i of rim) {
+      const miss = offRim(i, cx, cy, radiusPx);
+      if (Math.abs(miss) > OF_RIM_PX) continue;
+      const d = Math.max(1e-6, Math.hypot(spotX[i] - cx, spotY[i] - cy));
+      const [ux, uy] = [(spotX[i] - cx) / d, (spotY[i] - cy) / d];
+      around |= 1 << Math.floor(((Math.atan2(uy, ux) / (2 * Math.PI) + 1) % 1) * RIM_PARTS);
+      xx += ux * ux;
+      xy += ux * uy;
+      yy += uy * uy;
+      bx += ux * miss;
+      by += uy * miss;
+      n += 1;
+    }
+    const det = xx * yy - xy * xy;
+    if (n < RIM_LEAST || det < 1) return from;
+    cx += (yy * bx - xy * by) / det;
+    cy += (xx * by - xy * bx) / det;
+  }
+  // A smaller disc touches the rim on one side alone.
+  let parts = 0;
+  for (let k = 0; k < RIM_PARTS; k += 1) parts += (around >> k) & 1;
+  return parts >= RIM_LEAST_PARTS && Math.hypot(cx - from.x, cy - from.y) < radiusPx
+    ? { x: cx, y: cy }
+    : from;
 }
 
 /** Mean colour of what is seen of the spot that was looked at last. */

@@ -2,8 +2,9 @@ import { distance, type ImagePoint } from '../math/vec.ts';
 import { assignCheapest, assignLandmarks, type Bone } from './assign.ts';
 import { colourAt, colourGap, type PlanarFrame, type Region, type Yuv } from './frame.ts';
 import { cutPatch, refreshPatch } from './patch.ts';
-import { predict, regionOf, sightingsOf, type Followed } from './sightings.ts';
+import { predict, regionOf, sightingsOf, type Followed, type Sighting } from './sightings.ts';
 import { learnSticker } from './learn.ts';
+import { strokeMemory } from './recall.ts';
 import { inLight, lightMeter } from './light.ts';
 import { unsmeared } from './smeared.ts';
 import type { Sticker } from './sticker.ts';
@@ -13,6 +14,9 @@ export interface TrackedPoint extends ImagePoint {
   /** 0…1: how whole and how like its sticker (or patch) it was seen. */
   confidence: number;
 }
+
+/** A place that costs no more than this is surely the landmark's: what is lost is recalled by how these stand. */
+const STANDS_COST = 5;
 
 const UNSEEN: TrackedPoint = { x: NaN, y: NaN, confidence: 0 };
 
@@ -42,13 +46,29 @@ export interface FollowOptions {
   look?: Sticker | null;
   /** After so many frames without it a landmark is not looked for any more. */
   giveUpAfter?: number;
+  /** The stickers under the marks, in their order, where they are known; what stands on none is then never seen. */
+  stickers?: readonly (Sticker | null)[];
+}
+
+/** The stickers under marks on a frame, in their order; null where there is none. @param look see `FollowOptions` */
+export function stickersUnder(
+  frame: PlanarFrame,
+  marks: readonly ImagePoint[],
+  look: Sticker | null,
+): (Sticker | null)[] {
+  const learned = marks.map((at) => {
+    const found = learnSticker(frame, at);
+    return found && distance(found.centre, at) < found.sticker.radiusPx ? found.sticker : null;
+  });
+  return unsmeared(frame, marks, learned, look);
 }
 
 /**
  * Starts following landmarks from the frame on which they were marked.
  * A landmark on a round spot of one colour is followed as a sticker (centre of its coverage, below a quarter pixel); any
  * other by its patch of luma. Every frame, all places that look right are weighed together with the motion so far and the
- * limb lengths of the marked frame; where nothing agrees the landmark is lost until it is seen again.
+ * limb lengths of the marked frame; where nothing agrees the landmark is lost until it is seen again, and after one turn it is looked
+ * for where the stroke says that it must be.
  * @param frame the marked frame  @param marks landmark → px
  */
 // eslint-disable-next-line max-lines-per-function -- what it gives shares its state
@@ -56,25 +76,22 @@ export function startTracker(
   frame: PlanarFrame,
   tS: number,
   marks: Readonly<Record<string, ImagePoint>>,
-  { bones = [], look = null, giveUpAfter = Infinity }: FollowOptions = {},
+  { bones = [], look = null, giveUpAfter = Infinity, stickers: known }: FollowOptions = {},
 ): Tracker {
   const keys = Object.keys(marks);
-  const learned = keys.map((key) => {
-    const found = learnSticker(frame, marks[key]);
-    return found && distance(found.centre, marks[key]) < found.sticker.radiusPx ? found.sticker : null;
-  });
-  const stickers = unsmeared(
-    frame,
-    keys.map((key) => marks[key]),
-    learned,
-    look,
-  );
+  const stickers =
+    known ??
+    stickersUnder(
+      frame,
+      keys.map((key) => marks[key]),
+      look,
+    );
   const followed: Followed[] = keys.map((key, i) => {
     const sticker = stickers[i];
     return {
       key,
       sticker,
-      patch: sticker ? null : cutPatch(frame, marks[key]),
+      patch: sticker || known ? null : cutPatch(frame, marks[key]),
       trail: [{ t: tS, x: marks[key].x, y: marks[key].y }],
       surprise: 4,
       lostFrames: 0,
@@ -83,7 +100,7 @@ export function startTracker(
   const meter = lightMeter(frame);
   meter.isRepeat(frame);
   // A sticker's own colour is kept as it would be in the marked frame's light.
-  const own = followed.map((f) => f.sticker && { ...f.sticker });
+  const own = followed.map((f) => f.sticker && { ...f.sticker, colour: [...f.sticker.colour] as Yuv });
   let lastT = tS;
   let voids = false;
   let lastPoints: TrackedPoint[] = keys.map((key) => ({ ...marks[key], confidence: 1 }));
@@ -93,6 +110,8 @@ export function startTracker(
   // A foot at 95 rpm crosses a seventh of its circle between frames at 30 frames/s: look that far when nothing is known yet.
   const farReach = Math.round(0.085 * Math.min(frame.width, frame.height));
 
+  const isBody = limbs.length > 0;
+  const memory = isBody ? strokeMemory(keys.length) : null;
   // How much of the time between frames the shutter is open, learned from how far moving stickers are smeared.
   let openShare = 0.2;
 
@@ -116,10 +135,20 @@ export function startTracker(
         const o = own[i];
         if (o) f.sticker = { ...o, colour: inLight(o.colour, gain), contrast: o.contrast * gain };
       });
-      const options = followed.map((f) =>
-        f.lostFrames > giveUpAfter ? [] : sightingsOf(f, frameNow, t, { farReach, openShare }),
+      const looking = { farReach, openShare, isBody };
+      const onTheirWay = followed.map((f) =>
+        isUnseen(f) ? [] : f.lostFrames > 0 ? null : sightingsOf(f, frameNow, t, looking),
       );
-      const chosen = limbs.length > 0 ? assignLandmarks(options, limbs) : assignCheapest(options);
+      const stand = memory ? standOf(onTheirWay) : [];
+      const options = followed.map((f, i) => {
+        const recalled = f.lostFrames > 0 ? (memory?.recall(i, stand) ?? null) : null;
+        return (
+          onTheirWay[i] ??
+          (f.lostFrames > giveUpAfter ? [] : sightingsOf(f, frameNow, t, { ...looking, recalled }))
+        );
+      });
+      const chosen = isBody ? assignLandmarks(options, limbs) : assignCheapest(options);
+      memory?.note(options.map((o, i) => (chosen[i] < 0 ? null : o[chosen[i]])));
       lastPoints = followed.map((f, i) => {
         if (chosen[i] < 0) {
           f.lostFrames += 1;
@@ -152,6 +181,13 @@ export function startTracker(
     voidsBefore: () => voids,
   };
 }
+
+/** Whether there is nothing to know it by. */
+const isUnseen = (f: Followed): boolean => !f.sticker && !f.patch;
+
+/** Where the landmarks that are surely seen stand, by the likeliest of their places; null for the others. */
+const standOf = (options: readonly (readonly Sighting[] | null)[]): (ImagePoint | null)[] =>
+  options.map((o) => (o && o.length > 0 && o[0].cost < STANDS_COST ? o[0] : null));
 
 /** The light on a limb changes as it turns: the sticker's colour follows slowly. */
 function adapt(own: Sticker, seen: Yuv, gain: number): void {

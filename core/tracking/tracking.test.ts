@@ -110,6 +110,66 @@ describe('the tracker', () => {
       }
     }
   });
+  it('follows a sticker of which up to half is hidden, by what is seen of it, and says that it is unsure', () => {
+    const at = (i: number) => ({ a: { x: 60 + 1.4 * i, y: 78 }, b: { x: 110 + 1.4 * i, y: 80 } });
+    const frame = (i: number): PlanarFrame =>
+      picture(
+        (r) => {
+          fillDisc(r, at(i).a, 6, [238, 214, 60]);
+          fillDisc(r, at(i).b, 6, [238, 214, 60]);
+          // A hem that comes down over the upper part.
+          if (i >= 8 && i < 16)
+            fillLimb(
+              r,
+              { at: { x: at(i).a.x - 30, y: at(i).a.y - 9.5 }, radiusPx: 9 },
+              { at: { x: at(i).a.x + 30, y: at(i).a.y - 9.5 }, radiusPx: 9 },
+              { colour: [90, 96, 120], roundness: 0 },
+            );
+        },
+        2,
+        i,
+      );
+    const tracker = startTracker(frame(0), 0, at(0), { bones });
+    for (let i = 1; i < 22; i += 1) {
+      const [a] = tracker.step(frame(i), i / 60);
+      const hidden = i >= 8 && i < 16;
+      expect(Math.hypot(a.x - at(i).a.x, a.y - at(i).a.y), `frame ${i}`).toBeLessThan(hidden ? 1.2 : 0.4);
+      if (hidden) expect(a.confidence).toBeLessThan(0.6);
+    }
+  });
+  it('looks for a lost joint where the stroke says that it must be, after a turn', () => {
+    // A crank of 30 px: three stickers turn with it, the fourth swings; it is hidden for half a turn while something like it stands by.
+    const TURN = 40;
+    const at = (i: number) => {
+      const t = (2 * Math.PI * i) / TURN;
+      const pedal = { x: 120 + 24 * Math.cos(t), y: 80 + 24 * Math.sin(t) };
+      return {
+        a: { x: pedal.x - 12, y: pedal.y + 6 },
+        b: { x: pedal.x + 12, y: pedal.y + 6 },
+        c: { x: pedal.x, y: pedal.y - 8 },
+        d: { x: 190 + 14 * Math.sin(t), y: 60 + 8 * Math.cos(t) },
+      };
+    };
+    const isHidden = (i: number): boolean => i >= 60 && i < 80;
+    const frame = (i: number): PlanarFrame =>
+      picture(
+        (r) => {
+          for (const [key, p] of Object.entries(at(i)))
+            if (key !== 'd' || !isHidden(i)) fillDisc(r, p, 4, [238, 214, 60]);
+          // A twin on the wall, where the lost one was last seen.
+          if (i >= 62) fillDisc(r, { x: at(60).d.x + 7, y: at(60).d.y + 9 }, 4, [238, 214, 60]);
+        },
+        1,
+        i,
+      );
+    const limbs = [['a', 'b']] as const;
+    const tracker = startTracker(frame(0), 0, at(0), { bones: limbs });
+    for (let i = 1; i < 100; i += 1) {
+      const d = tracker.step(frame(i), i / 60)[3];
+      if (isHidden(i)) expect(d.confidence, `frame ${i}`).toBe(0);
+      if (i >= 82) expect(Math.hypot(d.x - at(i).d.x, d.y - at(i).d.y), `frame ${i}`).toBeLessThan(1);
+    }
+  });
   it('sorts out equal stickers on the first step, when no speed is known yet, by the limb between them', () => {
     // Both move by most of the distance between them: the second one's nearest spot is the first one's new place.
     const at = (x: number): PlanarFrame =>
@@ -142,7 +202,7 @@ describe('the tracker', () => {
     expect(tracker.modes).toEqual(['patch']);
     for (let i = 1; i < 20; i += 1) {
       const [p] = tracker.step(frame(i), i / 60);
-      expect(Math.hypot(p.x - 90 - 2 * i, p.y - 80), `frame ${i}`).toBeLessThan(0.6);
+      expect(Math.hypot(p.x - 90 - 2 * i, p.y - 80), `frame ${i}`).toBeLessThan(1);
     }
   });
 });

@@ -6,6 +6,7 @@ import type { WidthReference } from '../camera/frontalScale.ts';
 import type { Protocol } from '../protocol/protocols.ts';
 import { withValue } from './withValue.ts';
 import {
+  cameraPathSchema,
   correctionsSchema,
   hiddenSchema,
   marksSchema,
@@ -43,6 +44,7 @@ export type SessionEdit =
       tracking: TrackingState;
     }
   | { kind: 'tracking'; takeId: string; tracking: TrackingState }
+  | { kind: 'camera-path'; takeId: string; path: Take['cameraPath'] }
   | { kind: 'width'; takeId: string; width: WidthReference }
   | { kind: 'protocol'; protocolId: string; protocol: Protocol | null }
   | {
@@ -128,6 +130,10 @@ const editSchema = Joi.alternatives<SessionEdit>().conditional('.kind', {
         takeId,
         tracking: trackingSchema.required(),
       }),
+    },
+    {
+      is: 'camera-path',
+      then: Joi.object({ kind: Joi.any(), takeId, path: cameraPathSchema.allow(null).required() }),
     },
     {
       is: 'width',
@@ -223,8 +229,17 @@ function withTake(s: FitSession, takeId: string, to: (take: Take) => Take): FitS
 const untracked = (take: Take): TrackingState => ({
   state: 'none',
   framesDone: 0,
+  estimated: false,
   revision: take.tracking.revision + 1,
 });
+
+/** A take out of the trash again; null where it is not in there. */
+function takeReturned(s: FitSession, takeId: string): FitSession | null {
+  const removed = s.removedTakes.find((r) => r.take.id === takeId);
+  if (!removed || s.takes.some((t) => t.id === takeId)) return null;
+  const removedTakes = s.removedTakes.filter((r) => r !== removed);
+  return { ...s, removedTakes, takes: [...s.takes, removed.take], takeId };
+}
 
 function change(s: FitSession, e: SessionEdit): FitSession | null {
   switch (e.kind) {
@@ -239,12 +254,8 @@ function change(s: FitSession, e: SessionEdit): FitSession | null {
       const takeId = s.takeId === e.takeId ? (takes.at(-1)?.id ?? null) : s.takeId;
       return { ...s, takes, takeId, removedTakes: [...s.removedTakes, { take, removedIso: e.removedIso }] };
     }
-    case 'take-returned': {
-      const removed = s.removedTakes.find((r) => r.take.id === e.takeId);
-      if (!removed || s.takes.some((t) => t.id === e.takeId)) return null;
-      const removedTakes = s.removedTakes.filter((r) => r !== removed);
-      return { ...s, removedTakes, takes: [...s.takes, removed.take], takeId: e.takeId };
-    }
+    case 'take-returned':
+      return takeReturned(s, e.takeId);
     case 'take-erased': {
       const removedTakes = s.removedTakes.filter((r) => r.take.id !== e.takeId);
       return removedTakes.length < s.removedTakes.length ? { ...s, removedTakes } : null;
@@ -281,6 +292,8 @@ function change(s: FitSession, e: SessionEdit): FitSession | null {
         hidden: e.hidden,
         tracking: e.tracking,
       }));
+    case 'camera-path':
+      return withTake({ ...s }, e.takeId, (t) => ({ ...t, cameraPath: e.path }));
     case 'tracking':
       return withTake({ ...s }, e.takeId, (t) => ({ ...t, tracking: e.tracking }));
   }

@@ -33,6 +33,7 @@ export function readOptions(session: FitSession, take: Take | null): ReadOptions
     facing: scale.facing,
     keystone: scale.keystone,
     crankMm: setupOf(session, take).crank.lengthMm ?? undefined,
+    estimated: take?.tracking.estimated ?? false,
   };
 }
 

@@ -102,6 +102,7 @@ const newChange = (
   tests: {},
   ridden: NOT_RIDDEN,
   putBackIso: null,
+  measured: null,
 });
 
 /**

@@ -114,12 +114,15 @@ describe('stations', () => {
     expect(at(withTake({ marks: Object.fromEntries(rest) }), 'mark').ready).toBe(true);
     expect(at(withTake({ marks: Object.fromEntries(rest.slice(1)) }), 'mark').ready).toBe(false);
     expect(
-      at(withTake({ tracking: { state: 'stopped', framesDone: 40, revision: 1 } }), 'track'),
+      at(
+        withTake({ tracking: { state: 'stopped', framesDone: 40, estimated: false, revision: 1 } }),
+        'track',
+      ),
     ).toMatchObject({
       note: 'a part',
       ready: true,
     });
-    const open = withTake({ tracking: { state: 'none', framesDone: 0, revision: 0 } });
+    const open = withTake({ tracking: { state: 'none', framesDone: 0, estimated: false, revision: 0 } });
     expect(at(open, 'track').ready).toBe(false);
     expect(at(open, 'read')).toMatchObject({ note: 'waits for tracks', ready: false });
     expect(at(withTake({ axles: { rear: null, front: null } }), 'read').note).toBe('waits for scale');

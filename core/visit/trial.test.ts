@@ -20,7 +20,7 @@ import { pairByPhase } from '../kinematics/crankPhase.ts';
 import { movesBetween, nextLine, progressOf, souredLines, standings, valuesOf } from './progress.ts';
 import { roundNow } from './setups.ts';
 import { roundSetup, wantsFilm } from './rounds.ts';
-import { sweepOf, sweptPlaces } from '../plan/terms/sweep.ts';
+import { measuredOver, sweepOf, sweptPlaces } from '../plan/terms/sweep.ts';
 
 const bike = DOSSIERS.maren.asFound;
 const line = (key: string, moves: Moves, today: Moves = moves): KeptLine => ({
@@ -120,7 +120,27 @@ describe('the step ladder', () => {
     note: '',
     tests: {},
     ridden: NOT_RIDDEN,
+    measured: null,
     putBackIso: back ? '2026-11-25T09:10:00.000Z' : null,
+  });
+  it('holds what the camera measured at each setting', () => {
+    const at = (from: number, to: number, before: number, after: number): Change => ({
+      ...step(from, to, 'better'),
+      measured: {
+        figures: [{ key: 'kneeFlexionMinDeg', before, after, uncertainty: 0.8 }],
+        turnsBefore: 20,
+        turnsAfter: 12,
+        satAnew: false,
+      },
+    });
+    const changes = [at(646, 649, 44, 43.1), step(649, 652, 'same'), at(652, 649, 42.2, 43.3)];
+    expect(measuredOver(changes, 'saddle.heightMm', 'kneeFlexionMinDeg')).toEqual([
+      { setting: 646, value: 44, uncertainty: 0.8 },
+      { setting: 649, value: 43.3, uncertainty: 0.8 },
+      { setting: 652, value: 42.2, uncertainty: 0.8 },
+    ]);
+    expect(measuredOver(changes, 'saddle.heightMm', 'backAngleDeg')).toEqual([]);
+    expect(measuredOver(changes, 'saddle.tiltDeg', 'kneeFlexionMinDeg')).toEqual([]);
   });
   it('marks the plateau and where it turns, upwards', () => {
     const s = sweepOf(

@@ -12,7 +12,7 @@ function hard(name: string, of: string, seconds: number, c: Parameters<typeof va
   return { ...one, frames: Math.round(seconds * one.member.film.framesPerS), room: c.room ?? {} };
 }
 
-const SLOW: Partial<FilmSetting> = { framesPerS: 30, shutterS: 1 / 60, subFrames: 12, noiseSigma: 9 };
+const SLOW: Partial<FilmSetting> = { framesPerS: 30, shutterS: 1 / 60, subFrames: 8, noiseSigma: 9 };
 
 const PILAR_STICKER = CAST.find((k) => k.id === 'pilar')!.scene.look.sticker;
 

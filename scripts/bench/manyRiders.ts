@@ -1,5 +1,6 @@
 import type { Browser, Page } from '@playwright/test';
 import { CATALOGUE } from '../../app/demo/catalogue.ts';
+import { laidOut } from '../../e2e/studio.ts';
 
 export interface ManyRiders {
   riders: number;
@@ -85,7 +86,7 @@ export async function manyRiders(browser: Browser, baseURL: string): Promise<Man
   await context.addInitScript({ content: 'globalThis.__name = (f) => f;' });
   const page = await context.newPage();
   await page.goto('/');
-  await page.getByRole('heading', { name: 'Maren Toft' }).waitFor();
+  await laidOut(page);
   await fill(page);
   const firstIndexMs = await listAfterShell(page);
   const listAfterShellMs: number[] = [];

@@ -86,6 +86,16 @@ export function judgeNames(film: HardFilm, named: ReturnType<typeof surveyed>['n
   return found;
 }
 
+/** What is found on a film before it is followed; of a quick camera's pictures every other one will do. */
+export function namedOn(film: HardFilm): { found: ReturnType<typeof surveyed>; names: NamesFound } {
+  const every = film.member.film.framesPerS > 100 ? 2 : 1;
+  const found = surveyed(rendered(film, every));
+  return {
+    found,
+    names: judgeNames(film, found.named && { ...found.named, frame: every * found.named.frame }),
+  };
+}
+
 /** How far the wheels are off, px: the worse hub, and the worst tyre's end. */
 export function judgeWheels(
   { member }: HardFilm,

@@ -12,7 +12,8 @@ import type { Vec2 } from '../../core/math/vec.ts';
 import { drawBar } from './bike.ts';
 import { drawArm, drawLeg, drawTrunk } from './body.ts';
 import type { Look, VirtualBike } from './look.ts';
-import { fillDisc, fillLimb, type Raster, type Rgb } from './raster.ts';
+import { fillDisc, fillLimb, type Raster } from './raster.ts';
+import { drawStrap, type Strap } from './strap.ts';
 
 /** How far each joint's sticker stands towards the camera from the bike's plane, mm. */
 const STICKER_DEPTH_MM: Record<JointKey, number> = {
@@ -34,17 +35,6 @@ const EXTRA_DEPTH_MM: Record<ExtraKey, number> = {
   hand: 212,
   spindle: 182,
 };
-
-/** A bar across the picture (a hand, a strap) that moves with the stroke and hides what is behind it. */
-export interface Strap {
-  colour: Rgb;
-  /** Hidden while the crank is within this many degrees of `atThetaDeg`. */
-  atThetaDeg: number;
-  halfWidthDeg: number;
-  over: JointKey;
-  /** A cable tie: so thin, and beside the middle by so much, px. */
-  thin?: { radiusPx: number; offsetPx: number };
-}
 
 /** Where the crank stands, and when. */
 export interface Moment {
@@ -141,33 +131,5 @@ export function drawRider(r: Raster, scene: Scene, at: Moment, bikeOver: (r: Ras
     const radiusMm = look.stickerRadiusOnMm?.[key] ?? look.stickerRadiusMm;
     if (colour) fillDisc(r, p, radiusMm / camera.mmPerPx, colour);
   }
-  if (scene.strap) {
-    const off = Math.abs(((((thetaDeg - scene.strap.atThetaDeg + 180) % 360) + 360) % 360) - 180);
-    if (off < scene.strap.halfWidthDeg) {
-      const c = joints[scene.strap.over];
-      const { thin } = scene.strap;
-      if (thin) {
-        const y = c.y + thin.offsetPx;
-        fillLimb(
-          r,
-          { at: { x: c.x - 24, y: y - 3 }, radiusPx: thin.radiusPx },
-          { at: { x: c.x + 24, y: y + 3 }, radiusPx: thin.radiusPx },
-          {
-            colour: scene.strap.colour,
-            roundness: 0.2,
-          },
-        );
-        return;
-      }
-      fillLimb(
-        r,
-        { at: { x: c.x - 60, y: c.y - 18 }, radiusPx: 17 },
-        { at: { x: c.x + 26, y: c.y + 4 }, radiusPx: 15 },
-        {
-          colour: scene.strap.colour,
-          roundness: 0.4,
-        },
-      );
-    }
-  }
+  if (scene.strap) drawStrap(r, scene.strap, thetaDeg, joints[scene.strap.over]);
 }

@@ -31,11 +31,13 @@ async function fetched(url: string): Promise<Blob> {
 export function useAddTake(session: FitSession): Adding {
   return {
     visitId: session.id,
-    accept: (file, name) => addFilm(session, file, name),
+    accept: async (file, name) => void (await addFilm(session, file, name)),
     acceptDemo: async () => {
       const clip = CATALOGUE.clips[session.id];
       if (clip)
-        await addFilm(session, () => fetched(clip.url), clip.name, { clipUrl: clip.url, tracksUrl: null });
+        await addFilm(session, () => fetched(clip.url), clip.name, {
+          demo: { clipUrl: clip.url, tracksUrl: null },
+        });
     },
   };
 }

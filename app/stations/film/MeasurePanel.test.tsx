@@ -5,13 +5,20 @@ import { needed, type Landmark } from '../../../core/landmarks/landmarks.ts';
 import type { FitSession, Take } from '../../../core/records/types.ts';
 import type { ProposedPoint } from '../../../core/survey/proposal.ts';
 import { CATALOGUE } from '../../demo/catalogue';
-import { measureTake, settleAxle, settlePoint, surveyStore, type TakeSurvey } from '../../jobs/survey';
+import { lookWithoutStickers } from '../../jobs/firstLook';
+import { measureTake } from '../../jobs/survey';
+import { settleAxle, settlePoint, surveyStore, type TakeSurvey } from '../../jobs/surveys';
 import { drawn } from '../../ui/drawn.fixture';
 import { MeasurePanel } from './MeasurePanel';
 
 vi.mock('../../jobs/survey', async (original) => ({
   ...(await original<typeof import('../../jobs/survey')>()),
   measureTake: vi.fn(() => Promise.resolve(false)),
+}));
+
+vi.mock('../../jobs/firstLook', async (original) => ({
+  ...(await original<typeof import('../../jobs/firstLook')>()),
+  lookWithoutStickers: vi.fn(() => Promise.resolve(false)),
 }));
 
 const whole = CATALOGUE.sessions.find((s) => s.id === 'maren-1') as FitSession;
@@ -21,7 +28,7 @@ const take: Take = {
   marks: {},
   axles: { rear: null, front: null },
   rims: {},
-  tracking: { state: 'none', framesDone: 0, revision: 0 },
+  tracking: { state: 'none', framesDone: 0, estimated: false, revision: 0 },
 };
 const visit = (wheelbaseMm: number | null): FitSession => ({
   ...whole,
@@ -49,6 +56,7 @@ function survey(by: Partial<TakeSurvey> = {}): void {
           },
         },
         unmoved: false,
+        cameraPath: null,
         facing: 'right',
         ...by,
       },
@@ -155,6 +163,23 @@ describe('the film itself', () => {
     panel();
     expect(screen.getByText('Good film')).toBeTruthy();
     expect(screen.queryByRole('button', { name: 'Measure' })).toBeNull();
+  });
+  it('without stickers can be looked at by the pose model, once wheels and wheelbase are there', async () => {
+    survey({ frame: null, points: {}, facing: null });
+    panel();
+    const look = screen.getByRole<HTMLButtonElement>('button', { name: 'First look without stickers' });
+    expect(look.disabled).toBe(false);
+    fireEvent.click(look);
+    await waitFor(() => expect(lookWithoutStickers).toHaveBeenCalledTimes(1));
+    cleanup();
+    panel(visit(null));
+    expect(
+      screen.getByRole<HTMLButtonElement>('button', { name: 'First look without stickers' }).disabled,
+    ).toBe(true);
+    cleanup();
+    survey({ frame: null, points: {}, facing: null, wheels: null });
+    panel();
+    expect(screen.getByText(/The wheels were not found/)).toBeTruthy();
   });
 });
 

@@ -14,10 +14,12 @@ import type { FitSession, Take } from '../../../core/records/types.ts';
 import { questionsOf, tyreDiameterMm, wheelbaseFromTyre } from '../../../core/survey/proposal.ts';
 import type { FilmVerdict, FilmWorth } from '../../../core/survey/verdict.ts';
 import { isRunning, jobStore } from '../../jobs/jobs';
-import { measureTake, settlePoint, surveyJob, surveyStore, type TakeSurvey } from '../../jobs/survey';
+import { measureTake, surveyJob } from '../../jobs/survey';
+import { settlePoint, surveyStore, type TakeSurvey } from '../../jobs/surveys';
 import { trackingJob, trackingStore } from '../../jobs/tracking';
 import { useSet } from '../../session/useSet';
 import { JobProgress } from '../../ui/JobProgress';
+import { FirstLook } from './FirstLook';
 import { NumberField } from '../../ui/fields/NumberField';
 import { isTyping } from '../../ui/typing';
 
@@ -47,9 +49,11 @@ export function MeasurePanel({
   const navigate = useNavigate();
   const question = asksFor(take, survey);
   const marked = enoughFor(take.view, (k) => Boolean(take.marks[k]));
-  const proposed = survey !== undefined && survey.frame !== null && Object.keys(take.marks).length === 0;
+  const unmarked = survey !== undefined && Object.keys(take.marks).length === 0;
+  const proposed = unmarked && survey.frame !== null;
+  const unnamed = unmarked && survey.frame === null;
   const byHand = take.axles.rear !== null && take.axles.front !== null;
-  const wheels = byHand || (proposed && survey.wheels !== null);
+  const wheels = byHand || (unmarked && survey.wheels !== null);
   const { wheelbaseMm } = session.asFound.frame;
   const ready =
     blob !== null &&
@@ -88,7 +92,7 @@ export function MeasurePanel({
     >
       {survey && <Verdict verdict={survey.verdict} />}
       {proposed && <Seen take={take} survey={survey} />}
-      {proposed && !wheels && (
+      {unmarked && !wheels && (
         <Typography variant="body2">
           The wheels were not found: point the axles out on{' '}
           <Link component={RouterLink} to="../scale" relative="path">
@@ -98,7 +102,7 @@ export function MeasurePanel({
         </Typography>
       )}
       {question && <Question question={question} onConfirm={confirm} />}
-      {(proposed || marked) && <Lengths session={session} take={take} survey={survey} />}
+      {(unmarked || marked) && <Lengths session={session} take={take} survey={survey} />}
       {measured ? (
         <Button variant="contained" component={RouterLink} to="../read" relative="path">
           Go to Read
@@ -109,6 +113,9 @@ export function MeasurePanel({
             Measure
           </Button>
         )
+      )}
+      {unnamed && (
+        <FirstLook session={session} take={take} blob={blob} ready={wheels && wheelbaseMm !== null} />
       )}
       {!ready && !measured && (proposed || marked) && (
         <Typography variant="body2" color="textSecondary" role="status">

@@ -5,12 +5,12 @@ import Button from '@mui/material/Button';
 import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
-import MenuItem from '@mui/material/MenuItem';
-import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import dayjs from 'dayjs';
 import Joi from 'joi';
 import { useCallback, useEffect, useRef, useState, type ReactNode } from 'react';
+import { camerasHere, cameraTrouble, openCamera } from '../../jobs/camera';
+import { WhichCamera } from '../../ui/film/WhichCamera';
 import { PageDialog } from '../../ui/PageDialog';
 import { Choice } from '../../ui/fields/Choice';
 import { FramingGuide } from './FramingGuide';
@@ -20,22 +20,6 @@ import { NumberField } from '../../ui/fields/NumberField';
 const FORMATS = ['video/webm;codecs=vp9', 'video/webm;codecs=vp8', 'video/webm', 'video/mp4'];
 const BITS_PER_S = 12_000_000;
 const COUNTDOWN_S = 5;
-
-/** Why there is no camera, in words that say what to do. */
-function cameraTrouble(error: unknown): string {
-  switch ((error as { name?: string }).name) {
-    case 'NotAllowedError':
-      return 'The browser was not allowed to use the camera. Allow it for this page (beside the address), then try again.';
-    case 'NotFoundError':
-      return 'No camera is connected to this device. Connect one, or bring in a film from a file.';
-    case 'NotReadableError':
-      return 'The camera is in use by another program. Close that one, then try again.';
-    case 'OverconstrainedError':
-      return 'This camera does not offer that rate. Choose another one.';
-    default:
-      return `The camera can’t be used: ${error instanceof Error ? error.message : String(error)}`;
-  }
-}
 
 type Rate = '30' | '60' | '120';
 type Unit = 's' | 'strokes';
@@ -84,15 +68,8 @@ function useCamera(cameraId: string, rate: Rate, onUnplugged: () => void) {
     let ended = false;
     void (async () => {
       try {
-        current = await navigator.mediaDevices.getUserMedia({
-          audio: false,
-          video: {
-            ...(cameraId && { deviceId: { exact: cameraId } }),
-            width: { ideal: 1920 },
-            height: { ideal: 1080 },
-            frameRate: { ideal: Number(rate) },
-          },
-        });
+        const size = { widthPx: 1920, heightPx: 1080, framesPerS: Number(rate) };
+        current = await openCamera(cameraId, size);
         if (ended) {
           current.getTracks().forEach((t) => t.stop());
           return;
@@ -104,8 +81,8 @@ function useCamera(cameraId: string, rate: Rate, onUnplugged: () => void) {
           onUnplugged();
           setStream(null);
         });
-        const all = await navigator.mediaDevices.enumerateDevices();
-        if (!ended) setCameras(all.filter((d) => d.kind === 'videoinput'));
+        const all = await camerasHere();
+        if (!ended) setCameras(all);
       } catch (error) {
         if (!ended) setTrouble(cameraTrouble(error));
       }
@@ -118,34 +95,6 @@ function useCamera(cameraId: string, rate: Rate, onUnplugged: () => void) {
   }, [cameraId, rate, attempt, onUnplugged]);
   const again = (): void => setAttempt(attempt + 1);
   return { stream, cameras, trouble, setTrouble, again };
-}
-
-function WhichCamera({
-  cameras,
-  chosen,
-  onChange,
-}: {
-  cameras: readonly MediaDeviceInfo[];
-  chosen: string;
-  onChange: (id: string) => void;
-}) {
-  if (cameras.length === 0) return null;
-  return (
-    <TextField
-      select
-      size="small"
-      label="Camera"
-      value={chosen || cameras[0].deviceId}
-      onChange={(e) => onChange(e.target.value)}
-      sx={{ mt: 1 }}
-    >
-      {cameras.map((c, k) => (
-        <MenuItem key={c.deviceId} value={c.deviceId}>
-          {c.label || `Camera ${k + 1}`}
-        </MenuItem>
-      ))}
-    </TextField>
-  );
 }
 
 /** Large over the picture, to be read from the bike. */

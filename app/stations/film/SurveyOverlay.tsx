@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import { GUIDES, LINES, type Landmark } from '../../../core/landmarks/landmarks.ts';
 import type { ImagePoint } from '../../../core/math/vec.ts';
 import type { Take } from '../../../core/records/types.ts';
-import { settleAxle, settlePoint, type TakeSurvey } from '../../jobs/survey';
+import { settleAxle, settlePoint, type TakeSurvey } from '../../jobs/surveys';
 import { BoardOverlay } from '../../ui/film/BoardOverlay.client';
 import type { BoardItem, BoardPoints } from '../../ui/film/boardPoints';
 import type { ViewSize } from '../../ui/film/ClipView';

@@ -3,6 +3,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useEffect, useEffectEvent, useState } from 'react';
+import { Link } from 'react-router';
 import { useStore } from 'zustand';
 import { filmingHeldBack } from '../../../core/intake/intake.ts';
 import { isFrontal } from '../../../core/landmarks/landmarks.ts';
@@ -13,7 +14,7 @@ import { FilmCheck } from './FilmCheck';
 import { FilmWhole } from './FilmWhole';
 import { asksFor, MeasurePanel } from './MeasurePanel';
 import { SurveyOverlay } from './SurveyOverlay';
-import { Consent } from '../../ui/Consent';
+import { ConsentFirst } from '../../ui/ConsentFirst';
 import { OnceMore } from '../../ui/OnceMore';
 import { RecordHere } from './RecordHere';
 import { SetUpGuide } from './SetUpGuide';
@@ -22,7 +23,8 @@ import { TakeList } from './TakeList';
 import { Trim } from './Trim';
 import { useClip } from '../../ui/film/useClip';
 import { useSnap } from '../../ui/film/useSnap';
-import { surveyFilm, surveyStore } from '../../jobs/survey';
+import { surveyFilm } from '../../jobs/survey';
+import { surveyStore } from '../../jobs/surveys';
 import { useEdit } from '../../session/useEdit';
 import { useSet } from '../../session/useSet';
 import { Workbench } from '../../ui/film/Workbench';
@@ -49,15 +51,12 @@ export default function Film() {
       />
     );
   return held ? (
-    <Box sx={{ flex: 1, display: 'grid', placeItems: 'center', p: { xs: 2, md: 4 } }}>
-      <Box sx={{ maxWidth: 640, borderLeft: 3, borderColor: 'primary.main', pl: 3 }}>
-        <Typography variant="h1" component="h2" gutterBottom>
-          Consent first
-        </Typography>
-        <Typography sx={{ mb: 2 }}>{held}</Typography>
-        <Consent session={session} name={rider?.name ?? ''} onChange={(c) => set('intake.filmConsent', c)} />
-      </Box>
-    </Box>
+    <ConsentFirst
+      session={session}
+      name={rider?.name ?? ''}
+      held={held}
+      onChange={(c) => set('intake.filmConsent', c)}
+    />
   ) : (
     <Empty session={session} />
   );
@@ -89,6 +88,7 @@ function Empty({ session }: { session: FitSession }) {
         <Box sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap' }}>
           <ChooseFile accept={adding.accept} label="Choose a film…" variant="contained" />
           <RecordHere onRecorded={adding.accept} />
+          <ReadLive />
           {demo && (
             <Button variant="outlined" onClick={() => void adding.acceptDemo()}>
               Use the demo film
@@ -110,6 +110,13 @@ function Empty({ session }: { session: FitSession }) {
     </Box>
   );
 }
+
+/** Without a film: the camera stays on, and every turn is read as it ends. */
+const ReadLive = () => (
+  <Button variant="outlined" component={Link} to="../trial?view=live" relative="path">
+    Read live…
+  </Button>
+);
 
 interface FilmedProps {
   session: FitSession;
@@ -176,6 +183,7 @@ function Filmed({ session, take, onReturned }: FilmedProps) {
         <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
           <ChooseFile accept={adding.accept} label="Add a film…" variant="outlined" />
           <RecordHere onRecorded={adding.accept} />
+          <ReadLive />
         </Box>
       )}
       {clip.state.status === 'trouble' && <Return take={take} onReturned={onReturned} />}

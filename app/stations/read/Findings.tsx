@@ -211,6 +211,7 @@ function Finding({
             ± {f.uncertainty.toFixed(f.unit === 'mm' && f.uncertainty >= 2 ? 0 : 1)}
           </Button>
           {f.provisional && ' provisional'}
+          {f.estimated && ' estimated'}
         </Typography>
         {onSee && (
           <Button size="small" onClick={onSee} aria-label={`See ${measureName(f.key, convention)}`}>

@@ -9,7 +9,8 @@ import { useFetcher } from 'react-router';
 import type { MeasureReading } from '../../../core/protocol/measures.ts';
 import { type MeasureKey } from '../../../core/protocol/protocols.ts';
 import { measureName, verdictWords } from '../../../core/protocol/convention.ts';
-import { conventionWord, quoted, type Convention } from '../../ui/words/angleText';
+import { GlanceFigure } from '../../ui/GlanceFigure';
+import type { Convention } from '../../ui/words/angleText';
 import { useStudio } from '../../session/useStudio';
 
 const LEAST = 3;
@@ -76,26 +77,12 @@ export function Glance({
         >
           {shown.map((m) => (
             <Box key={m.key} data-testid={`glance-${m.key}`}>
-              <Typography sx={{ fontSize: '1.25rem', lineHeight: 1.2, minHeight: '2.4em' }}>
-                {measureName(m.key, convention)}{' '}
-                <Typography component="span" color="textSecondary">
-                  {conventionWord(m.key, convention)}
-                </Typography>
-              </Typography>
-              <Typography
-                component="p"
-                sx={{
-                  fontSize: 'clamp(4rem, 9vw, 8.5rem)',
-                  fontWeight: 640,
-                  lineHeight: 1,
-                  fontStretch: '88%',
-                }}
-              >
-                {quoted(m.key, m.value, convention).toFixed(0).replace('-', '−')}
-                <Typography component="span" sx={{ fontSize: '0.32em', color: 'text.secondary' }}>
-                  {m.unit === 'mm' ? ' mm' : '°'} ±{m.uncertainty.toFixed(0)}
-                </Typography>
-              </Typography>
+              <GlanceFigure
+                m={m}
+                convention={convention}
+                size="clamp(4rem, 9vw, 8.5rem)"
+                nameSx={{ fontSize: '1.25rem', minHeight: '2.4em' }}
+              />
               <Typography sx={{ fontSize: '1.5rem', fontWeight: m.verdict === 'in' ? 400 : 640 }}>
                 {verdictWords(m.key, m.verdict, convention)}
               </Typography>

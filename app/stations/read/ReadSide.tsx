@@ -19,7 +19,14 @@ import { BodyFigures } from './BodyFigures';
 import { ChartTools } from '../../charts/ChartTools';
 import { ExportMenu } from './ExportMenu';
 import { Figure } from '../../ui/Figure';
-import { CadenceNote, LossNote, NotSeenNote, ProvisionalNote, TurnFigures } from './readingNotes';
+import {
+  CadenceNote,
+  EstimatedNote,
+  LossNote,
+  NotSeenNote,
+  ProvisionalNote,
+  TurnFigures,
+} from './readingNotes';
 import { byUrgency, workFindings } from '../../../core/protocol/findings.ts';
 import { Breakdown, Findings, StandsOut } from './Findings';
 import { Glance } from './Glance';
@@ -128,6 +135,7 @@ export function ReadSide({
         />
       )}
       <ProvisionalNote reading={reading} />
+      <EstimatedNote reading={reading} />
       <StandsOut findings={findings} convention={jointConvention} onSee={clip.goTo} />
       <NotSeenNote reading={reading} />
       <CadenceNote typed={take.cadenceRpm} read={reading.cadenceRpm} />

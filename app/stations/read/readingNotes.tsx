@@ -30,6 +30,16 @@ export function ProvisionalNote({ reading }: { reading: AnyReading }) {
   ) : null;
 }
 
+/** Joints by the pose model: what every figure is worth. */
+export function EstimatedNote({ reading }: { reading: Reading }) {
+  return reading.estimatedSdMm ? (
+    <Alert severity="warning" variant="outlined" sx={{ mb: 1.5 }}>
+      A first look without stickers: the joints are where the pose model sees them, and every figure is an
+      estimate with a larger ±. Film again with stickers before anything is moved by it.
+    </Alert>
+  ) : null;
+}
+
 /** Which landmarks were not seen, and what is left out for it. */
 export function NotSeenNote({ reading }: { reading: Reading }) {
   const { standIns } = reading;

@@ -2,40 +2,26 @@ import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { useCallback, useEffect, useMemo } from 'react';
 import { Link } from 'react-router';
-import { takesHalfSteps } from '../../../core/intake/intake.ts';
-import { differences, setupNow } from '../../../core/visit/setups.ts';
 import type { FitSession } from '../../../core/records/types.ts';
 import type { KeptLine } from '../../../core/plan/controls/keptPlan.ts';
-import type { RiderWord } from '../../../core/plan/terms/change.ts';
-import {
-  nextLine,
-  progressOf,
-  souredLines,
-  valuesOf,
-  type LineProgress,
-} from '../../../core/visit/progress.ts';
-import { roundNow } from '../../../core/visit/setups.ts';
-import { roundSetup, wantsFilm } from '../../../core/visit/rounds.ts';
+import type { LineProgress } from '../../../core/visit/progress.ts';
+import { wantsFilm } from '../../../core/visit/rounds.ts';
 import { AnotherChange } from './AnotherChange';
 import { DeviceLine } from './DeviceLine';
 import { LoggedChanges } from './LoggedChanges';
 import { lineTitle, movesText } from '../../ui/words/moveText';
 import { SetupTable } from './SetupTable';
-import { isTyping } from '../../ui/typing';
 import type { Devices } from './useDevices';
-import { useSet } from '../../session/useSet';
+import { useTrialSteps } from './useTrialSteps';
 import { useStudio } from '../../session/useStudio';
 import { Key } from '../../ui/Key';
 import { VerdictCard } from './VerdictCard';
 
-const WORD_KEYS: Record<string, RiderWord> = { b: 'better', s: 'same', w: 'worse' };
-
 const sentence = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1);
 
 /** “+3 mm of +9 mm up”: the step that comes next, of what its line wants in all. */
-function StepText({ p }: { p: LineProgress }) {
+export function StepText({ p }: { p: LineProgress }) {
   const { lengthUnit } = useStudio();
   const whole = JSON.stringify(p.next) === JSON.stringify(p.left) && Object.keys(p.done).length === 0;
   return (
@@ -58,48 +44,24 @@ function StepText({ p }: { p: LineProgress }) {
 
 /** The change log: one key starts the plan's next step, one more says what the rider says; undone as easily. */
 export function ChangeLog({ session, devices }: { session: FitSession; devices: Devices }) {
-  const { set, step, putBack, allBack, refused } = useSet();
+  const {
+    set,
+    step,
+    putBack,
+    allBack,
+    refused,
+    now,
+    round,
+    progress,
+    soured,
+    next,
+    left,
+    last,
+    awaiting,
+    start,
+    say,
+  } = useTrialSteps(session, devices);
   const { lengthUnit } = useStudio();
-  const now = setupNow(session);
-  const round = roundNow(session);
-  const filmed = roundSetup(session, round);
-  const progress = useMemo(
-    () => progressOf(session.plan?.lines ?? [], filmed, now, takesHalfSteps(session.intake)),
-    [session.plan, session.intake, filmed, now],
-  );
-  const soured = useMemo(() => souredLines(session.changes, round), [session.changes, round]);
-  const next = nextLine(progress, soured);
-  // A bike that was handed over as it stands is not asked to be moved on.
-  const left = session.final !== null && differences(session.final, now).length === 0;
-  const last = session.changes.at(-1) ?? null;
-  const awaiting = last && last.word === null && last.putBackIso === null ? last : null;
-
-  const start = useCallback((): void => {
-    if (next && !awaiting) step(valuesOf(now, next.next), next.line.key);
-  }, [next, awaiting, now, step]);
-  const say = useCallback(
-    (word: RiderWord | null): void => {
-      if (!last) return;
-      set(`changes.#${last.id}.word`, word);
-      const ridden = word === null ? null : devices.ridden();
-      if (ridden) set(`changes.#${last.id}.ridden`, ridden);
-    },
-    [last, set, devices],
-  );
-  useEffect(() => {
-    const onKey = (e: KeyboardEvent): void => {
-      if (e.ctrlKey || e.metaKey || e.altKey || e.defaultPrevented) return;
-      if (isTyping(e) || (e.target as HTMLElement).closest('[role="dialog"]')) return;
-      const key = e.key.toLowerCase();
-      if (key === 'n' && next && !awaiting) start();
-      else if (WORD_KEYS[key] && last && !last.putBackIso) say(WORD_KEYS[key]);
-      else if (key === 'u' && last && !last.putBackIso) putBack(last.id);
-      else return;
-      e.preventDefault();
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, [next, awaiting, last, start, say, putBack]);
 
   const waiting = progress.filter((p) => p.state === 'today');
   const worse = progress.filter((p) => soured.has(p.line.key) && p.state !== 'done');

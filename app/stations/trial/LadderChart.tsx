@@ -13,6 +13,8 @@ export interface LadderLine {
   points: { setting: number; value: number }[];
   band: Band | null;
   filmedAt: { setting: number; value: number } | null;
+  /** Measured while the camera ran, each with its ±. */
+  measured: { setting: number; value: number; uncertainty: number }[];
 }
 
 const W = 900;
@@ -59,6 +61,18 @@ function MeasureOver({ line, x, v }: { line: LadderLine; x: Scale; v: Scale }) {
         line.points.map((p, i) => (
           <circle key={i} cx={x(p.setting)} cy={v(p.value)} r={4} fill={palette.ink.predicted} />
         ))}
+      {line.measured.map((p) => (
+        <g key={p.setting} stroke={palette.ink.measured} fill={palette.ink.measured}>
+          <line
+            x1={x(p.setting)}
+            x2={x(p.setting)}
+            y1={v(p.value - p.uncertainty)}
+            y2={v(p.value + p.uncertainty)}
+            strokeWidth={1.4}
+          />
+          <rect x={x(p.setting) - 4} y={v(p.value) - 4} width={8} height={8} stroke="none" />
+        </g>
+      ))}
       {line.filmedAt && (
         <circle cx={x(line.filmedAt.setting)} cy={v(line.filmedAt.value)} r={6} fill={palette.ink.measured} />
       )}
@@ -101,7 +115,7 @@ export function LadderChart({ sweep, unit, line }: { sweep: Sweep; unit: string;
   const felt = sweep.points.filter((p) => p.answered);
   const [least = 0, most = 1] = extent(felt.map((p) => p.felt));
   const y = scaleLinear([Math.min(0, least) - 0.5, Math.max(1, most) + 0.5], [FELT.bottom, FELT.top]);
-  const values = line?.points.map((p) => p.value) ?? [];
+  const values = [...(line?.points ?? []), ...(line?.measured ?? [])].map((p) => p.value);
   const band = line?.band ?? null;
   const [vLow = 0, vHigh = 1] = extent([
     ...values,

@@ -8,6 +8,7 @@ import { TRIAL_TESTS } from '../../../core/plan/terms/trialTests.ts';
 import { Choice } from '../../ui/fields/Choice';
 import { ChangeMoves } from '../../ui/Moves';
 import { WordsField } from '../../ui/fields/WordsField';
+import { MeasuredChange } from './MeasuredChange';
 import { FieldPlace } from '../../session/useTyped';
 
 const WORDS: readonly (readonly [RiderWord, string])[] = [
@@ -106,6 +107,7 @@ export function LoggedChanges({
               <Typography variant="body2" color="textSecondary">
                 {foundText(c)}
               </Typography>
+              {c.measured && <MeasuredChange measured={c.measured} predicted={() => null} />}
               {c.word !== null && (
                 <Box sx={{ maxWidth: 420, mt: 0.5, display: 'grid' }}>
                   {k === 0 ? (

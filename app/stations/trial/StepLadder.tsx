@@ -5,22 +5,16 @@ import Typography from '@mui/material/Typography';
 import { useMemo, useState } from 'react';
 import { measureName } from '../../../core/protocol/convention.ts';
 import { fieldName, fieldUnit } from '../../../core/bike/fields.ts';
-import { CONTROL_KEYS, CONTROLS } from '../../../core/plan/controls/controlTable.ts';
-import { effectsOf, standsAt } from '../../../core/plan/controls/controls.ts';
-import { forecastOf, preparedOnce } from '../../../core/model/forecast.ts';
-import { bodyOf } from '../../../core/plan/terms/plan.ts';
-import { filmedTake, visitCase } from '../../../core/visit/visitCase.ts';
 import { type MeasureKey } from '../../../core/protocol/protocols.ts';
 import type { FitSession } from '../../../core/records/types.ts';
 import type { Ridden } from '../../../core/kinematics/ridden.ts';
 import type { Reading } from '../../../core/kinematics/read.ts';
-import { sweepOf, sweptPlaces } from '../../../core/plan/terms/sweep.ts';
-import { useSession } from '../session';
+import { measuredOver, sweepOf, sweptPlaces } from '../../../core/plan/terms/sweep.ts';
 import { quoted } from '../../ui/words/angleText';
 import { ChartTools } from '../../charts/ChartTools';
 import { LadderChart, type LadderLine } from './LadderChart';
 import { useStudio } from '../../session/useStudio';
-import { sideTake } from '../../jobs/useTakeResults';
+import { predictedAt, standsIn, useTrialModel } from './useTrialModel';
 
 /** What was read on a setting by a device. */
 const READ: readonly (readonly [keyof Ridden, string, string])[] = [
@@ -34,7 +28,6 @@ const READ: readonly (readonly [keyof Ridden, string, string])[] = [
 
 /** One setting stepped through: the rider's word and a measure against it in one chart, with the plateau and where it turns. */
 export function StepLadder({ session, reading }: { session: FitSession; reading: Reading | null }) {
-  const { rider } = useSession();
   const { jointConvention } = useStudio();
   const places = useMemo(() => sweptPlaces(session.changes), [session.changes]);
   const [setting, setSetting] = useState<string | null>(null);
@@ -44,18 +37,7 @@ export function StepLadder({ session, reading }: { session: FitSession; reading:
     () => (at ? sweepOf(session.asFound, session.changes, at) : null),
     [session.asFound, session.changes, at],
   );
-  const take = sideTake(session);
-  const model = useMemo(() => {
-    if (!reading) return null;
-    // The plan's own case and model: what a step is predicted to do is the same figure on both pages.
-    const made = visitCase({
-      session,
-      near: filmedTake(session, take, reading),
-      parts: null,
-      habits: rider?.habits ?? null,
-    });
-    return { measures: made.measures, prepared: preparedOnce(made.near!), case: made.case };
-  }, [session, reading, take, rider?.habits]);
+  const model = useTrialModel(session, reading);
   const line = useMemo((): LadderLine | null => {
     if (!sweep) return null;
     const read = READ.find(([key]) => key === measure);
@@ -64,20 +46,16 @@ export function StepLadder({ session, reading }: { session: FitSession; reading:
         const v = p.ridden?.[read[0]] ?? null;
         return v === null ? [] : [{ setting: p.setting, value: v }];
       });
-      return { name: read[1], unit: read[2], points, band: null, filmedAt: null };
+      return { name: read[1], unit: read[2], points, band: null, filmedAt: null, measured: [] };
     }
-    const control = CONTROL_KEYS.find((key) => CONTROLS[key].at === sweep.at);
-    const from = control && model ? standsAt(model.case.bike, control) : null;
     const m = model?.measures.find((q) => q.key === measure);
-    if (!model || !control || from === null || !m) return null;
+    const from = model && standsIn(model, sweep.at);
+    if (!model || !m || from === null) return null;
     const points = [...new Set([...sweep.points.map((p) => p.setting), from])]
       .sort((a, b) => a - b)
       .flatMap((setting) => {
-        const { case: c, prepared } = model;
-        const fx = effectsOf(c.bike, { [control]: setting - from });
-        const f = forecastOf(prepared, { measured: [m], fx, habits: c.habits, body: bodyOf(c) });
-        const value = f.ok ? f.measures[0]?.after : undefined;
-        return value === undefined ? [] : [{ setting, value: quoted(m.key, value, jointConvention) }];
+        const value = predictedAt(model, m, { at: sweep.at, setting });
+        return value === null ? [] : [{ setting, value: quoted(m.key, value, jointConvention) }];
       });
     const ends = [m.band.low, m.band.high]
       .map((v) => (v === null ? null : quoted(m.key, v, jointConvention)))
@@ -88,8 +66,12 @@ export function StepLadder({ session, reading }: { session: FitSession; reading:
       points,
       band: { low: ends[0], high: ends[1] },
       filmedAt: { setting: from, value: quoted(m.key, m.value, jointConvention) },
+      measured: measuredOver(session.changes, sweep.at, m.key).map((p) => ({
+        ...p,
+        value: quoted(m.key, p.value, jointConvention),
+      })),
     };
-  }, [sweep, measure, model, jointConvention]);
+  }, [sweep, measure, model, jointConvention, session.changes]);
   if (!at || !sweep)
     return (
       <Box sx={{ p: 4, maxWidth: 640, mx: 'auto' }}>
@@ -153,7 +135,8 @@ export function StepLadder({ session, reading }: { session: FitSession; reading:
       <Typography color="textSecondary" sx={{ mb: 1 }}>
         {fieldName(at)}. The steps’ line counts each “better” up and each “worse” down, from the setting it
         was moved from.
-        {line?.filmedAt && ` ${line.name}: filmed at the dot, predicted along the dashes.`}
+        {line?.filmedAt &&
+          ` ${line.name}: filmed at the dot, predicted along the dashes${line.measured.length > 0 ? ', measured live at the squares' : ''}.`}
       </Typography>
       <ChartTools name={`${session.id}-ladder`}>
         <LadderChart sweep={sweep} unit={unit} line={line} />

@@ -3,7 +3,6 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import Joi from 'joi';
 import { useState } from 'react';
-import { Key } from '../../ui/Key';
 import { Choice } from '../../ui/fields/Choice';
 import { FeltWhere } from './FeltWhere';
 import { ChangeMoves } from '../../ui/Moves';
@@ -14,12 +13,7 @@ import { WordsField } from '../../ui/fields/WordsField';
 import type { Change, RiderWord } from '../../../core/plan/terms/change.ts';
 import { TRIAL_TESTS } from '../../../core/plan/terms/trialTests.ts';
 import { FieldPlace } from '../../session/useTyped';
-
-const WORDS: readonly (readonly [RiderWord, string, string])[] = [
-  ['better', 'Better', 'B'],
-  ['same', 'The same', 'S'],
-  ['worse', 'Worse', 'W'],
-];
+import { WordButtons } from './WordButtons';
 
 /** The change that is being ridden: what the rider says of it, where it is felt, what the tests show; kept by a word, undone by a key. */
 export function VerdictCard({
@@ -47,23 +41,7 @@ export function VerdictCard({
         <Box sx={{ '& p:not(.MuiTypography-body2)': { fontSize: '1.35rem' } }} data-testid="being-ridden">
           <ChangeMoves values={change.values} />
         </Box>
-        <Box sx={{ display: 'flex', gap: 1, mt: 1.5, flexWrap: 'wrap' }}>
-          {WORDS.map(([word, text, key]) => (
-            <Button
-              key={word}
-              variant="outlined"
-              size="large"
-              onClick={() => onWord(word)}
-              sx={{ minHeight: 56, minWidth: 130, fontSize: '1.05rem' }}
-            >
-              {text}&nbsp;<Key>{key}</Key>
-            </Button>
-          ))}
-          <Box sx={{ flex: 1 }} />
-          <Button onClick={onUndo}>
-            Undo this step&nbsp;<Key>U</Key>
-          </Button>
-        </Box>
+        <WordButtons onWord={onWord} onUndo={onUndo} />
         <Box sx={{ mt: 1.5, display: 'grid', gap: 1.25 }}>
           <FeltWhere felt={change.felt} onChange={(felt) => set(at('felt'), felt)} />
           <Box sx={{ display: 'flex', gap: 2, flexWrap: 'wrap' }}>

@@ -5,15 +5,16 @@ import { useSearchParams } from 'react-router';
 import { BeforeAfter } from './BeforeAfter';
 import { ChangeLog } from './ChangeLog';
 import { DevicePanel } from './DevicePanel';
+import { LivePanel } from './LivePanel';
 import { StepLadder } from './StepLadder';
 import { useDevices } from './useDevices';
 import { useReading } from '../../jobs/useTakeResults';
 import { useSession } from '../session';
 
-const VIEWS = ['changes', 'ladder', 'compare', 'devices'] as const;
+const VIEWS = ['changes', 'live', 'ladder', 'compare', 'devices'] as const;
 type TrialView = (typeof VIEWS)[number];
 
-/** One station, four ways to look at it: what is being tried, how it went step by step, whether it worked, and the devices. */
+/** One station, five ways to look at it: what is being tried, the same while the camera runs, how it went step by step, whether it worked, and the devices. */
 export default function Trial() {
   const { session } = useSession();
   const [search, setSearch] = useSearchParams();
@@ -31,11 +32,13 @@ export default function Trial() {
         aria-label="Ways to look at the trial"
       >
         <Tab value="changes" label="Changes" />
+        <Tab value="live" label="Live" />
         <Tab value="ladder" label="Step ladder" />
         <Tab value="compare" label="Before and after" />
         <Tab value="devices" label="Trainer and mat" />
       </Tabs>
       {view === 'changes' && <ChangeLog session={session} devices={devices} />}
+      {view === 'live' && <LivePanel session={session} reading={reading} devices={devices} />}
       {view === 'ladder' && <StepLadder session={session} reading={reading} />}
       {view === 'compare' && <BeforeAfter session={session} />}
       {view === 'devices' && <DevicePanel session={session} devices={devices} />}

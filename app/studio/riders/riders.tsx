@@ -5,7 +5,7 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import dayjs from 'dayjs';
 import { nanoid } from 'nanoid';
-import { useDeferredValue, useEffect, useMemo, useState } from 'react';
+import { Suspense, useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { Link, redirect, useSearchParams, useSubmit, type ShouldRevalidateFunctionArgs } from 'react-router';
 import { RECORD_VERSIONS } from '../../../core/records/migrations.ts';
 import { riderName } from '../../../core/records/schemas.ts';
@@ -21,7 +21,7 @@ import {
 import { studioDesk, type StudioDesk } from '../../../core/visit/desk.ts';
 import type { Rider } from '../../../core/records/types.ts';
 import { Choice } from '../../ui/fields/Choice';
-import { NewRider } from './NewRider';
+import { fetchDialogs, NewRider } from './dialogs';
 import { RIDER_COLUMNS, RiderList, RiderRow } from './RiderRow';
 import { answering } from '../../session/answering';
 import { RouteTrouble } from '../../ui/RouteTrouble';
@@ -31,7 +31,7 @@ import { notify } from '../../session/notices';
 import { many } from '../../ui/words/many';
 import { TRASH_DAYS } from '../../../core/visit/visits.ts';
 import { TopBar } from '../../ui/TopBar';
-import { useArrived } from '../../ui/useArrived';
+import { arriving, useArrived, type Arriving } from '../../ui/useArrived';
 import { useStudio } from '../../session/useStudio';
 import { CATALOGUE } from '../../demo/catalogue';
 import { isSampleRider } from '../../demo/samples';
@@ -72,6 +72,9 @@ const listed = ({ index, unreadable }: StudioNow, isNew: boolean): Studio => {
   };
 };
 
+/** By then the list stands. */
+const DRAWN_MS = 300;
+
 async function readStudio(): Promise<Studio> {
   if (await isUntouched()) {
     // What a browser's first visit will find is known before it is laid out; who opens one of them waits for that.
@@ -84,8 +87,8 @@ async function readStudio(): Promise<Studio> {
   return listed(now, !later);
 }
 
-/** The page stands while the studio is still being read. */
-export const clientLoader = (): { studio: Promise<Studio> } => ({ studio: readStudio() });
+/** The page stands while a large studio is still being read. */
+export const clientLoader = (): Promise<Arriving<Studio>> => arriving(readStudio());
 
 const ORDERS: readonly (readonly [RiderOrder, string])[] = [
   ['visit', 'last visit'],
@@ -114,6 +117,7 @@ export const clientAction = answering(async ({ request }: Route.ClientActionArgs
   const form = await request.formData();
   const samples = form.get('samples');
   if (samples !== null) {
+    await seedDemo(CATALOGUE);
     await (samples === 'remove' ? removeSamples(new Date().toISOString()) : restoreSamples());
     return null;
   }
@@ -142,8 +146,13 @@ export const clientAction = answering(async ({ request }: Route.ClientActionArgs
 
 export default function Riders({ loaderData, actionData }: Route.ComponentProps) {
   const [adding, setAdding] = useState(false);
+  const [wanted, setWanted] = useState(false);
   const { name: studioName } = useStudio();
-  const studio = useArrived(loaderData.studio);
+  const studio = useArrived(loaderData);
+  useEffect(() => {
+    const timer = setTimeout(fetchDialogs, DRAWN_MS);
+    return () => clearTimeout(timer);
+  }, []);
   return (
     <Box sx={{ minHeight: '100vh' }}>
       <TopBar>
@@ -154,13 +163,23 @@ export default function Riders({ loaderData, actionData }: Route.ComponentProps)
           <Typography variant="h1" sx={{ flex: 1 }}>
             Riders
           </Typography>
-          <Button variant="outlined" onClick={() => setAdding(true)}>
+          <Button
+            variant="outlined"
+            onClick={() => {
+              setWanted(true);
+              setAdding(true);
+            }}
+          >
             New rider…
           </Button>
         </Box>
         {studio ? <List {...studio} /> : <Typography role="status">Reading the studio…</Typography>}
       </Box>
-      <NewRider open={adding} onClose={() => setAdding(false)} refused={actionData?.message ?? null} />
+      {wanted && (
+        <Suspense>
+          <NewRider open={adding} onClose={() => setAdding(false)} refused={actionData?.message ?? null} />
+        </Suspense>
+      )}
     </Box>
   );
 }

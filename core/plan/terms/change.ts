@@ -29,6 +29,25 @@ export interface Change {
   tests: TrialTests;
   ridden: Ridden;
   putBackIso: string | null;
+  /** What it did to the figures, measured while the camera ran; null where nobody was watching. */
+  measured: MeasuredChange | null;
+}
+
+/** A figure before and after a change, as the camera saw it: degrees, with the 95 % of the difference. */
+export interface ChangedFigure {
+  key: string;
+  before: number;
+  after: number;
+  uncertainty: number;
+}
+
+export interface MeasuredChange {
+  figures: ChangedFigure[];
+  /** Turns of the crank on either side. */
+  turnsBefore: number;
+  turnsAfter: number;
+  /** The rider got off, rose or rested in between: sitting down anew is in each ±. */
+  satAnew: boolean;
 }
 
 const iso = Joi.string().isoDate();
@@ -48,6 +67,28 @@ export const setupPlace = Joi.string()
   .pattern(/^[a-z][A-Za-z0-9]*(\.[a-z][A-Za-z0-9]*){0,2}$/)
   .max(60)
   .required();
+
+const degrees = Joi.number().min(-360).max(360).required();
+const turns = Joi.number().integer().min(1).max(100_000).required();
+const measuredSchema = Joi.object<MeasuredChange, true>({
+  figures: Joi.array()
+    .items(
+      Joi.object<ChangedFigure, true>({
+        key: Joi.string()
+          .pattern(/^[A-Za-z0-9]{1,40}$/)
+          .required(),
+        before: degrees,
+        after: degrees,
+        uncertainty: Joi.number().min(0).max(360).required(),
+      }),
+    )
+    .unique('key')
+    .max(20)
+    .required(),
+  turnsBefore: turns,
+  turnsAfter: turns,
+  satAnew: Joi.boolean().required(),
+});
 
 export const changeSchema = Joi.object<Change, true>({
   id,
@@ -73,4 +114,5 @@ export const changeSchema = Joi.object<Change, true>({
   ).required(),
   ridden: riddenSchema.required(),
   putBackIso: iso.allow(null).required(),
+  measured: measuredSchema.allow(null).required(),
 });

@@ -80,3 +80,24 @@ export function sweepOf(asFound: BikeSetup, changes: readonly Change[], at: stri
     turnsAt: beyond.length ? (way > 0 ? Math.min(...beyond) : Math.max(...beyond)) : null,
   };
 }
+
+/**
+ * What a figure was measured to be at each setting while the camera ran: before the first change of it, and after each.
+ * @param at the setting, by its place in the set-up  @param key the figure
+ */
+export function measuredOver(
+  changes: readonly Change[],
+  at: string,
+  key: string,
+): { setting: number; value: number; uncertainty: number }[] {
+  const points = new Map<number, { setting: number; value: number; uncertainty: number }>();
+  for (const c of changes) {
+    const figure = c.measured?.figures.find((f) => f.key === key);
+    const v = c.values.find((q) => q.at === at);
+    if (!figure || typeof v?.from !== 'number' || typeof v.to !== 'number') continue;
+    const { before, after, uncertainty } = figure;
+    if (!points.has(v.from)) points.set(v.from, { setting: v.from, value: before, uncertainty });
+    points.set(v.to, { setting: v.to, value: after, uncertainty });
+  }
+  return [...points.values()].sort((a, b) => a.setting - b.setting);
+}

@@ -1,0 +1,51 @@
+import Typography from '@mui/material/Typography';
+import type { MeasuredChange as Measured } from '../../../core/plan/terms/change.ts';
+import { measureName, quoted } from '../../../core/protocol/convention.ts';
+import { MEASURE_KEYS, type MeasureKey } from '../../../core/protocol/protocols.ts';
+import { useStudio } from '../../session/useStudio';
+
+const isMeasure = (key: string): key is MeasureKey => (MEASURE_KEYS as readonly string[]).includes(key);
+
+const signed = (v: number): string =>
+  `${v > 0 ? '+' : ''}${v.toFixed(1)}`.replace('-', '−').replace(/^[+−]0\.0$/, '0.0');
+
+/**
+ * What a change did to the figures while the camera ran: those that moved by more than their ±, and the knee in any case.
+ * @param predicted by how much a figure was predicted to move; null where nothing was
+ */
+export function MeasuredChange({
+  measured,
+  predicted,
+}: {
+  measured: Measured;
+  predicted: (key: string) => number | null;
+}) {
+  const { jointConvention } = useStudio();
+  const shown = measured.figures.filter(
+    (f) =>
+      isMeasure(f.key) && (f.key === 'kneeFlexionMinDeg' || Math.abs(f.after - f.before) > f.uncertainty),
+  );
+  return (
+    <div data-testid="measured">
+      {shown.map(({ key, before, after, uncertainty }) => {
+        const way = quoted(key, 1, jointConvention) > quoted(key, 0, jointConvention) ? 1 : -1;
+        const by = way * (after - before);
+        const wanted = predicted(key);
+        return (
+          <Typography key={key} variant="body2">
+            {measureName(key as MeasureKey, jointConvention)}{' '}
+            <strong>
+              {signed(by)}° ± {uncertainty.toFixed(1)}
+            </strong>
+            {Math.abs(by) <= uncertainty && ', within noise'}
+            {wanted !== null && `, predicted ${signed(way * wanted)}`}
+          </Typography>
+        );
+      })}
+      <Typography variant="body2" color="textSecondary">
+        Measured live: {measured.turnsBefore} turns before, {measured.turnsAfter} after
+        {measured.satAnew && '; the rider rose or rested in between, so that sitting down anew is in the ±'}.
+      </Typography>
+    </div>
+  );
+}

@@ -1,0 +1,112 @@
+import { expose, wrap } from 'comlink';
+import { VideoSample } from 'mediabunny';
+import {
+  followLive,
+  type Lately,
+  type LiveAsk,
+  type LiveFollower,
+  type LiveWord,
+} from '../../core/live/followLive.ts';
+import { filmRing, type FilmRing } from './filmRing';
+import { steadyClock } from '../../core/live/steadyClock.ts';
+import { drawLive, type Pens } from './livePicture';
+import { planesOf } from './planes';
+import type { ReadApi } from './read.worker';
+
+let stopRequested = false;
+let paused = false;
+export type Kept = Lately & { film: Blob; fromS: number };
+/** What can be kept of the past. */
+const KEPT_S = 62;
+let now: { live: LiveFollower; ring: FilmRing | null } | null = null;
+/** Where the pictures are shown, while somebody looks. */
+let shown: { canvas: OffscreenCanvas; pens: Pens } | null = null;
+/** Not every picture is shown: the eye has enough of these. */
+const DRAW_S = 1 / 32;
+
+const api = {
+  /** Shows the pictures, with what is found on them, on a canvas from now on; null: nobody looks. */
+  show(canvas: OffscreenCanvas | null, pens: Pens): void {
+    shown = canvas && { canvas, pens };
+  },
+  /** Follows a rider before a camera until it ends or is stopped. @param words hears of everything that is found */
+  // eslint-disable-next-line max-lines-per-function -- one picture's way, step after step
+  async follow(
+    pictures: ReadableStream<VideoFrame>,
+    ask: LiveAsk,
+    words: (w: LiveWord, behindMs: number) => void,
+  ): Promise<void> {
+    stopRequested = false;
+    paused = false;
+    /** From a picture’s stamp to now, and the least of it there ever was: what is beyond that is waiting and work. */
+    let [stampS, leastMs] = [NaN, Infinity];
+    const sinceStamp = (): number => performance.now() - 1000 * stampS;
+    const readWorker = new Worker(new URL('./read.worker.ts', import.meta.url), { type: 'module' });
+    const turns = wrap<ReadApi>(readWorker);
+    const live = followLive(
+      ask,
+      (w) => words(w, Number.isNaN(stampS) ? 0 : sinceStamp() - leastMs),
+      // Beside this one: no picture waits for a reading.
+      (tracks, options) => turns.readTracks(tracks, options),
+    );
+    const reader = pictures.getReader();
+    const spare: (Uint8Array | undefined)[] = [undefined];
+    let drawnS = -Infinity;
+    const clock = steadyClock();
+    let ring: FilmRing | null | undefined;
+    try {
+      for (;;) {
+        const { value: picture, done } = await reader.read();
+        if (done) break;
+        if (stopRequested || paused) {
+          picture.close();
+          live.rest();
+          if (stopRequested) break;
+          continue;
+        }
+        const tS = clock(picture.timestamp / 1e6);
+        if (tS === null) {
+          picture.close();
+          continue;
+        }
+        stampS = tS;
+        leastMs = Math.min(leastMs, sinceStamp());
+        if (ring === undefined) ring = await filmRing(picture.displayWidth, picture.displayHeight);
+        now = { live, ring };
+        const sample = new VideoSample(picture);
+        try {
+          const { frame, buffer } = await planesOf(sample, spare[0], live.lookingAt(tS));
+          spare[0] = live.see(frame, tS) ? undefined : buffer;
+          if (live.points()) ring?.add(picture, tS);
+          else ring?.clear();
+          if (shown && tS - drawnS >= DRAW_S) {
+            drawnS = tS;
+            drawLive(shown.canvas, sample, live.points(), shown.pens);
+          }
+        } finally {
+          sample.close();
+        }
+      }
+    } finally {
+      now = null;
+      readWorker.terminate();
+      ring?.close();
+      await reader.cancel().catch(() => undefined);
+    }
+  },
+  /** The last minute as a film, with what was followed on it; null where there is none, or this browser writes no film. */
+  async keep(): Promise<Kept | null> {
+    const lately = now?.live.lately(KEPT_S);
+    const made = await now?.ring?.film();
+    return lately && made ? { ...made, ...lately } : null;
+  },
+  stop(): void {
+    stopRequested = true;
+  },
+  pause(on: boolean): void {
+    paused = on;
+  },
+};
+
+export type LiveApi = typeof api;
+expose(api);

@@ -1,0 +1,118 @@
+import { readFileSync } from 'node:fs';
+import { shellLaunch } from './chromium.ts';
+import { atStage, saved } from './studio.ts';
+import { expect, test } from './watched.ts';
+
+/** From the first top of the crank to the last one of a film, s: between them it goes round without a jump. */
+function wholeTurns(rider: string): [fromS: number, toS: number] {
+  const { thetaDeg, framesPerS } = JSON.parse(readFileSync(`public/demo/${rider}.truth.json`, 'utf8')) as {
+    thetaDeg: number[];
+    framesPerS: number;
+  };
+  const tops = thetaDeg.flatMap((t, i) =>
+    i > 0 && Math.floor(t / 360) > Math.floor(thetaDeg[i - 1] / 360) ? [i / framesPerS] : [],
+  );
+  return [tops[0], tops[tops.length - 1]];
+}
+
+/** A camera before which a film runs, over and over; another one from when it is asked for. */
+const CAMERA = `
+  navigator.mediaDevices.getUserMedia = async () => {
+    const camera = new MediaStreamTrackGenerator({ kind: 'video' });
+    const to = camera.writable.getWriter();
+    let current = '';
+    window.ride = async (url, [fromS, toS]) => {
+      current = url;
+      const film = Object.assign(document.createElement('video'), { src: url, muted: true });
+      film.currentTime = fromS;
+      await film.play();
+      const round = (_, { mediaTime }) => {
+        if (mediaTime >= toS - 0.02) film.currentTime = fromS;
+        film.requestVideoFrameCallback(round);
+      };
+      film.requestVideoFrameCallback(round);
+      const [track] = film.captureStream().getVideoTracks();
+      const from = new MediaStreamTrackProcessor({ track }).readable.getReader();
+      for (let come = 0; ; come += 1) {
+        const { value, done } = await from.read();
+        if (done || current !== url) {
+          value?.close();
+          film.pause();
+          return;
+        }
+        // Thirty a second: other tests want their share of the computer.
+        if (come % 2) {
+          value.close();
+          continue;
+        }
+        const picture = new VideoFrame(value, { timestamp: Math.round(1000 * performance.now()) });
+        value.close();
+        to.write(picture).catch(() => undefined);
+      }
+    };
+    window.ride('/demo/maren.webm', ${JSON.stringify(wholeTurns('maren'))});
+    return new MediaStream([camera]);
+  };
+`;
+
+// With a browser of its own it comes after the other tests: it takes the whole computer.
+test.use({
+  launchOptions: {
+    ...shellLaunch,
+    args: [...shellLaunch.args, '--autoplay-policy=no-user-gesture-required'],
+  },
+});
+
+test('live: the camera finds the rider by itself, reads every turn, and a change measures itself', async ({
+  page,
+}) => {
+  // Turns are ridden in their own time, however slow the computer.
+  test.setTimeout(300_000);
+  await page.addInitScript(CAMERA);
+  await atStage(page, 'tracked', 'plan');
+  await page
+    .getByRole('button', { name: /Keep this plan/ })
+    .first()
+    .click();
+  await page.getByRole('link', { name: /^10 Trial/ }).click();
+  await page.getByRole('tab', { name: 'Live' }).click();
+  await page.getByRole('button', { name: 'Turn the camera on' }).click();
+  await expect(page.getByTestId('live-state')).toContainText('Reading every turn', { timeout: 60_000 });
+  // The film of the same rider reads 48°.
+  await expect(page.getByTestId('live-kneeFlexionMinDeg')).toContainText(/4[789]°/, { timeout: 60_000 });
+  const turns = page.getByRole('table', { name: /Knee at its straightest/ }).getByRole('row');
+  await expect.poll(() => turns.count(), { timeout: 60_000 }).toBeGreaterThanOrEqual(8);
+
+  // One key puts the plan’s next step on the bike; the rider rides on, with the saddle higher.
+  await page.keyboard.press('PageDown');
+  await expect(page.getByTestId('live-change')).toContainText('Height to bottom bracket');
+  await page.evaluate(
+    `void window.ride('/demo/maren-second.webm', ${JSON.stringify(wholeTurns('maren-second'))})`,
+  );
+  await expect(page.getByTestId('live-change')).toContainText('Settling');
+  const measured = page.getByTestId('live-change').getByTestId('measured');
+  await expect(measured).toContainText('Measured live', { timeout: 90_000 });
+  await expect(measured).toContainText(/Hip at its most closed −\d\.\d° ± \d\.\d, predicted/);
+  await page.keyboard.press('b');
+
+  // The last minute becomes a take that reads at once.
+  await page.getByRole('button', { name: 'Keep the last minute' }).click();
+  await page.getByText('The last minute is kept as a take').waitFor({ timeout: 60_000 });
+  await expect(page.getByRole('link', { name: /^4 Film/ })).toContainText('2 takes');
+
+  // It goes on whatever page is drawn, and says so there.
+  await page.getByRole('link', { name: /^8 Read/ }).click();
+  await expect(page.getByTestId('knee-min')).toContainText(/4\d/);
+  await page.getByRole('link', { name: 'The camera reads the rider' }).click();
+  await expect(page.getByRole('img', { name: 'What the camera sees' })).toBeVisible();
+  await expect(page.getByTestId('live-counts')).toContainText(/[1-9]\d{2,} pictures, \d+ dropped/);
+  await page.getByRole('button', { name: 'Stop', exact: true }).click();
+  await expect(page.getByRole('button', { name: 'Start again' })).toBeVisible();
+
+  // What was measured stays with the change.
+  await page.getByRole('tab', { name: 'Changes' }).click();
+  await expect(page.getByRole('list', { name: 'What was moved' })).toContainText('Measured live');
+  await saved(page);
+  await page.reload();
+  await expect(page.getByRole('list', { name: 'What was moved' })).toContainText('Hip at its most closed');
+});
