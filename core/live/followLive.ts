@@ -28,7 +28,7 @@ export interface LiveAsk {
 }
 
 /** What keeps the figures from being as good as they could be. */
-export type LiveWarning = 'dark' | 'slow' | 'moved' | 'by-crank';
+export type LiveWarning = 'dark' | 'slow' | 'moved' | 'by-crank' | 'unread';
 
 /** What is told while the camera runs. */
 export type LiveWord =
@@ -95,6 +95,9 @@ const GONE_S = 3;
 /** A limb that is longer or shorter than it was by so much is none: a sticker has been taken for another. */
 const LIMB_OFF = 0.35;
 const LIMB_OFF_S = 0.6;
+/** Where no turn could be read for so long it is said; after longer the names may be wrong, and the rider is looked for anew. */
+const UNREAD_S = 5;
+const NEVER_READ_S = 10;
 /** So much of riding tells the scale by the crank. */
 const SCALE_S = 2.2;
 
@@ -106,6 +109,9 @@ interface Named {
   wheels: FoundWheels | null;
   scale: ReadOptions | null;
 }
+
+/** What a reading that broke down comes to. */
+const UNREADABLE: ReadResult = { ok: false, reason: 'no-stroke', detail: 'The turns could not be read.' };
 
 /** Reads turns, at once or meanwhile. */
 export type ReadTurns = (tracks: Tracks, options: ReadOptions) => ReadResult | Promise<ReadResult>;
@@ -183,6 +189,7 @@ export function followLive(
       const isWhole = frame.filled === undefined;
       points = following.step(frame, tS, isWhole && counts.checksNow());
       if (following.isLost(tS)) {
+        if (following.isUnread(tS)) tries += 1;
         startOver();
         return false;
       }
@@ -198,7 +205,7 @@ export function followLive(
           posture: following.posture(),
           warnings: [
             ...(counted.framesPerS < SLOW_PER_S ? (['slow'] as const) : []),
-            ...following.warnings(),
+            ...following.warnings(tS),
           ],
         });
       }
@@ -318,9 +325,11 @@ interface Following {
   step: (frame: PlanarFrame, tS: number, checks: boolean) => Partial<Record<string, TrackedPoint>>;
   /** Hardly anything is seen any more, or what is seen is no body: it is looked for anew. */
   isLost: (tS: number) => boolean;
+  /** None of the turns of what is followed can be read. */
+  isUnread: (tS: number) => boolean;
   posture: () => Posture;
   lately: (seconds: number) => Lately | null;
-  warnings: () => LiveWarning[];
+  warnings: (tS: number) => LiveWarning[];
 }
 
 // eslint-disable-next-line max-lines-per-function -- what it gives shares its state
@@ -359,6 +368,8 @@ function follow(
     });
   let isDark = false;
   let hasMoved = false;
+  let hasRead = false;
+  const isUnread = (tS: number): boolean => !hasRead && tS - firstS > NEVER_READ_S;
 
   /** Without wheels the scale is the crank's: known after some turns. */
   const readerByCrank = (): LiveReader | null => {
@@ -378,6 +389,7 @@ function follow(
   const read = (result: ReadResult): void => {
     const update = reader?.take(result);
     if (!update) return;
+    hasRead = true;
     tell({
       kind: 'turns',
       turns: update.turns,
@@ -388,11 +400,13 @@ function follow(
 
   return {
     tracker,
-    isLost: (tS) => tS - seenS > GONE_S || tS - wholeS > LIMB_OFF_S,
+    isLost: (tS) => tS - seenS > GONE_S || tS - wholeS > LIMB_OFF_S || isUnread(tS),
+    isUnread,
     posture: () => watch.now(),
     lately: (seconds) =>
       reader && { tracks: reader.lately(seconds), wheels: named.wheels, facing: named.facing },
-    warnings: () => [
+    warnings: (tS) => [
+      ...(!hasRead && tS - firstS > UNREAD_S ? (['unread'] as const) : []),
       ...(isDark ? (['dark'] as const) : []),
       ...(hasMoved ? (['moved'] as const) : []),
       ...(named.scale ? [] : (['by-crank'] as const)),
@@ -422,7 +436,7 @@ function follow(
       const turns = reader.see(tS, watch.now() !== 'riding' || !whole ? {} : points);
       if (turns) {
         const result = readTurns(turns, options!);
-        if (result instanceof Promise) void result.then(read);
+        if (result instanceof Promise) void result.catch(() => UNREADABLE).then(read);
         else read(result);
       }
       return points;

@@ -1,11 +1,12 @@
 import { median } from '../math/statistics.ts';
+import type { Vec2 } from '../math/vec.ts';
 import type { PlanarFrame } from '../tracking/frame.ts';
 
 /** How far a picture stands from the first one, px; null where it can’t be known (a cut, a hand before the lens). */
 export type Shift = { x: number; y: number } | null;
 
 /** Places with a pattern that are looked for again on every picture. */
-interface Place {
+interface Pattern {
   x: number;
   y: number;
   luma: Float32Array;
@@ -21,6 +22,7 @@ const KEPT = 20;
 /** Searched this far about where the picture stood last, and so far when it is not there. */
 const NEAR_PX = 2;
 const FAR_PX = 16;
+const COARSE_PX = 2;
 /** A place whose pattern is off by more than this share of it is hidden, or another picture. */
 const MISS = 0.6;
 const LEAST_PLACES = 5;
@@ -39,37 +41,53 @@ function cut(f: PlanarFrame, x: number, y: number): Float32Array {
   return out;
 }
 
-/** How unlike a place's pattern is what stands at a pixel, light apart; Infinity beyond the picture. */
-function missAt(f: PlanarFrame, p: Place, x: number, y: number): number {
+/** How unlike a place's pattern is what stands at a pixel, light apart, by every `step`th of its pixels; Infinity beyond the picture. */
+// eslint-disable-next-line max-params -- called for every place that is tried: no object is made for it
+function missAt(f: PlanarFrame, p: Pattern, x: number, y: number, step = 1): number {
   if (x < 0 || y < 0 || x + SIDE_PX > f.width || y + SIDE_PX > f.height) return Infinity;
-  let [sum, squares, product] = [0, 0, 0];
-  const n = SIDE_PX * SIDE_PX;
-  for (let j = 0; j < SIDE_PX; j += 1) {
+  let [sum, squares, product, ownSum, n] = [0, 0, 0, 0, 0];
+  for (let j = 0; j < SIDE_PX; j += step) {
     const row = (y + j) * f.yStride + x;
-    for (let i = 0; i < SIDE_PX; i += 1) {
+    for (let i = 0; i < SIDE_PX; i += step) {
       const v = f.y[row + i];
       sum += v;
       squares += v * v;
       product += v * p.luma[j * SIDE_PX + i];
+      ownSum += p.luma[j * SIDE_PX + i];
+      n += 1;
     }
   }
   // What is left of the pattern when it is laid over in the light of this picture: Σp²·(1 − r²), r their correlation.
   const own = squares - (sum * sum) / n;
-  return own > 0 && product > 0 ? p.pattern - (product * product) / own : p.pattern;
+  const alike = product - (sum * ownSum) / n;
+  return own > 0 && alike > 0 ? p.pattern - (alike * alike) / own : p.pattern;
 }
 
+interface Hit {
+  x: number;
+  y: number;
+  miss: number;
+}
+
+/** Where a pattern lies best within a reach of a place, px; `step`: from one try to the next, and between the pixels that are compared. */
 function search(
   f: PlanarFrame,
-  p: Place,
-  about: { x: number; y: number },
-  reach: number,
-): { x: number; y: number; miss: number } {
+  p: Pattern,
+  { about, reach, step }: { about: Vec2; reach: number; step: number },
+): Hit {
   let best = { x: about.x, y: about.y, miss: Infinity };
-  for (let dy = -reach; dy <= reach; dy += 1)
-    for (let dx = -reach; dx <= reach; dx += 1) {
-      const miss = missAt(f, p, p.x + about.x + dx, p.y + about.y + dy);
+  for (let dy = -reach; dy <= reach; dy += step)
+    for (let dx = -reach; dx <= reach; dx += step) {
+      const miss = missAt(f, p, p.x + about.x + dx, p.y + about.y + dy, step);
       if (miss < best.miss) best = { x: about.x + dx, y: about.y + dy, miss };
     }
+  return best;
+}
+
+/** As `search`, to a fraction of a pixel; far off by coarse steps first. */
+function place(f: PlanarFrame, p: Pattern, about: Vec2, reach: number): Hit {
+  const from = reach > NEAR_PX ? search(f, p, { about, reach, step: COARSE_PX }) : about;
+  const best = search(f, p, { about: from, reach: NEAR_PX, step: 1 });
   // Between the pixels: the parabola through the best one and its neighbours.
   const bend = (a: number, b: number): number => {
     const c = a - 2 * best.miss + b;
@@ -89,7 +107,7 @@ function search(
  * @returns a function that gives the shift of each next picture
  */
 export function watchSteadiness(first: PlanarFrame): (f: PlanarFrame) => Shift {
-  const places: Place[] = [];
+  const places: Pattern[] = [];
   for (let j = 0; j < ROWS; j += 1)
     for (let i = 0; i < COLUMNS; i += 1) {
       const x = Math.round(((i + 0.5) / COLUMNS) * first.width - SIDE_PX / 2);
@@ -102,7 +120,7 @@ export function watchSteadiness(first: PlanarFrame): (f: PlanarFrame) => Shift {
   let last = { x: 0, y: 0 };
   const shiftBy = (f: PlanarFrame, reach: number): Shift => {
     const hits = kept
-      .map((p) => ({ p, hit: search(f, p, last, reach) }))
+      .map((p) => ({ p, hit: place(f, p, last, reach) }))
       .filter(({ p, hit }) => hit.miss < MISS * p.pattern);
     if (hits.length < LEAST_PLACES) return null;
     return { x: median(hits.map(({ hit }) => hit.x)), y: median(hits.map(({ hit }) => hit.y)) };

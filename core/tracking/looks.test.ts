@@ -49,6 +49,16 @@ describe('looks of a film', () => {
       true,
     );
   });
+  it('are the coloured ones before the grey ones that move as well: a stripe on a shoe, a spoke', () => {
+    const turning = (turnDeg: number) => {
+      const { stickers } = picture(turnDeg);
+      const grey = picture(turnDeg + 45).stickers.map((d): Disc => ({ ...d, colour: [250, 128, 128] }));
+      return drawnDiscs([...stickers, ...grey], SIZE);
+    };
+    const looks = looksOfFilm([turning(0), turning(50), turning(100)]);
+    expect(looks.length).toBeGreaterThanOrEqual(2);
+    expect(Math.abs(looks[0].colour[1] - STICKER[1])).toBeLessThan(12);
+  });
   it('are none of an empty wall', () => {
     expect(looksOfFilm([drawnDiscs([], SIZE)])).toEqual([]);
   });

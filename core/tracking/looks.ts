@@ -52,6 +52,10 @@ function stickersOf(kind: readonly Seen[], pictures: readonly PlanarFrame[]): St
   return cut > 0 ? [middle(learned.slice(0, cut)), middle(learned.slice(cut))] : [middle(learned)];
 }
 
+/** Stickers are mostly of a colour, what else moves in a room is mostly grey: from 1 for grey to 1.5. */
+const vivid = ({ colour: [, u, v] }: Sticker): number =>
+  1 + Math.min(0.5, Math.hypot(u - 128, v - 128) / 120);
+
 /**
  * Looks that could be the stickers', likeliest first: dots of all pictures are sorted by colour and size; a kind of which several
  * move from picture to picture and which stands out well is the rider's, one that stands still is the room's.
@@ -86,7 +90,7 @@ export function looksOfFilm(pictures: readonly PlanarFrame[]): Sticker[] {
     for (const sticker of stickersOf(kind, pictures))
       looks.push({
         sticker,
-        worth: (0.5 + rider + 0.1 * Math.min(10, onEach)) * Math.sqrt(sticker.contrast),
+        worth: (0.5 + rider + 0.1 * Math.min(10, onEach)) * Math.sqrt(sticker.contrast) * vivid(sticker),
       });
   }
   const apart: typeof looks = [];

@@ -53,6 +53,21 @@ export function openFilm(scene: Scene, film: FilmSetting): { shoot: (i: number) 
   );
 }
 
+/** Adds an exposure to those before it. */
+function addTo(sum: Uint16Array, rgb: Uint8ClampedArray): void {
+  for (let n = 0; n < sum.length; n += 1) sum[n] += rgb[n];
+}
+
+/** A row of the picture: the mean of what was summed, with the sensor's noise. */
+function develop(
+  rgb: Uint8ClampedArray,
+  sum: Uint16Array,
+  { mean64, grain, grainFrom }: { mean64: Int32Array; grain: Int16Array; grainFrom: number },
+): void {
+  for (let n = 0; n < rgb.length; n += 1)
+    rgb[n] = (mean64[sum[n]] + grain[(grainFrom + 1 + n) & 65535] + 32) >> 6;
+}
+
 /** Exposes an act frame by frame: each the mean over the open shutter, with the sensor's noise. */
 export function openCamera(act: Act, film: FilmSetting): { shoot: (i: number) => Raster } {
   const { widthPx, heightPx } = act;
@@ -63,6 +78,8 @@ export function openCamera(act: Act, film: FilmSetting): { shoot: (i: number) =>
   const sum = new Uint16Array(out.rgb.length);
   const random = seededRandom(film.seed);
   const grain = new Int16Array(65536).map(() => Math.round(64 * film.noiseSigma * gaussian(random)));
+  /** The mean of a sum of exposures, in 1/64 of a grey level. */
+  const mean64 = Int32Array.from({ length: 255 * film.subFrames + 1 }, (_, s) => (64 * s) / film.subFrames);
   return {
     shoot(i) {
       const tMid = i / film.framesPerS;
@@ -70,19 +87,18 @@ export function openCamera(act: Act, film: FilmSetting): { shoot: (i: number) =>
         const tS = tMid + film.shutterS * ((k + 0.5) / film.subFrames - 0.5);
         exposure.rgb.set(room.rgb);
         act.moving(exposure, tS);
-        if (k === 0) sum.set(exposure.rgb);
-        else for (let n = 0; n < sum.length; n += 1) sum[n] += exposure.rgb[n];
+        if (k === 0) sum.fill(0);
+        addTo(sum, exposure.rgb);
       }
-      // One pass for the mean and the sensor's noise, in 1/64 of a grey level; each row starts elsewhere in the grain.
+      // Each row starts elsewhere in the grain.
       const perFrame = seededRandom(film.seed * 100_003 + i);
-      const scale = 64 / film.subFrames;
-      const rowLength = 3 * widthPx;
       for (let row = 0; row < heightPx; row += 1) {
-        let g = Math.floor(perFrame() * 65536);
-        for (let n = row * rowLength; n < (row + 1) * rowLength; n += 1) {
-          g = (g + 1) & 65535;
-          out.rgb[n] = (sum[n] * scale + grain[g] + 32) >> 6;
-        }
+        const from = 3 * widthPx * row;
+        develop(out.rgb.subarray(from, from + 3 * widthPx), sum.subarray(from, from + 3 * widthPx), {
+          mean64,
+          grain,
+          grainFrom: Math.floor(perFrame() * 65536),
+        });
       }
       return out;
     },
@@ -105,22 +121,17 @@ export function toPlanes(r: Raster): {
   for (let n = 0, k = 0; n < y.length; n += 1, k += 3) {
     y[n] = 16 + 0.1826 * rgb[k] + 0.6142 * rgb[k + 1] + 0.062 * rgb[k + 2] + 0.5;
   }
+  // Chroma sits on the even columns, between the rows: weights 1 2 1 across, 1 1 down.
+  const line = 3 * width;
+  const sumAt = (k: number): number => rgb[k] + rgb[k + line];
   for (let cy = 0; cy < height >> 1; cy += 1) {
     for (let cx = 0; cx < cw; cx += 1) {
-      let red = 0;
-      let green = 0;
-      let blue = 0;
-      // Chroma sits on the even columns, between the rows: weights 1 2 1 across, 1 1 down.
-      for (let d = -1; d <= 1; d += 1) {
-        const x = Math.min(width - 1, Math.max(0, 2 * cx + d));
-        for (let e = 0; e < 2; e += 1) {
-          const k = ((2 * cy + e) * width + x) * 3;
-          const w = d === 0 ? 0.25 : 0.125;
-          red += w * rgb[k];
-          green += w * rgb[k + 1];
-          blue += w * rgb[k + 2];
-        }
-      }
+      const k = (2 * cy * width + 2 * cx) * 3;
+      const left = cx > 0 ? k - 3 : k;
+      const right = 2 * cx + 1 < width ? k + 3 : k;
+      const red = 0.125 * (sumAt(left) + 2 * sumAt(k) + sumAt(right));
+      const green = 0.125 * (sumAt(left + 1) + 2 * sumAt(k + 1) + sumAt(right + 1));
+      const blue = 0.125 * (sumAt(left + 2) + 2 * sumAt(k + 2) + sumAt(right + 2));
       u[cy * cw + cx] = 128.5 - 0.1006 * red - 0.3386 * green + 0.4392 * blue;
       v[cy * cw + cx] = 128.5 + 0.4392 * red - 0.3989 * green - 0.0403 * blue;
     }

@@ -117,7 +117,8 @@ export function fillLimb(
       const across = py * ux - px * uy;
       const t = Math.min(1, Math.max(0, along / length));
       const radius = ra + (rb - ra) * t;
-      const gap = Math.hypot(along - t * length, across) - radius;
+      const over = along - t * length;
+      const gap = (over === 0 ? Math.abs(across) : Math.sqrt(over * over + across * across)) - radius;
       if (gap > 0.5) continue;
       const cover = gap < -0.5 ? 1 : 0.5 - gap;
       const side = (across / radius) * (ux >= 0 ? 1 : -1);
@@ -136,7 +137,7 @@ export function fillDisc(r: Raster, c: Vec2, radius: number, colour: Rgb): void 
   const [x0, y0, x1, y1] = box(r, [c], radius + 1);
   for (let y = y0; y <= y1; y += 1) {
     for (let x = x0; x <= x1; x += 1) {
-      const gap = Math.hypot(x - c.x, y - c.y) - radius;
+      const gap = Math.sqrt((x - c.x) ** 2 + (y - c.y) ** 2) - radius;
       if (gap < 0.5) blend(r, x, y, colour, 1, Math.min(1, 0.5 - gap));
     }
   }
@@ -158,7 +159,7 @@ export function fillRing(
     for (let x = x0; x <= x1; x += 1) {
       const ex = (x - c.x) / rx;
       const ey = (y - c.y) / ry;
-      const gap = Math.abs(Math.hypot(ex, ey) - 1) * Math.min(rx, ry) - widthPx / 2;
+      const gap = Math.abs(Math.sqrt(ex * ex + ey * ey) - 1) * Math.min(rx, ry) - widthPx / 2;
       if (gap < 0.5) blend(r, x, y, colour, 1, Math.min(1, 0.5 - gap));
     }
   }

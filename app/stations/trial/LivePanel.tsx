@@ -27,6 +27,8 @@ const WARNINGS: Record<LiveNow['warnings'][number], string> = {
   dark: 'Too dark: bring a lamp, or the shutter smears the stickers.',
   slow: 'Fewer than 40 pictures a second come: more light, or another camera; fast joints are read more roughly.',
   moved: 'The camera has been moved: stop and start it, so that the wheels are found again.',
+  unread:
+    'No whole turn can be read yet: let the rider pedal on evenly. If it stays so, the stickers are looked for anew.',
   'by-crank':
     'No wheels are seen, or the wheelbase is not noted on Bike: the scale is the crank’s, the level is taken as true.',
 };
