@@ -1,61 +1,7 @@
-import { readFileSync } from 'node:fs';
 import { shellLaunch } from './chromium.ts';
+import { madeCamera, ride } from './madeCamera.ts';
 import { atStage, saved } from './studio.ts';
 import { expect, test } from './watched.ts';
-
-/** So many pictures of the camera’s come in a second of the clock. */
-const PACE_PER_S = 40;
-
-/** From the first top of the crank to the last one of a film, s: between them it goes round without a jump. */
-function wholeTurns(rider: string): [fromS: number, toS: number] {
-  const { thetaDeg, framesPerS } = JSON.parse(readFileSync(`public/demo/${rider}.truth.json`, 'utf8')) as {
-    thetaDeg: number[];
-    framesPerS: number;
-  };
-  const tops = thetaDeg.flatMap((t, i) =>
-    i > 0 && Math.floor(t / 360) > Math.floor(thetaDeg[i - 1] / 360) ? [i / framesPerS] : [],
-  );
-  return [tops[0], tops[tops.length - 1]];
-}
-
-/**
- * A camera before which a film runs, over and over; another one from when it is asked for. Every other picture of a film of sixty a second:
- * the stamps are those of thirty a second however slow the computer is, and where it is fast a minute is over sooner.
- */
-const CAMERA = `
-  navigator.mediaDevices.getUserMedia = async () => {
-    const { BlobSource, Input, VideoSampleSink, WEBM } = await import('/mediabunny.mjs');
-    const camera = new MediaStreamTrackGenerator({ kind: 'video' });
-    const to = camera.writable.getWriter();
-    let [current, taken, dueMs] = ['', 0, 0];
-    window.ride = async (url, [fromS, toS]) => {
-      current = url;
-      const source = new BlobSource(await (await fetch(url)).blob());
-      const film = await new Input({ source, formats: [WEBM] }).getPrimaryVideoTrack();
-      for (;;) {
-        let come = 0;
-        for await (const sample of new VideoSampleSink(film).samples(fromS, toS - 0.02)) {
-          come += 1;
-          if (come % 2 === 0) {
-            sample.close();
-            continue;
-          }
-          dueMs = Math.max(dueMs + 1000 / ${PACE_PER_S}, performance.now());
-          await new Promise((next) => setTimeout(next, dueMs - performance.now()));
-          if (current !== url) return sample.close();
-          const shown = sample.toVideoFrame();
-          sample.close();
-          taken += 1;
-          const picture = new VideoFrame(shown, { timestamp: Math.round((1e6 * taken) / 30) });
-          shown.close();
-          to.write(picture).catch(() => undefined);
-        }
-      }
-    };
-    window.ride('/demo/maren.webm', ${JSON.stringify(wholeTurns('maren'))});
-    return new MediaStream([camera]);
-  };
-`;
 
 // With a browser of its own it comes after the other tests: it takes the whole computer.
 test.use({ launchOptions: { ...shellLaunch } });
@@ -65,10 +11,7 @@ test('live: the camera finds the rider by itself, reads every turn, and a change
 }) => {
   // Turns are ridden in their own time, however slow the computer.
   test.setTimeout(300_000);
-  await page.addInitScript(CAMERA);
-  await page.route('/mediabunny.mjs', (route) =>
-    route.fulfill({ path: 'node_modules/mediabunny/dist/bundles/mediabunny.mjs' }),
-  );
+  await madeCamera(page, 'maren');
   await atStage(page, 'tracked', 'plan');
   await page
     .getByRole('button', { name: /Keep this plan/ })
@@ -86,9 +29,7 @@ test('live: the camera finds the rider by itself, reads every turn, and a change
   // One key puts the plan’s next step on the bike; the rider rides on, with the saddle higher.
   await page.keyboard.press('PageDown');
   await expect(page.getByTestId('live-change')).toContainText('Height to bottom bracket');
-  await page.evaluate(
-    `void window.ride('/demo/maren-second.webm', ${JSON.stringify(wholeTurns('maren-second'))})`,
-  );
+  await ride(page, 'maren-second');
   await expect(page.getByTestId('live-change')).toContainText('Settling');
   const measured = page.getByTestId('live-change').getByTestId('measured');
   await expect(measured).toContainText('Measured live', { timeout: 90_000 });

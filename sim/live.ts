@@ -6,11 +6,13 @@ import { crankAngleDeg, hipStickerMm, poseAt, type JointKey, type VirtualRider }
 
 /** What a rider does beside pedalling, from a time on and for so long. */
 export interface Doing {
-  kind: 'hand-off' | 'sit-up' | 'rise';
+  kind: 'hand-off' | 'sit-up' | 'rise' | 'hand-back';
   fromS: number;
   forS: number;
   /** While the hand is off. */
   trunk?: 'holds' | 'wobbles' | 'falls';
+  /** How far behind the hoods the hand rests. */
+  behindMm?: number;
 }
 
 /** A rider before a camera that runs on. */
@@ -18,6 +20,9 @@ export interface Live {
   rider: VirtualRider;
   /** How far the saddle has been raised at a time, mm; nothing when left out. */
   raisedMm?: (tS: number) => number;
+  /** How far the rider has slid forward, mm, and how much further the toes point down, degrees. */
+  slidMm?: (tS: number) => number;
+  toesDownDeg?: (tS: number) => number;
   doings?: readonly Doing[];
   noisePx?: number;
   facing?: 'left' | 'right';
@@ -57,6 +62,14 @@ function done(doing: Doing, tS: number, joints: Joints): Joints {
   const k = share(doing, tS);
   if (k === 0) return joints;
   const { hip } = joints;
+  if (doing.kind === 'hand-back') {
+    const by = k * (doing.behindMm ?? 0);
+    return {
+      ...joints,
+      wrist: { x: joints.wrist.x - by, y: joints.wrist.y },
+      elbow: { x: joints.elbow.x - by / 2, y: joints.elbow.y },
+    };
+  }
   const back = k * backTurnDeg(doing, tS);
   const shoulder = turnedAbout(hip, joints.shoulder, back);
   if (doing.kind === 'rise') {
@@ -80,13 +93,18 @@ function done(doing: Doing, tS: number, joints: Joints): Joints {
 
 /** Where a running camera sees the rider's stickers at a time, px; the bottom bracket at (600, 500). */
 export function seenLive(
-  { rider, raisedMm = () => 0, doings = [], noisePx = 0, facing = 'right' }: Live,
+  { rider, doings = [], noisePx = 0, facing = 'right', ...moved }: Live,
   tS: number,
   random: () => number,
 ): Record<JointKey, Vec2> {
-  const raised = { ...rider, hipMm: { x: rider.hipMm.x, y: rider.hipMm.y + raisedMm(tS) } };
-  const pose = poseAt(raised, crankAngleDeg(rider, tS), tS);
-  const joints = doings.reduce((j, d) => done(d, tS, j), { ...pose.joints, hip: hipStickerMm(raised, pose) });
+  const { x, y } = rider.hipMm;
+  const sits: VirtualRider = {
+    ...rider,
+    hipMm: { x: x + (moved.slidMm?.(tS) ?? 0), y: y + (moved.raisedMm?.(tS) ?? 0) },
+    footPitchMeanDeg: rider.footPitchMeanDeg - (moved.toesDownDeg?.(tS) ?? 0),
+  };
+  const pose = poseAt(sits, crankAngleDeg(rider, tS), tS);
+  const joints = doings.reduce((j, d) => done(d, tS, j), { ...pose.joints, hip: hipStickerMm(sits, pose) });
   const side = facing === 'left' ? -1 : 1;
   return Object.fromEntries(
     Object.entries(joints).map(([key, p]) => [

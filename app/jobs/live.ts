@@ -2,6 +2,9 @@ import { proxy, transfer } from 'comlink';
 import equal from 'fast-deep-equal';
 import { createStore } from 'zustand/vanilla';
 import { measureChange, measuredChange, type ChangeState } from '../../core/kinematics/live/measuring.ts';
+import type { HandsRest } from '../../core/kinematics/live/hands.ts';
+import type { TrainerSample } from '../../core/kinematics/devices.ts';
+import type { LoadAt } from '../../core/kinematics/live/ramp.ts';
 import type { Posture, PostureEvent } from '../../core/kinematics/live/posture.ts';
 import type { Turn } from '../../core/kinematics/live/turns.ts';
 import type { LiveWarning, LiveWord } from '../../core/live/followLive.ts';
@@ -49,6 +52,7 @@ export interface LiveNow {
   framesPerS: number;
   cadenceRpm: number | null;
   posture: Posture;
+  hands: HandsRest | null;
   warnings: readonly LiveWarning[];
   measures: readonly MeasureReading[];
   turns: readonly Turn[];
@@ -56,6 +60,10 @@ export interface LiveNow {
   marks: readonly Mark[];
   /** How far each of the marks is measured, by its id. */
   measured: Readonly<Record<string, ChangeState>>;
+  /** What a trainer has read while the camera ran. */
+  load: readonly LoadAt[];
+  /** From when to when the effort rose; `toS` null while it does. */
+  ramp: { fromS: number; toS: number | null } | null;
 }
 
 const OFF: LiveNow = {
@@ -75,12 +83,15 @@ const OFF: LiveNow = {
   framesPerS: 0,
   cadenceRpm: null,
   posture: 'riding',
+  hands: null,
   warnings: [],
   measures: [],
   turns: [],
   events: [],
   marks: [],
   measured: {},
+  load: [],
+  ramp: null,
 };
 
 /** What the camera that runs in this page shows. */
@@ -93,6 +104,31 @@ const CAMERA = { widthPx: 1280, heightPx: 720, framesPerS: 60 };
 /** Turns are kept for the strip and for the changes: those of an hour. */
 const MOST_TURNS = 6000;
 const MOST_EVENTS = 200;
+/** An hour of a trainer that tells four times a second. */
+const MOST_LOADS = 14_400;
+
+/** Takes what a trainer reads now. */
+export function noteLoad(powerW: number): void {
+  const { phase, nowS, load } = liveStore.getState();
+  if (phase !== 'following' || (load.length > 0 && load[load.length - 1].tS >= nowS)) return;
+  put({ load: [...load, { tS: nowS, powerW }].slice(-MOST_LOADS) });
+}
+
+/** From now on the effort rises. */
+export const beginRamp = (): void => put({ ramp: { fromS: liveStore.getState().nowS, toS: null } });
+
+export function endRamp(): void {
+  const { ramp, nowS } = liveStore.getState();
+  if (ramp) put({ ramp: { ...ramp, toS: nowS } });
+}
+
+/** A trainer’s own table of the ramp, begun with it, in place of what was read meanwhile. */
+export function loadFromTable(samples: readonly TrainerSample[]): void {
+  const { ramp } = liveStore.getState();
+  if (!ramp || samples.length === 0) return;
+  const from = ramp.fromS - samples[0].tS;
+  put({ load: samples.map(({ tS, powerW }) => ({ tS: from + tS, powerW })) });
+}
 
 let setPaused: (on: boolean) => void = () => undefined;
 let askKept: () => Promise<Kept | null> = () => Promise.resolve(null);
@@ -141,14 +177,14 @@ const hear = (w: LiveWord, behindMs: number): void => {
       put({ phase: 'following' });
       break;
     case 'picture': {
-      const { tS, followed, lost, handled, dropped, framesPerS, posture, warnings } = w;
+      const { tS, followed, lost, handled, dropped, framesPerS, posture, hands, warnings } = w;
       // What was on its way when it was paused is old.
       if (now.phase === 'paused') break;
       put({
         phase: 'following',
         isSilent: false,
         nowS: tS,
-        ...{ followed, lost, handled, dropped, behindMs, framesPerS, posture, warnings },
+        ...{ followed, lost, handled, dropped, behindMs, framesPerS, posture, hands, warnings },
       });
       break;
     }

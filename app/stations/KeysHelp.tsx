@@ -45,7 +45,7 @@ const OF_STATION: Readonly<Record<string, Keys>> = {
   read: FILM,
   plan: [['C', 'on the bench: compensate']],
   trial: [
-    ['N', 'the next step is on the bike'],
+    ['N', 'the next step is on the bike; at Live a presenter’s forward key too'],
     ['B S W', 'the rider says: better, the same, worse'],
     ['U', 'undo the last step'],
   ],

@@ -1,4 +1,5 @@
 import { scaleFromAxles } from '../camera/plane.ts';
+import { watchHands, type HandsRest, type HandsWatch } from '../kinematics/live/hands.ts';
 import { asTracks, liveReader, type Frames, type LiveReader } from '../kinematics/live/liveReader.ts';
 import { scaleByCrank } from '../kinematics/live/liveScale.ts';
 import { watchPosture, type Posture, type PostureEvent } from '../kinematics/live/posture.ts';
@@ -45,6 +46,8 @@ export type LiveWord =
       dropped: number;
       framesPerS: number;
       posture: Posture;
+      /** Where the near hand rested of late; null before the scale is known. */
+      hands: HandsRest | null;
       warnings: LiveWarning[];
     }
   | { kind: 'turns'; turns: Turn[]; measures: MeasureReading[]; cadenceRpm: number }
@@ -203,6 +206,7 @@ export function followLive(
           lost: Object.entries(points).flatMap(([key, p]) => (p && isSeen(p) ? [] : [key])),
           ...counted,
           posture: following.posture(),
+          hands: following.hands(),
           warnings: [
             ...(counted.framesPerS < SLOW_PER_S ? (['slow'] as const) : []),
             ...following.warnings(tS),
@@ -328,6 +332,7 @@ interface Following {
   /** None of the turns of what is followed can be read. */
   isUnread: (tS: number) => boolean;
   posture: () => Posture;
+  hands: () => HandsRest | null;
   lately: (seconds: number) => Lately | null;
   warnings: (tS: number) => LiveWarning[];
 }
@@ -353,6 +358,8 @@ function follow(
   const tracker = startTracker(first, firstS, marks, { bones: RIGID_BONES });
   let options = named.scale;
   let reader: LiveReader | null = options && liveReader(options);
+  const handsBy = ({ mmPerPx }: ReadOptions): HandsWatch => watchHands({ mmPerPx, facing: named.facing });
+  let hands = options && handsBy(options);
   const early: Frames = { tS: [], points: [] };
   const watch = watchPosture();
   const shiftOf = first.filled ? null : watchSteadiness(first);
@@ -383,6 +390,7 @@ function follow(
     early.points = [];
     if (mmPerPx === null) return null;
     options = { mmPerPx, facing: named.facing, crankMm: ask.crankMm };
+    hands = handsBy(options);
     return liveReader(options);
   };
 
@@ -403,6 +411,7 @@ function follow(
     isLost: (tS) => tS - seenS > GONE_S || tS - wholeS > LIMB_OFF_S || isUnread(tS),
     isUnread,
     posture: () => watch.now(),
+    hands: () => hands?.rest() ?? null,
     lately: (seconds) =>
       reader && { tracks: reader.lately(seconds), wheels: named.wheels, facing: named.facing },
     warnings: (tS) => [
@@ -424,6 +433,7 @@ function follow(
       if (whole) wholeS = tS;
       const event = watch.see(tS, points);
       if (event) tell({ kind: 'posture', event });
+      if (whole && watch.now() === 'riding') hands?.see(tS, points);
       if (!reader) {
         if (whole) {
           early.tS.push(tS);

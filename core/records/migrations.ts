@@ -9,7 +9,7 @@ export const RECORD_VERSIONS: Record<RecordKind, number> = {
   rider: 4,
   bike: 1,
   session: 15,
-  studio: 6,
+  studio: 7,
   parts: 2,
   protocols: 1,
 };
@@ -88,6 +88,11 @@ export const MIGRATIONS: Record<RecordKind, readonly Migration[]> = {
       change: (s) => ({ ...s, paper: 'A4', dayFormat: 'month-name', protocolId: 'long-distance' }),
     },
     { to: 6, name: 'prices have a currency', change: (s) => ({ ...s, currency: 'EUR' }) },
+    {
+      to: 7,
+      name: 'a presenter’s remote has keys of its own',
+      change: (s) => ({ ...s, remote: { next: '', back: '' } }),
+    },
   ],
   session: [
     {

@@ -218,6 +218,15 @@ describe('migrations', () => {
     });
     expect(checkRecord('studio', { ...CATALOGUE.studio, currency: 'XXQ' }).ok).toBe(false);
   });
+  it('studio 7: a remote has keys of its own, the usual ones where nobody chose any', () => {
+    const studio = without(CATALOGUE.studio, 'remote');
+    expect(checkRecord('studio', { ...studio, version: 6 })).toMatchObject({
+      ok: true,
+      value: { remote: { next: '', back: '' } },
+    });
+    const remote = { next: 'F5', back: 'x'.repeat(41) };
+    expect(checkRecord('studio', { ...CATALOGUE.studio, remote }).ok).toBe(false);
+  });
   it('session 12: a follow-up on the 31st of February is on the month’s last day, and no new one comes in', () => {
     const followUps = [{ id: 'f', due: '2027-02-31', why: 'call', doneIso: null }];
     const old = { ...idris, version: 11, followUps, intake: { ...idris.intake, eventDate: '2027-06-31' } };

@@ -282,6 +282,10 @@ const studioSchema = Joi.object<Studio, true>({
   currency: Joi.string()
     .valid(...CURRENCIES)
     .required(),
+  remote: Joi.object<Studio['remote'], true>({
+    next: Joi.string().allow('').max(40).required(),
+    back: Joi.string().allow('').max(40).required(),
+  }).required(),
 });
 
 export type Checked<T> = { ok: true; value: T } | { ok: false; reason: 'newer' | 'broken'; message: string };

@@ -217,6 +217,8 @@ export interface Studio {
   protocolId: string;
   /** What prices are in. */
   currency: Currency;
+  /** The keys that a presenter's remote sends, as the browser calls them; empty: the arrows and Page Up and Down. */
+  remote: { next: string; back: string };
 }
 
 /** How a day is written: 22 Nov 2027, 22/11/2027, 11/22/2027, 2027-11-22. */
@@ -237,6 +239,7 @@ export const NEW_STUDIO: Studio = {
   dayFormat: 'month-name',
   protocolId: 'long-distance',
   currency: 'EUR',
+  remote: { next: '', back: '' },
 };
 
 /** The take that the stations work on. */

@@ -18,6 +18,7 @@ import { ConsentFirst } from '../../ui/ConsentFirst';
 import { WhichCamera } from '../../ui/film/WhichCamera';
 import { useSession } from '../session';
 import { LiveFigures, LiveWay } from './LiveFigures';
+import { LiveRamp } from './LiveRamp';
 import { LivePicture } from './LivePicture';
 import { LivePosture, LiveStep } from './LiveStep';
 import type { Devices } from './useDevices';
@@ -161,6 +162,7 @@ export function LivePanel({
           <LiveFigures live={live} picked={key} onPick={setKey} />
           <LiveStep session={session} live={live} reading={reading} steps={steps} />
           <LivePosture live={live} />
+          <LiveRamp session={session} live={live} devices={devices} />
         </Box>
       </Box>
     </Box>

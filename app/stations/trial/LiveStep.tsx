@@ -101,18 +101,28 @@ const TRUNK_WORDS = {
   falls: 'the trunk falls forward',
 };
 
-/** What was seen of hands and seat. */
-export function LivePosture({ live: { events } }: { live: LiveNow }) {
-  const count = (kind: (typeof events)[number]['kind']): number =>
-    events.filter((e) => e.kind === kind).length;
+const LATELY_S = 300;
+const times = (n: number): string => `${n} ×`;
+
+/** What was seen of hands and seat in the last minutes. */
+export function LivePosture({ live: { events, hands, nowS } }: { live: LiveNow }) {
+  const lately = events.filter((e) => e.toS > nowS - LATELY_S);
+  const count = (kind: (typeof events)[number]['kind']): string =>
+    times(lately.filter((e) => e.kind === kind).length);
   const last = events.findLast((e) => e.kind === 'hand-off');
   return (
     <Typography variant="body2" color="textSecondary" data-testid="live-posture">
-      Near hand off the bar {count('hand-off')} ×, sat up {count('sat-up')} ×, rose from the saddle{' '}
-      {count('rose')} ×
-      {last?.trunk &&
-        `; the last time for ${(last.toS - last.fromS).toFixed(0)} s: ${TRUNK_WORDS[last.trunk]}`}
+      In the last five minutes: near hand off the bar {count('hand-off')}, sat up {count('sat-up')}, rose from
+      the saddle {count('rose')}
+      {hands && hands.overS > 0 && (
+        <>
+          , hand resting 10 mm or more behind the hoods {times(hands.timesBehind)}
+          {hands.timesBehind > 0 && `, ${hands.behindS.toFixed(0)} s in all`}
+        </>
+      )}
       .
+      {last?.trunk &&
+        ` Hand off the last time for ${(last.toS - last.fromS).toFixed(0)} s: ${TRUNK_WORDS[last.trunk]}.`}
     </Typography>
   );
 }

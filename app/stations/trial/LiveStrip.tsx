@@ -51,7 +51,7 @@ export function LiveStrip({
         <Axis
           side="left"
           at={LEFT}
-          ticks={y.ticks(4).map((t) => ({ at: y(t), text: `${t}°`.replace('-', '−') }))}
+          ticks={y.ticks(3).map((t) => ({ at: y(t), text: `${t}°`.replace('-', '−') }))}
         />
         <Axis
           side="bottom"

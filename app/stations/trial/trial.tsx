@@ -1,6 +1,7 @@
 import Box from '@mui/material/Box';
 import Tab from '@mui/material/Tab';
 import Tabs from '@mui/material/Tabs';
+import { useEffect } from 'react';
 import { useSearchParams } from 'react-router';
 import { BeforeAfter } from './BeforeAfter';
 import { ChangeLog } from './ChangeLog';
@@ -8,6 +9,7 @@ import { DevicePanel } from './DevicePanel';
 import { LivePanel } from './LivePanel';
 import { StepLadder } from './StepLadder';
 import { useDevices } from './useDevices';
+import { noteLoad } from '../../jobs/live';
 import { useReading } from '../../jobs/useTakeResults';
 import { useSession } from '../session';
 
@@ -22,6 +24,10 @@ export default function Trial() {
   const state = useReading(session);
   const reading = state.status === 'read' && state.result.ok ? state.result : null;
   const devices = useDevices(session, reading);
+  const { live } = devices;
+  useEffect(() => {
+    if (live) noteLoad(live.powerW);
+  }, [live]);
   return (
     <Box sx={{ flex: 1, minHeight: 0, overflowY: 'auto' }}>
       <Tabs

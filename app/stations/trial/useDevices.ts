@@ -17,10 +17,14 @@ import { MAT_CELL_MM, MAT_HZ, matAt, TRAINER_HZ, trainerAt, type Riding } from '
 /** How much of the last riding a figure is the mean of, s; and how much is kept for a table. */
 const WINDOW_S = 20;
 const KEPT_S = 300;
+const USUAL_W = 120;
 
 export interface Devices {
   on: boolean;
   toggle: () => void;
+  /** What the simulated rider is asked to work, W. */
+  askedW: number;
+  ask: (powerW: number) => void;
   live: TrainerSample | null;
   mat: MatFrame | null;
   seconds: number;
@@ -34,7 +38,7 @@ export interface Devices {
 }
 
 /** Who sits on the simulated devices: this visit's rider, as far as it is known. */
-function ridingOf(session: FitSession, reading: Reading | null): Riding {
+function ridingOf(session: FitSession, reading: Reading | null, askedW: number | null): Riding {
   const { body } = session;
   const bike = setupNow(session);
   const take = session.takes.at(-1);
@@ -45,7 +49,7 @@ function ridingOf(session: FitSession, reading: Reading | null): Riding {
       unevenness: 0.012,
       backDeg: reading?.angles.backAngleDeg?.curve.mean ?? 45,
     },
-    powerW: take?.effortW ?? 120,
+    powerW: askedW ?? take?.effortW ?? USUAL_W,
     leftPercent: 48.5,
     massKg: single(body, 'mass') ?? 72,
     tiltDeg: bike.saddle.tiltDeg ?? 0,
@@ -64,7 +68,8 @@ export function useDevices(session: FitSession, reading: Reading | null): Device
   const trainer = useRef<TrainerSample[]>([]);
   const mats = useRef<MatFrame[]>([]);
   const riding = useRef<Riding | null>(null);
-  riding.current = ridingOf(session, reading);
+  const [askedW, setAskedW] = useState<number | null>(null);
+  riding.current = ridingOf(session, reading, askedW);
   useEffect(() => {
     if (!on) return undefined;
     trainer.current = [];
@@ -108,6 +113,8 @@ export function useDevices(session: FitSession, reading: Reading | null): Device
   return {
     on,
     toggle: useCallback(() => setOn((v) => !v), []),
+    askedW: riding.current.powerW,
+    ask: setAskedW,
     live: on ? (now?.live ?? null) : null,
     mat: now?.mat ?? null,
     seconds: on ? (now?.seconds ?? 0) : 0,

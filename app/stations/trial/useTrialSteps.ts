@@ -6,12 +6,12 @@ import { nextLine, progressOf, souredLines, valuesOf } from '../../../core/visit
 import { roundSetup } from '../../../core/visit/rounds.ts';
 import { differences, roundNow, setupNow } from '../../../core/visit/setups.ts';
 import { useSet } from '../../session/useSet';
+import { useStudio } from '../../session/useStudio';
+import { meantBy } from './remoteKeys';
 import { isTyping } from '../../ui/typing';
 import type { Devices } from './useDevices';
 
 const WORD_KEYS: Record<string, RiderWord> = { b: 'better', s: 'same', w: 'worse' };
-/** What a presenter’s remote sends, by what it means here. */
-const REMOTE: Record<string, string> = { pagedown: 'n', arrowright: 'n', pageup: 'u', arrowleft: 'u' };
 
 /**
  * The plan’s next step and the change that is being ridden, with their keys: one puts the next step on the bike, one more says what the
@@ -20,6 +20,7 @@ const REMOTE: Record<string, string> = { pagedown: 'n', arrowright: 'n', pageup:
  */
 export function useTrialSteps(session: FitSession, devices: Devices, remote = false) {
   const { set, step, putBack, allBack, refused } = useSet();
+  const { remote: keys } = useStudio();
   const now = setupNow(session);
   const round = roundNow(session);
   const filmed = roundSetup(session, round);
@@ -50,8 +51,7 @@ export function useTrialSteps(session: FitSession, devices: Devices, remote = fa
     const onKey = (e: KeyboardEvent): void => {
       if (e.ctrlKey || e.metaKey || e.altKey || e.defaultPrevented) return;
       if (isTyping(e) || (e.target as HTMLElement).closest('[role="dialog"]')) return;
-      const pressed = e.key.toLowerCase();
-      const key = (remote && REMOTE[pressed]) || pressed;
+      const key = (remote && meantBy(e.key, keys)) || e.key.toLowerCase();
       if (key === 'n' && next && !awaiting) start();
       else if (WORD_KEYS[key] && last && !last.putBackIso) say(WORD_KEYS[key]);
       else if (key === 'u' && last && !last.putBackIso) putBack(last.id);
@@ -60,7 +60,7 @@ export function useTrialSteps(session: FitSession, devices: Devices, remote = fa
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
-  }, [next, awaiting, last, start, say, putBack, remote]);
+  }, [next, awaiting, last, start, say, putBack, remote, keys]);
 
   return {
     set,

@@ -1,4 +1,3 @@
-import Button from '@mui/material/Button';
 import { styled } from '@mui/material/styles';
 import { memo } from 'react';
 import { Link } from 'react-router';
@@ -27,8 +26,17 @@ export const RiderList = styled('ul')(({ theme }) => ({
     ...theme.typography.body1,
     [theme.breakpoints.up('md')]: { gridTemplateColumns: RIDER_COLUMNS, gap: 24 },
   },
-  '& a.row:hover': { backgroundColor: theme.palette.action.hover },
-  '& a.row:focus-visible': { outline: `2px solid ${theme.palette.primary.main}` },
+  '& .record': {
+    ...theme.typography.button,
+    minWidth: 64,
+    minHeight: 44,
+    display: 'grid',
+    placeItems: 'center',
+    color: theme.palette.primary.main,
+    textDecoration: 'none',
+  },
+  '& a:hover': { backgroundColor: theme.palette.action.hover },
+  '& a:focus-visible': { outline: `2px solid ${theme.palette.primary.main}` },
   '& h2': {
     ...theme.typography.h2,
     margin: 0,
@@ -135,13 +143,13 @@ export const RiderRow = memo(function RiderRow({ row, today }: { row: Row; today
       ) : (
         <div className="row">{cells}</div>
       )}
-      <Button
-        component={Link}
+      <Link
+        className="record"
         to={`/riders/${row.rider.id}`}
         aria-label={`${row.rider.name}: visits and record`}
       >
         Record
-      </Button>
+      </Link>
     </li>
   );
 });

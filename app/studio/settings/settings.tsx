@@ -12,6 +12,7 @@ import { CURRENCY_CHOICES, LENGTH_CHOICES, PAPER_CHOICES } from '../../ui/words/
 import type { Currency } from '../../../core/units/money.ts';
 import { answering } from '../../session/answering';
 import { RouteTrouble } from '../../ui/RouteTrouble';
+import { KeyField } from '../../ui/fields/KeyField';
 import { TopBar } from '../../ui/TopBar';
 import { isSample } from '../../demo/signature';
 import { useStudio } from '../../session/useStudio';
@@ -146,6 +147,21 @@ export default function Settings() {
           ]}
           value={studio.theme}
           onChange={(theme) => theme && change({ theme })}
+        />
+        <Typography variant="h2" component="h2" sx={{ mt: 1 }}>
+          A presenter’s remote at the live camera
+        </Typography>
+        <KeyField
+          label="Next step on the bike"
+          usual="Page Down or →"
+          value={studio.remote.next}
+          onChange={(next) => change({ remote: { ...studio.remote, next } })}
+        />
+        <KeyField
+          label="Undo it"
+          usual="Page Up or ←"
+          value={studio.remote.back}
+          onChange={(back) => change({ remote: { ...studio.remote, back } })}
         />
       </Box>
     </Box>

@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { ControlField } from './ControlField';
 import { DayField } from './DayField';
+import { KeyField } from './KeyField';
 import { drawn } from '../drawn.fixture';
 import { LengthField, MassField, NumberField } from './NumberField';
 import { WordsField } from './WordsField';
@@ -223,5 +224,33 @@ describe('a day', () => {
   it('says what is wrong with it', () => {
     drawn(<DayField label="Another day" value={null} onChange={() => undefined} error="Choose the day." />);
     expect(screen.getByText('Choose the day.')).toBeTruthy();
+  });
+});
+
+describe('a key of a remote', () => {
+  it('is chosen by pressing it, whatever that would do elsewhere; Escape leaves it, and the usual ones come back', async () => {
+    const heard = vi.fn();
+    const elsewhere = vi.fn();
+    window.addEventListener('keydown', elsewhere);
+    render(
+      <Kept first="" heard={heard}>
+        {(value, put) => <KeyField label="Next step" usual="Page Down or →" value={value} onChange={put} />}
+      </Kept>,
+    );
+    expect(screen.getByRole('status').textContent).toBe('Page Down or →');
+    await userEvent.click(screen.getByRole('button', { name: 'Another key…' }));
+    await userEvent.keyboard('{Shift}');
+    expect(heard).not.toHaveBeenCalled();
+    elsewhere.mockClear();
+    await userEvent.keyboard('{ArrowDown}');
+    expect(heard).toHaveBeenLastCalledWith('ArrowDown');
+    expect(elsewhere).not.toHaveBeenCalled();
+    expect(screen.getByRole('status').textContent).toBe('↓');
+    await userEvent.click(screen.getByRole('button', { name: 'Another key…' }));
+    await userEvent.keyboard('{Escape}');
+    expect(heard).toHaveBeenCalledTimes(1);
+    await userEvent.click(screen.getByRole('button', { name: 'Usual keys' }));
+    expect(heard).toHaveBeenLastCalledWith('');
+    window.removeEventListener('keydown', elsewhere);
   });
 });

@@ -48,6 +48,30 @@ function spreadOf(how: Alike, values: readonly number[]): { square: number; wort
   return { square, worth: values.length - shared(how, values.length) };
 }
 
+/** A mean over some turns, with its 95 % half-width. */
+export interface TurnMean {
+  value: number;
+  uncertainty: number;
+  turns: number;
+}
+
+/**
+ * The mean of a figure over turns that follow each other, with how far it may stray by the strokes alone: same stickers, same seat.
+ * @returns null with too few turns
+ */
+export function meanOfTurns(values: readonly number[], { isMean }: { isMean: boolean }): TurnMean | null {
+  if (values.length < LEAST_TURNS) return null;
+  const how = isMean ? OVER_THE_TURN : AT_A_PLACE;
+  const { square, worth } = spreadOf(how, values);
+  const freedom = Math.max(2, values.length / sharedSpread(how) - 1);
+  const strokes = ((square / worth) * shared(how, values.length)) / values.length;
+  return {
+    value: mean(values),
+    uncertainty: studentT95(freedom) * Math.sqrt(strokes),
+    turns: values.length,
+  };
+}
+
 /**
  * What a change did to a figure, from the turns before it and after: same stickers, same camera, and, unless said otherwise, the same seat.
  * Neighbouring strokes are alike, so that a mean of ten tells as much as one of some four strangers; their spread is taken over both runs.

@@ -28,6 +28,8 @@ export interface Turn {
   endS: number;
   cadenceRpm: number;
   figures: Partial<Record<LiveKey, number>>;
+  /** Where the rider sat: the hip about the bottom bracket in the bike's plane, mean over the turn. */
+  hip?: { forwardMm: number; upMm: number };
 }
 
 /** A reading's counted turns, one by one. */
@@ -37,6 +39,12 @@ export function turnsOf(reading: Reading): Turn[] {
   for (const key of LIVE_KEYS) {
     const [angle, value] = FIGURES[key];
     for (const row of reading.angles[angle]?.perStroke ?? []) turns[row.stroke].figures[key] = value(row);
+  }
+  const hip = reading.standIns.includes('hip') ? undefined : reading.body.paths.hip;
+  const ups = new Map(hip?.y.perStroke.map((row) => [row.stroke, row.mean]));
+  for (const { stroke, mean } of hip?.x.perStroke ?? []) {
+    const up = ups.get(stroke);
+    if (up !== undefined) turns[stroke].hip = { forwardMm: mean, upMm: up };
   }
   return turns;
 }
