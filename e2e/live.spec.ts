@@ -1,5 +1,5 @@
 import { shellLaunch } from './chromium.ts';
-import { madeCamera, ride } from './madeCamera.ts';
+import { hipMostClosedDeg, madeCamera, ride } from './madeCamera.ts';
 import { atStage, saved } from './studio.ts';
 import { expect, test } from './watched.ts';
 
@@ -34,6 +34,9 @@ test('live: the camera finds the rider by itself, reads every turn, and a change
   const measured = page.getByTestId('live-change').getByTestId('measured');
   await expect(measured).toContainText('Measured live', { timeout: 90_000 });
   await expect(measured).toContainText(/Hip at its most closed −\d\.\d° ± \d\.\d, predicted/);
+  const [, by, plusMinus] = /Hip at its most closed −(\d\.\d)° ± (\d\.\d)/.exec(await measured.innerText())!;
+  const truth = hipMostClosedDeg('maren') - hipMostClosedDeg('maren-second');
+  expect(Math.abs(Number(by) - truth)).toBeLessThan(Number(plusMinus) + 0.3);
   await page.keyboard.press('b');
 
   // The last minute becomes a take that reads at once.

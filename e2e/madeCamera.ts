@@ -2,14 +2,35 @@ import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 
 /** So many pictures of the camera’s come in a second of the clock at the most. */
-const MOST_PER_S = 40;
+const MOST_PER_S = 50;
+
+interface Truth {
+  thetaDeg: number[];
+  framesPerS: number;
+  jointsPx: Record<'hip' | 'knee' | 'shoulder', [x: number, y: number][]>;
+}
+
+const truthOf = (rider: string): Truth =>
+  JSON.parse(readFileSync(`public/demo/${rider}.truth.json`, 'utf8')) as Truth;
+
+/** A demo rider’s hip at its most closed, mean over the whole turns of the film: as it was rendered. */
+export function hipMostClosedDeg(rider: string): number {
+  const { thetaDeg, jointsPx } = truthOf(rider);
+  const least = new Map<number, number>();
+  const towards = (p: [number, number], q: [number, number]): number => Math.atan2(q[1] - p[1], q[0] - p[0]);
+  thetaDeg.forEach((theta, i) => {
+    const { hip, knee, shoulder } = jointsPx;
+    const between = Math.abs(towards(hip[i], knee[i]) - towards(hip[i], shoulder[i])) * (180 / Math.PI);
+    const turn = Math.floor(theta / 360);
+    least.set(turn, Math.min(least.get(turn) ?? 180, between, 360 - between));
+  });
+  const whole = [...least.values()].slice(1, -1);
+  return whole.reduce((s, v) => s + v, 0) / whole.length;
+}
 
 /** From the first top of the crank to the last one of a film, s: between them it goes round without a jump. */
 function wholeTurns(rider: string): [fromS: number, toS: number] {
-  const { thetaDeg, framesPerS } = JSON.parse(readFileSync(`public/demo/${rider}.truth.json`, 'utf8')) as {
-    thetaDeg: number[];
-    framesPerS: number;
-  };
+  const { thetaDeg, framesPerS } = truthOf(rider);
   const tops = thetaDeg.flatMap((t, i) =>
     i > 0 && Math.floor(t / 360) > Math.floor(thetaDeg[i - 1] / 360) ? [i / framesPerS] : [],
   );

@@ -12,7 +12,8 @@ import { distance, isSeen, type ImagePoint } from '../math/vec.ts';
 import { judgeReading, type MeasureReading } from '../protocol/measures.ts';
 import type { Protocol } from '../protocol/protocols.ts';
 import { exposureOf } from '../survey/filmFacts.ts';
-import { HELD_BYTES, HELD_PER_S, lookAt } from '../survey/lookAt.ts';
+import { HELD_BYTES, HELD_PER_S, wheelsOn } from '../survey/lookAt.ts';
+import { nameFilm } from '../survey/nameFilm.ts';
 import { watchSteadiness } from '../survey/steadiness.ts';
 import type { PlanarFrame, Region } from '../tracking/frame.ts';
 import type { Sticker } from '../tracking/sticker.ts';
@@ -254,8 +255,10 @@ const LONGEST_DROP_S = 2;
 
 /** The stickers of the pictures with their names, and the scale by the wheels. */
 function nameOf(held: { frames: PlanarFrame[]; tS: number[] }, ask: LiveAsk): Named | null {
-  const { named, wheels } = lookAt(held, 'drive', { mmPerPx: null, facing: null });
+  const named = nameFilm(held, 'drive', { mmPerPx: null, facing: null });
+  // Without names nothing is to be measured: the next look comes the sooner.
   if (!named) return null;
+  const wheels = wheelsOn(held, named, null);
   const frame = held.frames[named.picture];
   const all = Object.entries(named.points) as [Landmark, ImagePoint & { sure: number }][];
   // Where leg and trunk are sure the foot is too, though a picture that was dropped made its way uneven.

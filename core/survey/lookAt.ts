@@ -25,7 +25,7 @@ export function holding(fromS: number, toS: number): (tS: number) => boolean {
   };
 }
 
-/** The stickers of a film with their names, and its wheels: by the pedal's circle where a foot was seen to turn, else anywhere. */
+/** The stickers of a film with their names, and its wheels. */
 export function lookAt(
   film: HeldFilm,
   view: View,
@@ -33,6 +33,15 @@ export function lookAt(
 ): { named: NamedFilm | null; wheels: FoundWheels | null } {
   if (film.frames.length === 0) return { named: null, wheels: null };
   const named = nameFilm(film, view, known);
+  return { named, wheels: wheelsOn(film, named, known.facing) };
+}
+
+/** A film's wheels: by the pedal's circle where a foot was seen to turn, else anywhere. @param facing which way the bike points, where it is known */
+export function wheelsOn(
+  film: HeldFilm,
+  named: NamedFilm | null,
+  facing: Known['facing'],
+): FoundWheels | null {
   const pictures = Array.from(
     { length: WHEEL_PICTURES },
     (_, k): PlanarFrame => film.frames[Math.floor((k / WHEEL_PICTURES) * film.frames.length)],
@@ -40,8 +49,7 @@ export function lookAt(
   const hint = named?.pedalPx
     ? { mmPerPx: named.mmPerPx, facing: named.facing, pedalPx: named.pedalPx }
     : null;
-  const wheels =
-    (hint && findWheels(pictures, hint)) ??
-    findWheels(pictures, null, named?.facing ?? known.facing ?? 'right');
-  return { named, wheels };
+  return (
+    (hint && findWheels(pictures, hint)) ?? findWheels(pictures, null, named?.facing ?? facing ?? 'right')
+  );
 }

@@ -6,6 +6,7 @@ import { mean, median } from '../math/statistics.ts';
 import { distance, isSeen, type ImagePoint } from '../math/vec.ts';
 import { findStickers, type Spot } from '../tracking/findStickers.ts';
 import { colourGap, type PlanarFrame } from '../tracking/frame.ts';
+import { lightMeter } from '../tracking/light.ts';
 import { discColour, type Sticker } from '../tracking/sticker.ts';
 import { startTracker, stickersUnder } from '../tracking/tracker.ts';
 import { watchSteadiness } from './steadiness.ts';
@@ -20,6 +21,12 @@ export interface HeldFilm {
 /** The same with how far each picture stands from the first one, px. */
 interface SteadyFilm extends HeldFilm {
   shifts: readonly ImagePoint[];
+}
+
+/** The pictures without those that are written a second time. */
+function shownOnce({ frames }: HeldFilm): number[] {
+  const meter = lightMeter(frames[0]);
+  return frames.flatMap((f, i) => (meter.isRepeat(f) ? [] : [i]));
 }
 
 function steadied(film: HeldFilm): SteadyFilm {
@@ -145,12 +152,19 @@ function pieces(path: Path): Path[] {
 
 const shareSeen = (p: Path): number => p.at.filter(isSeen).length / p.at.length;
 
-/** How far a path turns off from picture to picture, px, wherever three in a row show it. */
-const bendsOf = (at: Path['at']): number[] =>
-  at
+/** How far a path turns off from picture to picture, px, wherever three in a row show it; as far as it would in even time. */
+function bendsOf(at: Path['at'], tS: readonly number[]): number[] {
+  const usualS = median(tS.slice(1).map((t, n) => t - tS[n]));
+  return at
     .slice(1, -1)
-    .map((p, n) => Math.hypot(at[n].x - 2 * p.x + at[n + 2].x, at[n].y - 2 * p.y + at[n + 2].y))
+    .map((p, n) => {
+      const [before, after] = [tS[n + 1] - tS[n], tS[n + 2] - tS[n + 1]];
+      const turned = (q: number, r: number, s: number): number => (s - r) / after - (r - q) / before;
+      const bend = Math.hypot(turned(at[n].x, p.x, at[n + 2].x), turned(at[n].y, p.y, at[n + 2].y));
+      return (bend * usualS * usualS) / ((before + after) / 2);
+    })
     .filter(Number.isFinite);
+}
 /** Fewer say nothing of a path. */
 const FEWEST_BENDS = 6;
 
@@ -158,8 +172,8 @@ const FEWEST_BENDS = 6;
  * Whether a path is that of one thing: a limb swings smoothly, what jumps between things that look alike does not. The bend from picture
  * to picture is held against the whole way.
  */
-function isSmooth({ at }: Path): boolean {
-  const bends = bendsOf(at).sort((a, b) => a - b);
+function isSmooth({ at }: Path, tS: readonly number[]): boolean {
+  const bends = bendsOf(at, tS).sort((a, b) => a - b);
   if (bends.length < FEWEST_BENDS) return false;
   const seen = at.filter(isSeen);
   const [xs, ys] = [seen.map((p) => p.x), seen.map((p) => p.y)];
@@ -171,9 +185,9 @@ function isSmooth({ at }: Path): boolean {
 const LEAST_PIECE = 0.55;
 
 /** A path as that of one thing, its jumps left out; where it is none, the stretches that each may be of one. */
-function asOneThing(path: Path): Path[] {
+function asOneThing(path: Path, tS: readonly number[]): Path[] {
   const whole = withoutJumps(path);
-  return isSmooth(whole) ? [whole] : pieces(path).filter((p) => shareSeen(p) > LEAST_PIECE);
+  return isSmooth(whole, tS) ? [whole] : pieces(path).filter((p) => shareSeen(p) > LEAST_PIECE);
 }
 
 /** How far a path goes, without its farthest few places. */
@@ -243,7 +257,7 @@ function pathsOf(
     // What has its path already is followed along: its place is nobody else's.
     const others = found[k].filter((s) => !anew.includes(s));
     const followedOn = followSpots(film, i, [...fresh, ...others], look).slice(0, fresh.length);
-    for (const path of followedOn.flatMap(asOneThing)) {
+    for (const path of followedOn.flatMap((p) => asOneThing(p, film.tS))) {
       const twin = paths.find((p) => {
         const both = p.at.map((q, n) => distance(q, path.at[n])).filter(Number.isFinite);
         return both.length > 3 && both.filter((d) => d < ONE_PX).length > 0.5 * both.length;
@@ -258,7 +272,7 @@ function pathsOf(
     sure,
     at: at.map((p, i) => ({ x: p.x - film.shifts[i].x, y: p.y - film.shifts[i].y })),
   }));
-  return still.filter((p) => shareSeen(p) > LEAST_SEEN && isSmooth(p));
+  return still.filter((p) => shareSeen(p) > LEAST_SEEN && isSmooth(p, film.tS));
 }
 
 /**
@@ -268,9 +282,10 @@ function pathsOf(
  * @returns null where no look makes a body
  */
 export function nameFilm(held: HeldFilm, view: View, known: Known): NamedFilm | null {
-  const { frames, tS } = held;
-  if (frames.length === 0) return null;
-  const film = steadied(held);
+  if (held.frames.length === 0) return null;
+  const once = shownOnce(held);
+  const film = steadied({ frames: once.map((i) => held.frames[i]), tS: once.map((i) => held.tS[i]) });
+  const { frames, tS } = film;
   const turnS = tS[tS.length - 1] - tS[0];
   const pictures: number[] = [];
   for (let k = 0; k < PICTURES; k += 1) {
@@ -298,7 +313,8 @@ export function nameFilm(held: HeldFilm, view: View, known: Known): NamedFilm | 
     if (!best || named.cost < best.named.cost) best = { named, paths };
     if (named.cost < GOOD_COST && SIDE_LANDMARKS.every((k) => named.names[k])) break;
   }
-  return best && atBestPicture(film, best, pictures);
+  const named = best && atBestPicture(film, best, pictures);
+  return named && { ...named, picture: once[named.picture] };
 }
 
 /** Below this the spots are a body beyond doubt: no other look need be tried. */
@@ -310,9 +326,12 @@ const MOST_UNEVEN = 1.6;
 /** So many names of the eight have to be sure before any is. */
 const LEAST_SURE = 4;
 
-/** The sharpest bend of a path against its usual one: a place where it goes over to another thing stands out. */
-function unevenness({ at }: Path): number {
-  const bends = bendsOf(at);
+/**
+ * The sharpest bend of a path against its usual one: a place where it goes over to another thing stands out. Without its ends: whether the
+ * first picture was written twice, and so has a later stamp than its own, can't be seen.
+ */
+function unevenness({ at }: Path, tS: readonly number[]): number {
+  const bends = bendsOf(at.slice(1, -1), tS.slice(1, -1));
   // Half of each is how far a place lies from halfway between its neighbours.
   return bends.length < FEWEST_BENDS ? 0 : Math.max(...bends) / (median(bends) + 2);
 }
@@ -331,7 +350,7 @@ export const sureTogether = (points: NamedFilm['points']): NamedFilm['points'] =
 
 /** The names on the picture that shows most of them, and of those on the one on which they move least: the sharpest. */
 function atBestPicture(
-  { shifts }: SteadyFilm,
+  { shifts, tS }: SteadyFilm,
   { named, paths }: { named: NamedSpots; paths: readonly Path[] },
   pictures: readonly number[],
 ): NamedFilm {
@@ -343,7 +362,7 @@ function atBestPicture(
   const points: NamedFilm['points'] = {};
   for (const [key, { spot, sure }] of entries) {
     const at = paths[spot].at[picture];
-    const ofTwo = EVEN.includes(key) && unevenness(paths[spot]) > MOST_UNEVEN;
+    const ofTwo = EVEN.includes(key) && unevenness(paths[spot], tS) > MOST_UNEVEN;
     if (isSeen(at))
       points[key] = {
         x: at.x + shifts[picture].x,
