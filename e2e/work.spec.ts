@@ -132,8 +132,15 @@ test('an added film goes and changed marks come back by undo, with the tracks th
   await page.getByTestId('point-knee').click();
   await page.keyboard.press('ArrowUp');
   await expect(page.getByRole('link', { name: /^7 Track/ })).toContainText('open');
-  await page.keyboard.press('Control+z');
-  await expect(page.getByRole('link', { name: /^7 Track/ })).toContainText('whole clip');
+  // The notice takes back what it tells of, and nothing that came after it.
+  await page.keyboard.press('ArrowUp');
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await page.getByText('Something else was changed since').waitFor();
+  await expect(page.getByRole('link', { name: /^7 Track/ })).toContainText('open');
+  await expect(async () => {
+    await page.keyboard.press('Control+z');
+    await expect(page.getByRole('link', { name: /^7 Track/ })).toContainText('whole clip', { timeout: 2000 });
+  }).toPass();
   await page.getByRole('link', { name: /^9 Plan/ }).click();
   await page.getByTestId('advice').waitFor();
   // After a reload nothing can be undone any more, and only what is in use is kept.

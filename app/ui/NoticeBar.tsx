@@ -23,8 +23,9 @@ export function NoticeBar() {
             size="small"
             color="inherit"
             onClick={() => {
-              notice.undo?.();
+              // First: what is taken back may have something to say.
               clear();
+              notice.undo?.();
             }}
           >
             Undo

@@ -44,10 +44,14 @@ export interface LiveFigures {
   heapMb: [number, number];
 }
 
-const heapMb = (page: Page): Promise<number> =>
-  page.evaluate(
-    () => (performance as unknown as { memory: { usedJSHeapSize: number } }).memory.usedJSHeapSize / 1e6,
-  );
+/** What the page still holds on to. */
+async function heapMb(page: Page): Promise<number> {
+  const cdp = await page.context().newCDPSession(page);
+  await cdp.send('HeapProfiler.collectGarbage');
+  const { usedSize } = await cdp.send('Runtime.getHeapUsage');
+  await cdp.detach();
+  return usedSize / 1e6;
+}
 
 /** A camera’s pictures read and closed, a second’s worth of them. */
 const bare = (page: Page, seconds: number): Promise<number> =>

@@ -11,7 +11,7 @@ import type { BoardPoints } from '../../ui/film/boardPoints';
 import { useClip } from '../../ui/film/useClip';
 import { useSnap } from '../../ui/film/useSnap';
 import { notify } from '../../session/notices';
-import { stepVisit } from '../../session/visits';
+import { stepVisit, visitStore } from '../../session/visits';
 import { useEdit, useEditUnderWay } from '../../session/useEdit';
 import { useSession } from '../session';
 
@@ -30,6 +30,9 @@ export default function Mark() {
   return <Marking session={session} />;
 }
 
+const CHANGED_SINCE =
+  'Something else was changed since. The arrow at the top takes back one change after the other.';
+
 function Marking({ session }: { session: FitSession }) {
   const take = openTake(session)!;
   const clip = useClip(take, take.markedFrame);
@@ -39,11 +42,13 @@ function Marking({ session }: { session: FitSession }) {
   const onChange = useCallback(
     (points: BoardPoints, frame: number) => {
       void edit({ kind: 'marks', takeId: take.id, frame, marks: points });
-      if (take.tracking.state !== 'none')
-        notify(
-          'The tracks made from this mark were removed with it.',
-          () => void stepVisit(session.id, 'undo').then((r) => r.ok || notify(r.message)),
-        );
+      if (take.tracking.state === 'none') return;
+      const edits = (): number | undefined => visitStore.getState().open[session.id]?.given;
+      const thisOne = edits();
+      notify('The tracks made from this mark were removed with it.', () => {
+        if (edits() !== thisOne) notify(CHANGED_SINCE);
+        else void stepVisit(session.id, 'undo').then((r) => r.ok || notify(r.message));
+      });
     },
     [edit, take.id, take.tracking.state, session.id],
   );
