@@ -7,7 +7,6 @@ import type { Turn } from '../kinematics/live/turns.ts';
 import { readTracks, type ReadOptions, type ReadResult } from '../kinematics/read.ts';
 import { RIGID_BONES, type Landmark } from '../landmarks/landmarks.ts';
 import { SURE } from '../landmarks/nameSpots.ts';
-import { median } from '../math/statistics.ts';
 import { distance, isSeen, type ImagePoint } from '../math/vec.ts';
 import { judgeReading, type MeasureReading } from '../protocol/measures.ts';
 import type { Protocol } from '../protocol/protocols.ts';
@@ -21,6 +20,7 @@ import { stickerNear } from '../tracking/stickerNear.ts';
 import { startTracker, stickersUnder, type TrackedPoint, type Tracker } from '../tracking/tracker.ts';
 import type { Tracks } from '../tracking/tracks.ts';
 import type { FoundWheels } from '../survey/wheels.ts';
+import { countPictures } from './countPictures.ts';
 
 /** What is known before the camera runs. */
 export interface LiveAsk {
@@ -88,8 +88,6 @@ const LEAST_SURE = 4;
 const FOOT_SURE = 0.3;
 /** Told no more often than this. */
 const TELL_S = 0.25;
-/** Light and camera are looked at so often; on those pictures all of it is wanted. */
-const CHECK_EVERY = 45;
 const MOVED_PX = 4;
 const DARK_SHARE = 0.5;
 const SLOW_PER_S = 40;
@@ -218,40 +216,6 @@ export function followLive(
     },
   };
 }
-
-/** Counts pictures by their stamps: what a camera of this rate should have sent and did not come is dropped. */
-function countPictures() {
-  let handled = 0;
-  let dropped = 0;
-  let lastS = NaN;
-  let seen = 0;
-  /** The last times from one to the next: stamps stray, their middle does not. */
-  const steps: number[] = [];
-  return {
-    count(tS: number, counts: boolean): void {
-      const dt = tS - lastS;
-      lastS = tS;
-      seen += 1;
-      if (dt > 0 && dt < 0.5) steps.push(dt);
-      if (steps.length > STEPS_KEPT) steps.shift();
-      if (!counts) return;
-      handled += 1;
-      const usual = median(steps);
-      // A camera that slept has dropped nothing.
-      if (dt > MISSED_STEPS * usual && dt < LONGEST_DROP_S) dropped += Math.round(dt / usual) - 1;
-    },
-    rest(): void {
-      lastS = NaN;
-    },
-    checksNow: (): boolean => seen % CHECK_EVERY === 0,
-    checksNext: (): boolean => (seen + 1) % CHECK_EVERY === 0,
-    now: () => ({ handled, dropped, framesPerS: steps.length > 0 ? 1 / median(steps) : 0 }),
-  };
-}
-const STEPS_KEPT = 60;
-/** A step of so many usual ones has one missing in it, however the stamps stray. */
-const MISSED_STEPS = 1.7;
-const LONGEST_DROP_S = 2;
 
 /** The stickers of the pictures with their names, and the scale by the wheels. */
 function nameOf(held: { frames: PlanarFrame[]; tS: number[] }, ask: LiveAsk): Named | null {
