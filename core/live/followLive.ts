@@ -30,7 +30,7 @@ export interface LiveAsk {
 }
 
 /** What keeps the figures from being as good as they could be. */
-export type LiveWarning = 'dark' | 'slow' | 'moved' | 'by-crank' | 'unread';
+export type LiveWarning = 'dark' | 'slow' | 'busy' | 'moved' | 'by-crank' | 'unread';
 
 /** What is told while the camera runs. */
 export type LiveWord =
@@ -207,7 +207,8 @@ export function followLive(
           posture: following.posture(),
           hands: following.hands(),
           warnings: [
-            ...(counted.framesPerS < SLOW_PER_S ? (['slow'] as const) : []),
+            ...(counts.isBusy() ? (['busy'] as const) : []),
+            ...(!counts.isBusy() && counted.framesPerS < SLOW_PER_S ? (['slow'] as const) : []),
             ...following.warnings(tS),
           ],
         });

@@ -27,6 +27,7 @@ import { useTrialSteps } from './useTrialSteps';
 const WARNINGS: Record<LiveNow['warnings'][number], string> = {
   dark: 'Too dark: bring a lamp, or the shutter smears the stickers.',
   slow: 'Fewer than 40 pictures a second come: more light, or another camera; fast joints are read more roughly.',
+  busy: 'This computer does not keep up with the camera: close other programs and tabs. What is read is right, but turns are missed.',
   moved: 'The camera has been moved: stop and start it, so that the wheels are found again.',
   unread:
     'No whole turn can be read yet: let the rider pedal on evenly. If it stays so, the stickers are looked for anew.',
