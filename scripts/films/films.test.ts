@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { SIDE_LANDMARKS } from '../../core/landmarks/landmarks.ts';
+import type { Room } from '../../sim/render/rooms.ts';
 import { HARD } from '../accuracy/hardFilms.ts';
 import { compareWithTruth } from '../accuracy/measure.ts';
 import { followed, judgeNames, judgeWheels, namedOn, rendered, surveyed } from './pipeline.ts';
@@ -7,13 +8,14 @@ import { randomFilm } from './randomFilms.ts';
 
 /** The whole way, from the picture over the proposal to the angles, without a word from anybody. */
 describe('films as rooms and phones make them', () => {
-  it.each([
+  const films: readonly [name: RegExp, frames: number, mostLost: number, also: Room][] = [
     // Where the foot is fastest its sticker is smeared over more than its own size.
-    [/shutter 1\/60/, 42, 0.1],
-    [/flicker/, 72, 0.02, { doubledEvery: 11 }],
-  ] as const)('%s: named, followed and read', (name, frames, mostLost, also = {}) => {
-    const of = HARD.find((h) => name.test(h.name))!;
+    [/shutter 1\/60/, 42, 0.1, {}],
     // Pictures that are written twice on top of it change nothing.
+    [/flicker/, 72, 0.02, { doubledEvery: 11 }],
+  ];
+  it.each(films)('%s: named, followed and read', (name, frames, mostLost, also) => {
+    const of = HARD.find((h) => name.test(h.name))!;
     const film = { ...of, frames, room: { ...of.room, ...also } };
     const r = rendered(film);
     const found = surveyed(r);
