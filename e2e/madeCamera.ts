@@ -1,28 +1,19 @@
-import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
+import { insideAngleDeg } from '../core/math/angles.ts';
+import { truthOf } from './studio.ts';
 
 /** So many pictures of the camera’s come in a second of the clock at the most. */
 const MOST_PER_S = 50;
-
-interface Truth {
-  thetaDeg: number[];
-  framesPerS: number;
-  jointsPx: Record<'hip' | 'knee' | 'shoulder', [x: number, y: number][]>;
-}
-
-const truthOf = (rider: string): Truth =>
-  JSON.parse(readFileSync(`public/demo/${rider}.truth.json`, 'utf8')) as Truth;
 
 /** A demo rider’s hip at its most closed, mean over the whole turns of the film: as it was rendered. */
 export function hipMostClosedDeg(rider: string): number {
   const { thetaDeg, jointsPx } = truthOf(rider);
   const least = new Map<number, number>();
-  const towards = (p: [number, number], q: [number, number]): number => Math.atan2(q[1] - p[1], q[0] - p[0]);
+  const at = (joint: string, i: number) => ({ x: jointsPx[joint][i][0], y: jointsPx[joint][i][1] });
   thetaDeg.forEach((theta, i) => {
-    const { hip, knee, shoulder } = jointsPx;
-    const between = Math.abs(towards(hip[i], knee[i]) - towards(hip[i], shoulder[i])) * (180 / Math.PI);
+    const angle = insideAngleDeg(at('knee', i), at('hip', i), at('shoulder', i));
     const turn = Math.floor(theta / 360);
-    least.set(turn, Math.min(least.get(turn) ?? 180, between, 360 - between));
+    least.set(turn, Math.min(least.get(turn) ?? 180, angle));
   });
   const whole = [...least.values()].slice(1, -1);
   return whole.reduce((s, v) => s + v, 0) / whole.length;

@@ -1,9 +1,6 @@
 import type { RampDrift, RampKey, RampWay } from '../kinematics/live/ramp.ts';
-import { measureName, quoted, type Convention } from '../protocol/convention.ts';
-import { MEASURE_KEYS, type MeasureKey } from '../protocol/protocols.ts';
-
-const isMeasure = (key: RampKey): key is RampKey & MeasureKey =>
-  (MEASURE_KEYS as readonly string[]).includes(key);
+import { measureName, quotedWay, type Convention } from '../protocol/convention.ts';
+import { isMeasureKey } from '../protocol/protocols.ts';
 
 const PLACES: Partial<Record<RampKey, string>> = {
   hipForwardMm: 'Hip ahead of the bottom bracket',
@@ -12,7 +9,7 @@ const PLACES: Partial<Record<RampKey, string>> = {
 
 /** What a figure of a ramp is called. */
 export const rampName = (key: RampKey, convention: Convention): string =>
-  isMeasure(key) ? measureName(key, convention) : (PLACES[key] ?? key);
+  isMeasureKey(key) ? measureName(key, convention) : (PLACES[key] ?? key);
 
 /** Less than this is nothing to speak of, however surely it is there. */
 const LEAST_DEG = 1;
@@ -27,8 +24,8 @@ function driftText({ key, by, uncertainty, real }: RampDrift, convention: Conven
   const mm = `${Math.abs(by).toFixed(0)} mm ± ${Math.max(1, Math.round(uncertainty))}`;
   if (key === 'hipForwardMm') return `sits ${mm} further ${by > 0 ? 'forward' : 'back'}`;
   if (key === 'hipUpMm') return `the hip ${mm} ${by > 0 ? 'higher' : 'lower'}`;
-  const way = quoted(key, 1, convention) > quoted(key, 0, convention) ? 1 : -1;
-  return `${rampName(key, convention).toLowerCase()} ${signed(way * by)}° ± ${uncertainty.toFixed(1)}`;
+  const inWords = signed(quotedWay(key, convention) * by);
+  return `${rampName(key, convention).toLowerCase()} ${inWords}° ± ${uncertainty.toFixed(1)}`;
 }
 
 /** What a ramp did, in a sentence: “From 150 W to 300 W: sits 9 mm ± 2 further forward; foot pitch, crank at bottom −4.0° ± 1.1.” */

@@ -14,6 +14,9 @@ const turns = (key: string, convention: Convention): boolean => convention === '
 export const quoted = (key: string, flexionDeg: number, convention: Convention): number =>
   turns(key, convention) ? 180 - flexionDeg : flexionDeg;
 
+/** Which way the figure goes as it is quoted when the angle grows: the inside angle of a joint shrinks as it bends. */
+export const quotedWay = (key: string, convention: Convention): 1 | -1 => (turns(key, convention) ? -1 : 1);
+
 /** The convention's name beside a figure that has one. */
 export const conventionWord = (key: string, convention: Convention): string =>
   hasConvention(key) ? (convention === 'inside' ? 'inside' : 'bend') : '';

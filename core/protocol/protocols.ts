@@ -20,6 +20,9 @@ export const MEASURE_KEYS = [
 ] as const;
 export type MeasureKey = (typeof MEASURE_KEYS)[number];
 
+export const isMeasureKey = (key: string): key is MeasureKey =>
+  (MEASURE_KEYS as readonly string[]).includes(key);
+
 export const MEASURE_NAMES: Record<MeasureKey, string> = {
   kneeFlexionMinDeg: 'Knee at its straightest',
   kneeFlexionMaxDeg: 'Knee at its most bent',

@@ -8,6 +8,7 @@ import {
   quoted,
   quotedBand,
   quotedVerdict,
+  quotedWay,
   verdictWords,
 } from '../../../core/protocol/convention.ts';
 import type { MeasureReading } from '../../../core/protocol/measures.ts';
@@ -54,7 +55,6 @@ export function LiveFigures({
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fit, minmax(150px, 1fr))', columnGap: 2 }}>
       {shown.map((m) => {
-        const inside = quoted(m.key, 1, jointConvention) < quoted(m.key, 0, jointConvention);
         const trend = trendOf(live.turns, m.key as LiveKey);
         return (
           <ButtonBase
@@ -83,7 +83,7 @@ export function LiveFigures({
             <Typography component="span" variant="body2" sx={{ minHeight: '2.9em' }}>
               {verdictWords(m.key, m.verdict, jointConvention)}
               <br />
-              {TREND_WORDS[inside ? TURNED[trend] : trend]}
+              {TREND_WORDS[quotedWay(m.key, jointConvention) > 0 ? trend : TURNED[trend]]}
             </Typography>
           </ButtonBase>
         );

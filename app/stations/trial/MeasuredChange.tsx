@@ -1,10 +1,8 @@
 import Typography from '@mui/material/Typography';
 import type { MeasuredChange as Measured } from '../../../core/plan/terms/change.ts';
-import { measureName, quoted } from '../../../core/protocol/convention.ts';
-import { MEASURE_KEYS, type MeasureKey } from '../../../core/protocol/protocols.ts';
+import { measureName, quotedWay } from '../../../core/protocol/convention.ts';
+import { isMeasureKey, type MeasureKey } from '../../../core/protocol/protocols.ts';
 import { useStudio } from '../../session/useStudio';
-
-const isMeasure = (key: string): key is MeasureKey => (MEASURE_KEYS as readonly string[]).includes(key);
 
 const signed = (v: number): string =>
   `${v > 0 ? '+' : ''}${v.toFixed(1)}`.replace('-', '−').replace(/^[+−]0\.0$/, '0.0');
@@ -23,12 +21,12 @@ export function MeasuredChange({
   const { jointConvention } = useStudio();
   const shown = measured.figures.filter(
     (f) =>
-      isMeasure(f.key) && (f.key === 'kneeFlexionMinDeg' || Math.abs(f.after - f.before) > f.uncertainty),
+      isMeasureKey(f.key) && (f.key === 'kneeFlexionMinDeg' || Math.abs(f.after - f.before) > f.uncertainty),
   );
   return (
     <div data-testid="measured">
       {shown.map(({ key, before, after, uncertainty }) => {
-        const way = quoted(key, 1, jointConvention) > quoted(key, 0, jointConvention) ? 1 : -1;
+        const way = quotedWay(key, jointConvention);
         const by = way * (after - before);
         const wanted = predicted(key);
         return (
