@@ -3,6 +3,9 @@ import { defineConfig } from 'vite';
 
 /** Used by most pages: what every visit loads anyway comes in two files, not in forty small ones. */
 const SHARED_BY = 12;
+/** The small parts that the first page needs beside those: in one file too, since each request takes longer than such a file. */
+const FIRST_PAGE =
+  /[\\/](app[\\/](nonce|session[\\/](answering|erase)|storage[\\/](films|studio|lastBackup)|ui[\\/](theme[\\/]|NoticeBar|words[\\/](bytesText|dueText|many)|fields[\\/]Choice))|@mui[\\/]material[\\/](Snackbar|SnackbarContent|ClickAwayListener|useMediaQuery|CssBaseline)|node_modules[\\/]scheduler)/;
 
 export default defineConfig(({ isSsrBuild }) => ({
   plugins: [reactRouter()],
@@ -22,6 +25,7 @@ export default defineConfig(({ isSsrBuild }) => ({
                   test: /^(?!.*[\\/]node_modules[\\/]).*[\\/](app|core)[\\/]/,
                   minShareCount: SHARED_BY,
                 },
+                { name: 'first', test: FIRST_PAGE },
               ],
             },
           },
