@@ -1,3 +1,4 @@
+import { descending } from 'd3';
 import type { VisitSummary } from '../../core/visit/summaries.ts';
 import { checkRecord } from '../../core/records/schemas.ts';
 import type { FitSession } from '../../core/records/types.ts';
@@ -23,7 +24,7 @@ export async function sessionsOf(riderId: string): Promise<FitSession[]> {
     if (checked.ok) out.push(checked.value);
     else await distrust('session', v.id);
   }
-  return out.sort((a, b) => b.startedIso.localeCompare(a.startedIso));
+  return out.sort((a, b) => descending(a.startedIso, b.startedIso));
 }
 
 const filmsOf = (v: VisitSummary): string[] => [...v.takes, ...v.removed].map((t) => t.id);

@@ -4,6 +4,7 @@ import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
+import { ascending } from 'd3';
 import dayjs from 'dayjs';
 import { nanoid } from 'nanoid';
 import { joiResolver } from '@hookform/resolvers/joi';
@@ -58,7 +59,7 @@ export function FollowUps({
     add(due!, why.trim());
     form.reset(NOTHING_TYPED);
   });
-  const sorted = [...list].sort((a, b) => a.due.localeCompare(b.due));
+  const sorted = [...list].sort((a, b) => ascending(a.due, b.due));
   return (
     <Box>
       {sorted.map((f) => {

@@ -1,3 +1,4 @@
+import { ascending } from 'd3';
 import type { BikeSetup } from '../bike/setup.ts';
 import { openComplaints, ONSET_WORDS, regionName, type Complaint, type Intake } from '../intake/intake.ts';
 import type { MeasureKey } from '../protocol/protocols.ts';
@@ -141,7 +142,7 @@ function stopText({ redFlags, studio: { fitter, name, contact } }: ReportCase): 
 }
 
 function datesText({ followUps, day }: ReportCase): string {
-  const dates = followUps.filter((f) => f.doneIso === null).sort((a, b) => a.due.localeCompare(b.due));
+  const dates = followUps.filter((f) => f.doneIso === null).sort((a, b) => ascending(a.due, b.due));
   return dates.length
     ? points(dates.map((f) => `${day(f.due)}: ${f.why || 'a check of how it goes'}`))
     : 'No date is set. Come back after a crash, an injury, long time off, or with new shoes, saddle, pedals or cranks.';

@@ -1,3 +1,4 @@
+import { ascending } from 'd3';
 import type { StudioIndex, VisitSummary } from './summaries.ts';
 import type { Rider } from '../records/types.ts';
 
@@ -46,7 +47,7 @@ export function studioDesk({ riders, visits }: StudioIndex, today: string): Stud
     if (visit.next) unfinished.push({ rider, visit, station: visit.next, path: visit.nextPath! });
   }
   return {
-    due: due.sort((a, b) => a.due.localeCompare(b.due)),
+    due: due.sort((a, b) => ascending(a.due, b.due)),
     unfinished: unfinished.sort((a, b) => (a.visit.startedIso < b.visit.startedIso ? 1 : -1)),
   };
 }

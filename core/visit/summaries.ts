@@ -144,7 +144,9 @@ export function rowsOf(studio: readonly RiderSummary[]): RiderRow[] {
 export type RiderOrder = 'visit' | 'name' | 'due' | 'complaints';
 
 const worst = (r: RiderRow): number => r.visit?.complaints[0]?.severity ?? -1;
-const byName = new Intl.Collator('en').compare;
+/** Made when the first two names are compared: it takes longer than the rest of a page's start. */
+let collator: Intl.Collator | null = null;
+const byName = (a: string, b: string): number => (collator ??= new Intl.Collator('en')).compare(a, b);
 
 const ORDERS: Record<RiderOrder, (a: RiderRow, b: RiderRow) => number> = {
   visit: (a, b) => (a.lastSeenIso < b.lastSeenIso ? 1 : a.lastSeenIso > b.lastSeenIso ? -1 : 0),

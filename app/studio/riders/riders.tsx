@@ -72,7 +72,7 @@ const listed = ({ index, unreadable }: StudioNow, isNew: boolean): Studio => {
   };
 };
 
-/** By then the list stands. */
+/** So long after the list was handed over it is drawn. */
 const DRAWN_MS = 300;
 
 async function readStudio(): Promise<Studio> {
@@ -149,10 +149,12 @@ export default function Riders({ loaderData, actionData }: Route.ComponentProps)
   const [wanted, setWanted] = useState(false);
   const { name: studioName } = useStudio();
   const studio = useArrived(loaderData);
+  const stands = studio !== null;
   useEffect(() => {
+    if (!stands) return;
     const timer = setTimeout(fetchDialogs, DRAWN_MS);
     return () => clearTimeout(timer);
-  }, []);
+  }, [stands]);
   return (
     <Box sx={{ minHeight: '100vh' }}>
       <TopBar>

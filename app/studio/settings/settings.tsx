@@ -8,7 +8,7 @@ import { PROTOCOLS } from '../../../core/protocol/protocols.ts';
 import type { DayFormat, Studio as StudioRecord } from '../../../core/records/types.ts';
 import { lengthWithUnit } from '../../../core/units/length.ts';
 import { Choice } from '../../ui/fields/Choice';
-import { CURRENCY_CHOICES, LENGTH_CHOICES, PAPER_CHOICES } from '../../ui/words/studioChoices';
+import { currencyChoices, LENGTH_CHOICES, PAPER_CHOICES } from '../../ui/words/studioChoices';
 import type { Currency } from '../../../core/units/money.ts';
 import { answering } from '../../session/answering';
 import { RouteTrouble } from '../../ui/RouteTrouble';
@@ -101,7 +101,7 @@ export default function Settings() {
           value={studio.currency}
           onChange={(e) => change({ currency: e.target.value as Currency })}
         >
-          {CURRENCY_CHOICES.map(([code, name]) => (
+          {currencyChoices().map(([code, name]) => (
             <MenuItem key={code} value={code}>
               {name}
             </MenuItem>

@@ -8,10 +8,14 @@ export const LENGTH_CHOICES: readonly (readonly [LengthUnit, string])[] = [
   ['cm', 'centimetres'],
   ['in', 'inches'],
 ];
-export const CURRENCY_CHOICES: readonly (readonly [Currency, string])[] = CURRENCIES.map((code) => [
-  code,
-  `${new Intl.DisplayNames('en', { type: 'currency' }).of(code)} (${moneyText(1, code).replace(/[\d.,\s]/g, '')})`,
-]);
+/** Asked for when it is shown: the browser takes long to name its first currency. */
+export function currencyChoices(): (readonly [Currency, string])[] {
+  const names = new Intl.DisplayNames('en', { type: 'currency' });
+  return CURRENCIES.map((code) => [
+    code,
+    `${names.of(code)} (${moneyText(1, code).replace(/[\d.,\s]/g, '')})`,
+  ]);
+}
 export const PAPER_CHOICES: readonly (readonly [Paper, string])[] = [
   ['A4', 'A4'],
   ['LETTER', 'US Letter'],
