@@ -1,5 +1,5 @@
 import { expect, test } from './watched.ts';
-import { saved } from './studio.ts';
+import { saved, turnTo } from './studio.ts';
 
 test('riders are found and put in order, renamed, come again, go to the trash and come back', async ({
   page,
@@ -56,7 +56,7 @@ test('riders are found and put in order, renamed, come again, go to the trash an
   await page.goto('/');
   await page.getByRole('heading', { name: 'Idris B. Bellweather' }).click();
   await expect(page).toHaveURL(/idris-1/);
-  await page.goto('/sessions/idris-1/plan');
+  await turnTo(page, '/sessions/idris-1/plan');
   await page.getByTestId('advice').waitFor();
 });
 
@@ -117,15 +117,16 @@ test('a backup goes out, a rider is erased, and comes back from it; a broken fil
   const file = (await (await coming).path())!;
   await expect(page.getByText(/^Last saved on/)).toBeVisible();
 
-  await page.goto('/riders/juno');
+  await turnTo(page, '/riders/juno');
   await page.getByRole('button', { name: 'Delete this rider…' }).click();
   await page.getByRole('button', { name: 'Move to trash' }).click();
   await page.getByRole('link', { name: 'Trash (1)' }).click();
   await page.getByRole('button', { name: 'Erase now…' }).click();
   await page.getByRole('button', { name: 'Erase', exact: true }).click();
   await expect(page.getByText('The trash is empty.')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Undo' })).toHaveCount(0);
 
-  await page.goto('/backup');
+  await turnTo(page, '/backup');
   await page
     .getByTestId('backup-file')
     .setInputFiles({ name: 'a.zip', mimeType: 'application/zip', buffer: Buffer.from('PK?') });
@@ -135,18 +136,19 @@ test('a backup goes out, a rider is erased, and comes back from it; a broken fil
   await expect(page.getByTestId('backup-seen')).toContainText('4 riders and 5 visits can be restored.');
   await expect(page.getByText('3 riders are here already')).toBeVisible();
   await page.getByRole('button', { name: 'Bring back', exact: true }).click();
-  await expect(page.getByRole('alert')).toContainText('1 rider, 1 visit and 2 films restored.');
-  await page.goto('/sessions/juno-1/plan');
+  const restoring = page.getByRole('region', { name: 'Restore a backup' });
+  await expect(restoring.getByRole('alert')).toContainText('1 rider, 1 visit and 2 films restored.');
+  await turnTo(page, '/sessions/juno-1/plan');
   await page.getByTestId('advice').waitFor();
-  await page.goto('/sessions/juno-1/film');
+  await turnTo(page, '/sessions/juno-1/film');
   await page.getByTestId('frame-readout').waitFor();
 
   // Taken in beside what is here: the studio has every rider twice, each with a visit of its own.
-  await page.goto('/backup');
+  await turnTo(page, '/backup');
   await page.getByTestId('backup-file').setInputFiles(file);
   await page.getByRole('button', { name: 'have both' }).click();
   await page.getByRole('button', { name: 'Bring back', exact: true }).click();
   await expect(page.getByRole('alert')).toContainText('4 riders, 5 visits');
-  await page.goto('/');
+  await turnTo(page, '/');
   await expect(page.getByRole('heading', { name: 'Maren Toft' })).toHaveCount(2);
 });

@@ -11,3 +11,6 @@ export const noticeStore = createStore<{ notice: Notice | null }>()(() => ({ not
 /** Says what happened; where it can be taken back, with an Undo beside it. */
 export const notify = (words: string, undo: Notice['undo'] = null): void =>
   noticeStore.setState({ notice: { words, undo } });
+
+/** Takes away what is said: nobody wants it taken back any more, or it can't be. */
+export const clearNotice = (): void => noticeStore.setState({ notice: null });

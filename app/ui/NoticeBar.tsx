@@ -1,9 +1,7 @@
 import Button from '@mui/material/Button';
 import Snackbar from '@mui/material/Snackbar';
 import { useStore } from 'zustand';
-import { noticeStore } from '../session/notices';
-
-const clear = (): void => noticeStore.setState({ notice: null });
+import { clearNotice, noticeStore } from '../session/notices';
 
 /** What just happened, with its Undo. */
 export function NoticeBar() {
@@ -16,7 +14,7 @@ export function NoticeBar() {
       anchorOrigin={{ vertical: 'top', horizontal: 'center' }}
       sx={{ top: { xs: 132, sm: 120 } }}
       autoHideDuration={10_000}
-      onClose={(_, why) => why !== 'clickaway' && clear()}
+      onClose={(_, why) => why !== 'clickaway' && clearNotice()}
       action={
         notice?.undo && (
           <Button
@@ -24,7 +22,7 @@ export function NoticeBar() {
             color="inherit"
             onClick={() => {
               // First: what is taken back may have something to say.
-              clear();
+              clearNotice();
               notice.undo?.();
             }}
           >

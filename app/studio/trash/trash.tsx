@@ -4,6 +4,7 @@ import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import Typography from '@mui/material/Typography';
+import { descending } from 'd3';
 import dayjs from 'dayjs';
 import { useState } from 'react';
 import { useFetcher } from 'react-router';
@@ -15,6 +16,7 @@ import { answering } from '../../session/answering';
 import { RouteTrouble } from '../../ui/RouteTrouble';
 import { TopBar } from '../../ui/TopBar';
 import { eraseTake } from '../../session/erase';
+import { clearNotice } from '../../session/notices';
 import { mustEdit } from '../../session/visits';
 import { eraseRider, eraseSessionById } from '../../storage/trash';
 import { erasePart, loadParts, saveParts } from '../../storage/parts';
@@ -73,7 +75,7 @@ export async function clientLoader(): Promise<{ trashed: Binned[] }> {
       sessionId: null,
       what: 'one part',
     });
-  return { trashed: trashed.sort((a, b) => b.deletedIso.localeCompare(a.deletedIso)) };
+  return { trashed: trashed.sort((a, b) => descending(a.deletedIso, b.deletedIso)) };
 }
 
 export const clientAction = answering(async ({ request }: Route.ClientActionArgs) => {
@@ -83,6 +85,8 @@ export const clientAction = answering(async ({ request }: Route.ClientActionArgs
   > & {
     what: 'back' | 'erase';
   };
+  // The notice of how it came here offers an Undo that has nothing left to bring back.
+  clearNotice();
   if (kind === 'take') {
     if (what === 'erase') await eraseTake(sessionId!, id);
     else await mustEdit(sessionId!, { kind: 'take-returned', takeId: id });
