@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { atRest } from './studio.ts';
+import { atRest, turnTo } from './studio.ts';
 import { expect, test, type Page } from './watched.ts';
 
 /** What axe finds wrong on the page, in short. */
@@ -19,8 +19,9 @@ test.describe('nothing that axe knows stands in the way', () => {
     // axe is put into the page, which the application's own policy forbids.
     const context = await browser.newContext({ bypassCSP: true, baseURL });
     const page = await context.newPage();
+    await page.goto('/riders/pilar');
     for (const station of STATIONS) {
-      await page.goto(`/sessions/pilar-1/${station}`);
+      await turnTo(page, `/sessions/pilar-1/${station}`);
       await page.getByRole('complementary').or(page.getByTestId('advice')).first().waitFor();
       // What waits for the film is enabled once it is open.
       if (FILMED.includes(station)) await page.getByTestId('frame-readout').waitFor();
@@ -47,8 +48,9 @@ test.describe('nothing that axe knows stands in the way', () => {
       const page = await context.newPage();
       // In the dark other colours stand on the same parts: one page of each kind shows them.
       const dark = ['trial', 'trial?view=ladder', 'handover', 'handover?view=work'];
+      await page.goto('/riders/maren');
       for (const [path, testId] of waits.filter(([path]) => colorScheme === 'light' || dark.includes(path))) {
-        await page.goto(`/sessions/maren-1/${path}`);
+        await turnTo(page, `/sessions/maren-1/${path}`);
         await page.getByTestId(testId).waitFor({ timeout: 60_000 });
         await atRest(page);
         expect(await faults(page, colorScheme === 'dark' ? ['color-contrast'] : null), path).toEqual([]);
@@ -58,8 +60,9 @@ test.describe('nothing that axe knows stands in the way', () => {
   test('in a dark room', async ({ browser, baseURL }) => {
     const context = await browser.newContext({ bypassCSP: true, colorScheme: 'dark', baseURL });
     const page = await context.newPage();
+    await page.goto('/riders/pilar');
     for (const station of ['film', 'track', 'read', 'plan']) {
-      await page.goto(`/sessions/pilar-1/${station}`);
+      await turnTo(page, `/sessions/pilar-1/${station}`);
       await page.getByRole('complementary').or(page.getByTestId('advice')).first().waitFor();
       await atRest(page);
       expect(await faults(page, ['color-contrast']), station).toEqual([]);
@@ -69,6 +72,7 @@ test.describe('nothing that axe knows stands in the way', () => {
   test('beside the stations', async ({ browser, baseURL }) => {
     const context = await browser.newContext({ bypassCSP: true, baseURL });
     const page = await context.newPage();
+    await page.goto('/');
     for (const path of [
       '/',
       '/riders/maren',
@@ -78,7 +82,7 @@ test.describe('nothing that axe knows stands in the way', () => {
       '/settings',
       '/sessions/maren-1/film',
     ]) {
-      await page.goto(path);
+      await turnTo(page, path);
       await page.getByRole('banner').waitFor();
       await atRest(page);
       expect(await faults(page), path).toEqual([]);

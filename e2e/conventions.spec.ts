@@ -1,6 +1,6 @@
 import { expect, test, watch, type Page } from './watched.ts';
 import { shellLaunch } from './chromium.ts';
-import { saved } from './studio.ts';
+import { saved, turnTo } from './studio.ts';
 
 /** What each page shows once its figures stand. */
 const PAGES: readonly (readonly [path: string, stands: string])[] = [
@@ -11,7 +11,7 @@ const PAGES: readonly (readonly [path: string, stands: string])[] = [
 ];
 
 const lines = async (page: Page, [path, stands]: (typeof PAGES)[number]): Promise<string[]> => {
-  await page.goto(path);
+  await turnTo(page, path);
   if (stands === 'complaint') await expect(page.getByText(/wanted/).first()).toBeVisible();
   else await page.getByTestId(stands).first().waitFor();
   let before = '';
@@ -36,7 +36,7 @@ test('every page agrees with itself in both conventions: figures, bands and verd
 }) => {
   test.setTimeout(600_000);
   const read = async (button: string): Promise<string[][]> => {
-    await page.goto('/sessions/maren-1/read');
+    await turnTo(page, '/sessions/maren-1/read');
     await page.getByRole('button', { name: button }).click();
     await expect(page.getByRole('button', { name: button })).toHaveAttribute('aria-pressed', 'true');
     await saved(page);
@@ -44,6 +44,7 @@ test('every page agrees with itself in both conventions: figures, bands and verd
     for (const p of PAGES) out.push(await lines(page, p));
     return out;
   };
+  await page.goto('/');
   const bend = await read('Bend, straight 0°');
   const inside = await read('Inside, straight 180°');
   let [turned, bands] = [0, 0];

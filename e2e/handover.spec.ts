@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { laidOut, saved, storedDrafts, storedVisit } from './studio.ts';
+import { laidOut, saved, storedDrafts, storedVisit, turnTo } from './studio.ts';
 import { expect, test, type Download, type Page } from './watched.ts';
 import ICAL from 'ical.js';
 import { readC3d } from '../core/formats/c3d.ts';
@@ -238,14 +238,14 @@ test('follow-ups as a calendar; the visit as files that come back', async ({ pag
     .setInputFiles({ name: 'other.json', mimeType: 'application/json', buffer: Buffer.from('{}') });
   await expect(page.getByRole('alert')).toContainText('other.json: This file holds no plan and log');
   const zip = await caught(page, () => page.getByRole('button', { name: 'Visit as zip' }).click());
-  await page.goto('/backup');
+  await turnTo(page, '/backup');
   await page.getByTestId('backup-file').setInputFiles(zip.path);
   await expect(page.getByTestId('backup-seen')).toContainText('1 rider and 1 visit can be restored.');
   // Put over what is here it takes the place of this one visit: the rider's other one stays.
   await page.getByRole('button', { name: 'replace what is here' }).click();
   await page.getByRole('button', { name: 'Bring back', exact: true }).click();
   await expect(page.getByRole('alert')).toContainText('1 rider, 1 visit');
-  await page.goto('/sessions/maren-1/plan');
+  await turnTo(page, '/sessions/maren-1/plan');
   await page.getByTestId('advice').waitFor();
 });
 

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from './watched.ts';
-import { saved } from './studio.ts';
+import { saved, turnTo } from './studio.ts';
 
 test.use({ permissions: ['clipboard-read', 'clipboard-write'] });
 
@@ -111,7 +111,7 @@ test('angles and the visit come back from their files; broken ones are told wher
   await region.getByRole('button', { name: 'Remove own.csv' }).click();
   await expect(region.getByTestId('laid-table')).toHaveCount(1);
 
-  await page.goto('/backup');
+  await turnTo(page, '/backup');
   const bring = (text: string): Promise<void> =>
     page
       .getByTestId('backup-file')

@@ -14,6 +14,7 @@ import {
   takeDemoFilm,
   track,
   truthOf,
+  turnTo,
 } from './studio.ts';
 
 const figure = async (page: Page, id: string): Promise<number> =>
@@ -214,7 +215,7 @@ test('the dark theme stays after a reload, and stations without what they need s
     ['read', 'Nothing tracked yet'],
     ['plan', 'Nothing tracked yet'],
   ]) {
-    await page.goto(`/sessions/maren-1/${station}`);
+    await turnTo(page, `/sessions/maren-1/${station}`);
     await expect(page.getByRole('heading', { name: title })).toBeVisible();
   }
 });

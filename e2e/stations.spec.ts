@@ -1,6 +1,6 @@
 import { fileURLToPath } from 'node:url';
 import { expect, test, type Page } from './watched.ts';
-import { saved } from './studio.ts';
+import { saved, turnTo } from './studio.ts';
 
 /** A new rider's session, at Intake. */
 async function begin(page: Page, name = 'Desk rider'): Promise<void> {
@@ -231,9 +231,9 @@ test('the demo riders come with their three stations filled', async ({ page }) =
   ]) {
     await page.goto(`/sessions/${rider}-1/intake`);
     await expect(page.getByRole('region', { name: `Suspects: ${complaint}` })).toBeVisible();
-    await page.goto(`/sessions/${rider}-1/bike`);
+    await turnTo(page, `/sessions/${rider}-1/bike`);
     await expect(page.getByTestId('computed-Saddle to hood')).toContainText('mm');
   }
-  await page.goto('/sessions/juno-1/body');
+  await turnTo(page, '/sessions/juno-1/body');
   await expect(page.getByTestId('body-card')).toContainText('Left leg 5 mm longer.');
 });

@@ -45,6 +45,24 @@ export async function openSession(page: Page, name: string): Promise<void> {
   await page.getByRole('heading', { name }).click();
 }
 
+interface WithRouter {
+  __reactRouterDataRouter?: {
+    navigate: (to: string, how: { flushSync: boolean }) => Promise<void>;
+    state: { initialized: boolean };
+  };
+}
+
+/** Goes to a page as a link of the application does: without loading all of it anew. It is drawn then. */
+export async function turnTo(page: Page, path: string): Promise<void> {
+  await page.waitForFunction(
+    () => (window as WithRouter).__reactRouterDataRouter?.state.initialized === true,
+  );
+  await page.evaluate(
+    (to) => (window as WithRouter).__reactRouterDataRouter!.navigate(to, { flushSync: true }),
+    path,
+  );
+}
+
 /** Waits until the sample riders of a browser's first visit are stored: their list stands before that. */
 export async function laidOut(page: Page): Promise<void> {
   const isSeeded = (): Promise<boolean> =>
@@ -123,7 +141,7 @@ export async function atStage(page: Page, stage: Stage, station: string): Promis
       }),
     [NOTHING_DONE, stage] as const,
   );
-  await page.goto(`/sessions/maren-1/${station}`);
+  await turnTo(page, `/sessions/maren-1/${station}`);
 }
 
 /** The same before the camera came out, at the Film station. */

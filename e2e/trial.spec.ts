@@ -1,5 +1,5 @@
 import { expect, test } from './watched.ts';
-import { saved } from './studio.ts';
+import { saved, turnTo } from './studio.ts';
 
 test('the change log by keyboard alone: step, word, undo, all of it back', async ({ page }) => {
   // Idris has a plan to keep first: his stance and his cleats. New to it, he is stepped by halves.
@@ -84,7 +84,7 @@ test('the step ladder marks the plateau and where it turns, beside any measure',
   await page.getByLabel('Which setting').click();
   await page.getByRole('option', { name: 'Tilt (saddle)' }).click();
   await expect(page.getByTestId('ladder-answer')).toHaveText('Best from −1.5° to −1°');
-  await page.goto('/sessions/juno-1/trial?view=ladder');
+  await turnTo(page, '/sessions/juno-1/trial?view=ladder');
   await expect(page.getByRole('heading', { name: 'No steps yet' })).toBeVisible();
 });
 
@@ -131,7 +131,7 @@ test('filmed again: both films in crank phase, real changes, forecasts, the ride
   await page.getByRole('link', { name: 'Plan the next round' }).click();
   await expect(page.getByTestId('advice')).toBeVisible();
   // The visit after six weeks is compared with the one before.
-  await page.goto('/sessions/maren-2/trial?view=compare');
+  await turnTo(page, '/sessions/maren-2/trial?view=compare');
   await expect(page.getByLabel('Stickers reapplied in between')).toBeChecked();
   await expect(page.getByTestId('moved-between')).toContainText('saddle height 18 mm up');
 });

@@ -1,5 +1,5 @@
 import { expect, test } from './watched.ts';
-import { atStage, laidOut, saved, storedVisit, typeDay } from './studio.ts';
+import { atStage, laidOut, saved, storedVisit, typeDay, turnTo } from './studio.ts';
 
 test('what is moved on the bike is logged, judged, put back and handed over; the next visit starts from it', async ({
   page,
@@ -90,12 +90,12 @@ test('a plan is kept, its first step done on the bike, and a follow-up agreed th
     .map(Number);
   expect(to - from).toBeCloseTo(step, 6);
 
-  await page.goto('/');
+  await turnTo(page, '/');
   await page.getByRole('button', { name: 'next follow-up' }).click();
   const first = page.getByRole('listitem').first();
   await expect(first).toContainText('Maren Toft');
   await expect(first).toContainText('overdue');
-  await page.goto('/riders/maren');
+  await turnTo(page, '/riders/maren');
   await page.getByLabel(/Ask about the shoes/).check();
   // Nothing says “Saving…” before the edit is under way: the stored visit itself is asked.
   await expect
@@ -106,14 +106,14 @@ test('a plan is kept, its first step done on the bike, and a follow-up agreed th
       return followUps.find((f) => f.why.startsWith('Ask about the shoes'))?.doneIso ?? null;
     })
     .not.toBeNull();
-  await page.goto('/');
+  await turnTo(page, '/');
   await expect(page.getByRole('listitem').filter({ hasText: 'Maren' })).toContainText('in 2 weeks');
 
   // A complaint that is gone is open no longer.
-  await page.goto('/sessions/idris-1/intake');
+  await turnTo(page, '/sessions/idris-1/intake');
   await page.getByLabel('Resolved').check();
   await saved(page);
-  await page.goto('/');
+  await turnTo(page, '/');
   await expect(page.getByRole('listitem').filter({ hasText: 'Idris' })).toContainText('nothing open');
 });
 
@@ -188,12 +188,12 @@ test('a full device is said at once; what is big is listed, moved out, and comes
   await page.evaluate(() => sessionStorage.removeItem('full'));
 
   // A film of one's own, moved out: first the file, then off the device.
-  await page.goto('/sessions/idris-1/film');
+  await turnTo(page, '/sessions/idris-1/film');
   await page.getByTestId('frame-readout').waitFor();
   await page.getByTestId('film-file').setInputFiles('public/demo/pilar.webm');
   await expect(page.getByRole('region', { name: 'Takes' }).getByText('pilar.webm')).toBeVisible();
   await saved(page);
-  await page.goto('/backup');
+  await turnTo(page, '/backup');
   await page.getByRole('button', { name: 'Move out pilar.webm of Idris Bellweather' }).click();
   const off = page.getByRole('button', { name: 'Remove from this device' });
   await expect(off).toBeDisabled();
@@ -202,7 +202,7 @@ test('a full device is said at once; what is big is listed, moved out, and comes
   expect((await coming).suggestedFilename()).toBe('pilar.webm');
   await off.click();
   await expect(room).not.toContainText('pilar.webm');
-  await page.goto('/sessions/idris-1/film');
+  await turnTo(page, '/sessions/idris-1/film');
   await expect(page.getByText('The film of this take is not on this device.')).toBeVisible();
   await page.getByTestId('film-back').setInputFiles('public/demo/maren.webm');
   await expect(page.getByText('it is another film')).toBeVisible();
