@@ -211,13 +211,13 @@ const LEAST_TURN_S = 0.9;
 const isGone = (other: PlanarFrame, at: ImagePoint, look: Sticker): boolean =>
   colourGap(discColour(other, at, 0.6 * look.radiusPx), look.colour) > 0.4 * look.contrast;
 
-/** The stickers of one look: found on some pictures, followed through all. */
-function pathsOf(
+/** The spots of one look on each of some pictures, the surest first; null where they are a pattern, or too few, or nothing of it moves. */
+function spotsOf(
   film: SteadyFilm,
   pictures: readonly number[],
   look: Sticker,
   sizes: readonly Sticker[],
-): Path[] | null {
+): Spot[][] | null {
   const isPattern = (spots: readonly Spot[]): boolean =>
     spots.filter((s) => s.sure > HALF_SURE).length >= PATTERN;
   const found: Spot[][] = [];
@@ -241,13 +241,23 @@ function pathsOf(
     list.sort((a, b) => b.sure - a.sure);
     found.push(list.slice(0, MOST_SPOTS));
   }
-  const order = pictures.map((_, k) => k).sort((a, b) => found[b].length - found[a].length);
-  const fullest = found[order[0]];
+  const byNumber = pictures.map((_, k) => k).sort((a, b) => found[b].length - found[a].length);
+  const fullest = found[byNumber[0]];
   if (fullest.length < LEAST_SPOTS) return null;
   // Where nothing moves it is no rider: what stood somewhere stands there on the other pictures too.
-  const other = film.frames[pictures[order[order.length - 1]]];
+  const other = film.frames[pictures[byNumber[byNumber.length - 1]]];
   const moved = fullest.filter((s) => isGone(other, s, look));
-  if (pictures.length > 1 && moved.length < LEAST_MOVING) return null;
+  return pictures.length > 1 && moved.length < LEAST_MOVING ? null : found;
+}
+
+/** The ways of the spots of one look, each followed through the film from where it was found. */
+function pathsOf(
+  film: SteadyFilm,
+  pictures: readonly number[],
+  look: Sticker,
+  found: readonly (readonly Spot[])[],
+): Path[] {
+  const order = pictures.map((_, k) => k).sort((a, b) => found[b].length - found[a].length);
   const paths: Path[] = [];
   for (const k of order) {
     const i = pictures[k];
@@ -275,6 +285,51 @@ function pathsOf(
   return still.filter((p) => shareSeen(p) > LEAST_SEEN && isSmooth(p, film.tS));
 }
 
+/** Looks of one colour with a look, in another size. */
+const otherSizes = (look: Sticker, looks: readonly Sticker[]): Sticker[] =>
+  looks.filter(
+    (l) => l !== look && colourGap(l.colour, look.colour) < SAME_COLOUR * Math.min(l.contrast, look.contrast),
+  );
+
+/** A rider wears no more stickers. */
+const WORN = 14;
+/** Followed over so many pictures, the stickers of a leg go so far, px; a knee and a foot have so many of them. */
+const SHORT_WAY = 9;
+const SHORT_PX = 6;
+const OF_A_LEG = 3;
+
+/** Whether some spots of a picture go on smoothly over the next ones, as a leg's do and a wall's do not. */
+export function isLegAmong(film: HeldFilm, picture: number, spots: readonly Spot[], look: Sticker): boolean {
+  const from = Math.min(picture, Math.max(0, film.frames.length - SHORT_WAY));
+  const part = <T>(list: readonly T[]): readonly T[] => list.slice(from, from + SHORT_WAY);
+  const short = { frames: part(film.frames), tS: part(film.tS) };
+  const goes = followSpots(short, picture - from, spots, look).filter((path) => {
+    const [a, b] = [path.at[0], path.at[path.at.length - 1]];
+    return distance(a, b) > SHORT_PX && isSmooth(path, short.tS);
+  });
+  return goes.length >= OF_A_LEG;
+}
+
+/**
+ * Looks with their spots, as they are asked for, in their order; but those of which the picture is full, which take longest to follow, come
+ * after all the others where no leg is seen among them.
+ */
+function* byCrowd(
+  film: SteadyFilm,
+  pictures: readonly number[],
+  looks: readonly Sticker[],
+): Generator<readonly [Sticker, Spot[][]]> {
+  const crowded: (readonly [Sticker, Spot[][]])[] = [];
+  for (const look of looks) {
+    const found = spotsOf(film, pictures, look, otherSizes(look, looks));
+    if (!found) continue;
+    const isFew = Math.max(...found.map((list) => list.length)) <= WORN;
+    if (isFew || isLegAmong(film, pictures[0], found[0], look)) yield [look, found];
+    else crowded.push([look, found]);
+  }
+  yield* crowded;
+}
+
 /**
  * The stickers of a film and which joint each is: looks that come often are tried, every spot of one is followed through about a
  * turn, and where they lie to each other and how they move gives the names.
@@ -295,13 +350,8 @@ export function nameFilm(held: HeldFilm, view: View, known: Known): NamedFilm | 
   }
   const looks = looksOfFilm(pictures.map((i) => frames[i]));
   let best: { named: NamedSpots; paths: Path[] } | null = null;
-  for (const look of looks) {
-    const sizes = looks.filter(
-      (l) =>
-        l !== look && colourGap(l.colour, look.colour) < SAME_COLOUR * Math.min(l.contrast, look.contrast),
-    );
-    const paths = pathsOf(film, pictures, look, sizes);
-    if (!paths) continue;
+  for (const [look, found] of byCrowd(film, pictures, looks)) {
+    const paths = pathsOf(film, pictures, look, found);
     const spots = paths.map((p): MovingSpot => ({
       at: pictures.map((i) => p.at[i]),
       // What was followed all the way is a sticker, however pale it was where it was found.

@@ -126,14 +126,21 @@ export function findCandidates(
   const gw = w - 2 * around;
   const gh = h - 2 * around;
   scoreBoxes(w, gw, gh, half, around);
-  const found = peaks(gw, gh).map((c) => ({ ...c, x: x0 + around + c.x, y: y0 + around + c.y }));
-  const worth = (c: Candidate): number =>
-    c.score - (0.2 * Math.hypot(c.x - near.x, c.y - near.y)) / Math.max(1, reachPx);
-  found.sort((a, b) => worth(b) - worth(a));
+  const found = peaks(gw, gh).map(({ x, y, score }) => {
+    const at = { x: x0 + around + x, y: y0 + around + y };
+    const far = Math.hypot(at.x - near.x, at.y - near.y) / Math.max(1, reachPx);
+    return { ...at, score, worth: score - 0.2 * far };
+  });
+  found.sort((p, q) => q.worth - p.worth);
+  const apart2 = (1.2 * s.radiusPx) ** 2;
   const kept: Candidate[] = [];
-  for (const c of found) {
+  const isTaken = (x: number, y: number): boolean => {
+    for (const k of kept) if ((k.x - x) ** 2 + (k.y - y) ** 2 <= apart2) return true;
+    return false;
+  };
+  for (const { x, y, score } of found) {
     if (kept.length >= most) break;
-    if (kept.every((k) => Math.hypot(k.x - c.x, k.y - c.y) > 1.2 * s.radiusPx)) kept.push(c);
+    if (!isTaken(x, y)) kept.push({ x, y, score });
   }
   return kept;
 }

@@ -83,9 +83,16 @@ function optionAt(found: Located, expected: ImagePoint, sigmaPx: number): Sighti
   };
 }
 
-/** How far from where it is expected a landmark is looked for, px. */
-function reachOf(f: Followed, farReach: number): number {
-  if (f.trail.length < 2 || f.lostFrames > 0) return Math.min(2 * farReach, farReach + 5 * f.lostFrames);
+/**
+ * How far from where it is expected a landmark is looked for, px.
+ * @param isBody false: of a spot nobody knows what it is, nor whether it is still there; where it has gone evenly it is not looked for afar
+ */
+function reachOf(f: Followed, farReach: number, isBody: boolean): number {
+  if (f.trail.length < 2 || f.lostFrames > 0) {
+    const afar = Math.min(2 * farReach, farReach + 5 * f.lostFrames);
+    if (isBody || f.trail.length < 3) return afar;
+    return Math.min(afar, Math.ceil(14 + 3.5 * f.surprise * (1 + f.lostFrames)));
+  }
   return Math.min(farReach, Math.ceil((f.trail.length > 3 ? 6 : 12) + 3.5 * f.surprise));
 }
 
@@ -120,7 +127,7 @@ export function sightingsOf(
   const blind = f.trail.length < 2 || f.lostFrames > 0;
   const settled = f.trail.length > 3 && f.lostFrames === 0;
   const told = f.lostFrames > WIDELY_AFTER && f.lostFrames % WIDELY_EVERY === 0 ? null : recalled;
-  const reach = told ? Math.ceil(3 * told.spreadPx) + 4 : reachOf(f, farReach);
+  const reach = told ? Math.ceil(3 * told.spreadPx) + 4 : reachOf(f, farReach, isBody);
   const sigma = told ? told.spreadPx : blind ? reach / 2 : Math.max(2.5, f.surprise * 1.5);
   // A lost landmark's own speed is soon out of date: look about where it was last seen going, not where it would be by now.
   const centre = f.lostFrames > 2 ? { x: (guess.x + newest.x) / 2, y: (guess.y + newest.y) / 2 } : guess;
@@ -202,7 +209,7 @@ export function regionOf(
     const newest = f.trail[f.trail.length - 1];
     // The sticker with its ring, found at the reach's very edge; and the prediction may shift with the frame between.
     const smear = 0.5 * distance(at, newest);
-    const margin = 1.5 * reachOf(f, farReach) + 4 * f.sticker.radiusPx + smear + 12;
+    const margin = 1.5 * reachOf(f, farReach, true) + 4 * f.sticker.radiusPx + smear + 12;
     left = Math.min(left, at.x - margin);
     top = Math.min(top, at.y - margin);
     right = Math.max(right, at.x + margin);
