@@ -56,6 +56,9 @@ function algebraicCircle(points: readonly Vec2[]): { centre: Vec2; radius: numbe
   return { centre: { x: mx + cu, y: my + cv }, radius: Math.sqrt(cu * cu + cv * cv + sz / n) };
 }
 
+/** A step of this share of the radius moves nothing any more: a ten-thousandth of a millimetre of a crank. */
+const STANDS = 1e-6;
+
 /**
  * A circle through a noisy path: algebraic start, then Gauss–Newton on the geometric distance with Tukey weights,
  * so that a stretch of wrong points does not pull the centre.
@@ -69,32 +72,42 @@ export function fitCircle(points: readonly Vec2[]): Circle | null {
   let { centre, radius } = start;
   let weights = points.map(() => 1);
   for (let round = 0; round < 30; round += 1) {
-    // Normal equations of the three unknowns (centre x, centre y, radius).
+    // Normal equations of the three unknowns (centre x, centre y, radius), each point with its weight.
+    let [xx, xy, yy, x1, y1, n, bx, by, b1] = [0, 0, 0, 0, 0, 0, 0, 0, 0];
+    for (let i = 0; i < points.length; i += 1) {
+      const w = weights[i];
+      const d = distance(points[i], centre) || 1e-9;
+      const ux = (points[i].x - centre.x) / d;
+      const uy = (points[i].y - centre.y) / d;
+      const miss = d - radius;
+      xx += w * ux * ux;
+      xy += w * ux * uy;
+      yy += w * uy * uy;
+      x1 += w * ux;
+      y1 += w * uy;
+      n += w;
+      bx += w * ux * miss;
+      by += w * uy * miss;
+      b1 += w * miss;
+    }
     const a = [
-      [0, 0, 0],
-      [0, 0, 0],
-      [0, 0, 0],
+      [xx, xy, x1],
+      [xy, yy, y1],
+      [x1, y1, n],
     ];
-    const b = [0, 0, 0];
-    points.forEach((p, i) => {
-      const d = distance(p, centre) || 1e-9;
-      const by = [(p.x - centre.x) / d, (p.y - centre.y) / d, 1];
-      for (let j = 0; j < 3; j += 1) {
-        for (let k = 0; k < 3; k += 1) a[j][k] += weights[i] * by[j] * by[k];
-        b[j] += weights[i] * by[j] * (d - radius);
-      }
-    });
+    const b = [bx, by, b1];
     const step = solveSymmetric(a, b);
     if (!step) return null;
     const [dx, dy, dr] = step;
     centre = { x: centre.x + dx, y: centre.y + dy };
     radius += dr;
-    const scale = Math.max(1e-6, 1.4826 * median(points.map((p) => Math.abs(distance(p, centre) - radius))));
-    weights = points.map((p) => {
-      const u = (distance(p, centre) - radius) / (4.685 * scale);
-      return Math.abs(u) < 1 ? (1 - u * u) ** 2 : 0;
+    const misses = points.map((p) => Math.abs(distance(p, centre) - radius));
+    const scale = Math.max(1e-6, 1.4826 * median(misses));
+    weights = misses.map((miss) => {
+      const u = miss / (4.685 * scale);
+      return u < 1 ? (1 - u * u) ** 2 : 0;
     });
-    if (Math.hypot(dx, dy, dr) < 1e-9 * radius) break;
+    if (Math.hypot(dx, dy, dr) < STANDS * radius) break;
   }
   let sum = 0;
   let used = 0;

@@ -1,8 +1,8 @@
-import { deviation, mean as meanOf, median as medianOf } from 'd3';
+import { deviation, mean as meanOf, quantileSorted } from 'd3';
 
 /** Middle value of the finite entries; NaN when there are none. */
 export const median = (values: ArrayLike<number>): number =>
-  medianOf(Array.from(values).filter(Number.isFinite)) ?? NaN;
+  quantileSorted(Array.from(Float64Array.from(values).filter(Number.isFinite).sort()), 0.5) ?? NaN;
 
 /** Mean; NaN when empty, or where one of them is. */
 export const mean = (values: readonly number[]): number =>
