@@ -56,8 +56,8 @@ function algebraicCircle(points: readonly Vec2[]): { centre: Vec2; radius: numbe
   return { centre: { x: mx + cu, y: my + cv }, radius: Math.sqrt(cu * cu + cv * cv + sz / n) };
 }
 
-/** A step of this share of the radius moves nothing any more: a ten-thousandth of a millimetre of a crank. */
-const STANDS = 1e-6;
+/** A step of this share of the radius moves nothing any more. */
+const STANDS = 1e-9;
 
 /**
  * A circle through a noisy path: algebraic start, then Gauss–Newton on the geometric distance with Tukey weights,
