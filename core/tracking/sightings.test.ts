@@ -62,15 +62,16 @@ describe('where a landmark may be', () => {
     expect(sightingsOf(f, other, 1 / 60, looking)).toEqual([]);
   });
 
-  it('a body’s sticker that is lost may stand anywhere near; a spot of which nobody knows what it is, only where its way leads', () => {
+  it('a marked sticker that is lost may stand anywhere near; a spot of which nobody knows what it is, only where its way leads', () => {
     const f = { ...followed({ x: 120, y: 100 }, 4), lostFrames: 1 };
     const wide = { farReach: 60, openShare: 0.2 };
     const afar = drawnDiscs([{ at: { x: 175, y: 100 }, radiusPx: 8, colour }], size);
-    expect(sightingsOf(f, afar, 1 / 60, wide)).toEqual([]);
-    const [found] = sightingsOf(f, afar, 1 / 60, { ...wide, isBody: true });
+    const spot = { ...wide, isMarked: false };
+    expect(sightingsOf(f, afar, 1 / 60, spot)).toEqual([]);
+    const [found] = sightingsOf(f, afar, 1 / 60, wide);
     expect(found.x).toBeCloseTo(175, 0);
     const close = drawnDiscs([{ at: { x: 138, y: 100 }, radiusPx: 8, colour }], size);
-    expect(sightingsOf(f, close, 1 / 60, wide)[0].x).toBeCloseTo(138, 0);
+    expect(sightingsOf(f, close, 1 / 60, spot)[0].x).toBeCloseTo(138, 0);
   });
 
   it('the part of the picture that is needed holds every place looked at, on even pixels; lost, it is all of it', () => {

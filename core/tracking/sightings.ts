@@ -83,14 +83,11 @@ function optionAt(found: Located, expected: ImagePoint, sigmaPx: number): Sighti
   };
 }
 
-/**
- * How far from where it is expected a landmark is looked for, px.
- * @param isBody false: of a spot nobody knows what it is, nor whether it is still there; where it has gone evenly it is not looked for afar
- */
-function reachOf(f: Followed, farReach: number, isBody: boolean): number {
+/** How far from where it is expected a landmark is looked for, px. @param isMarked see `Looking` */
+function reachOf(f: Followed, farReach: number, isMarked: boolean): number {
   if (f.trail.length < 2 || f.lostFrames > 0) {
     const afar = Math.min(2 * farReach, farReach + 5 * f.lostFrames);
-    if (isBody || f.trail.length < 3) return afar;
+    if (isMarked || f.trail.length < 3) return afar;
     return Math.min(afar, Math.ceil(14 + 3.5 * f.surprise * (1 + f.lostFrames)));
   }
   return Math.min(farReach, Math.ceil((f.trail.length > 3 ? 6 : 12) + 3.5 * f.surprise));
@@ -109,6 +106,8 @@ export interface Looking {
    * knows whose they are stand by others of their look, and have to be whole.
    */
   isBody?: boolean;
+  /** False: of a spot nobody knows what it is, nor whether it is still there; lost, it is looked for where its way leads, not afar. */
+  isMarked?: boolean;
 }
 
 /** Lost for so many frames, every so many of the next are looked at widely even where its place is recalled: it may have moved on the body. */
@@ -120,14 +119,14 @@ export function sightingsOf(
   f: Followed,
   frame: PlanarFrame,
   t: number,
-  { farReach, openShare, recalled = null, isBody = false }: Looking,
+  { farReach, openShare, recalled = null, isBody = false, isMarked = true }: Looking,
 ): Sighting[] {
   const guess = predict(f.trail.slice(-3), t);
   const newest = f.trail[f.trail.length - 1];
   const blind = f.trail.length < 2 || f.lostFrames > 0;
   const settled = f.trail.length > 3 && f.lostFrames === 0;
   const told = f.lostFrames > WIDELY_AFTER && f.lostFrames % WIDELY_EVERY === 0 ? null : recalled;
-  const reach = told ? Math.ceil(3 * told.spreadPx) + 4 : reachOf(f, farReach, isBody);
+  const reach = told ? Math.ceil(3 * told.spreadPx) + 4 : reachOf(f, farReach, isMarked);
   const sigma = told ? told.spreadPx : blind ? reach / 2 : Math.max(2.5, f.surprise * 1.5);
   // A lost landmark's own speed is soon out of date: look about where it was last seen going, not where it would be by now.
   const centre = f.lostFrames > 2 ? { x: (guess.x + newest.x) / 2, y: (guess.y + newest.y) / 2 } : guess;

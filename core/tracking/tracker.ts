@@ -135,7 +135,7 @@ export function startTracker(
         const o = own[i];
         if (o) f.sticker = { ...o, colour: inLight(o.colour, gain), contrast: o.contrast * gain };
       });
-      const looking = { farReach, openShare, isBody };
+      const looking = { farReach, openShare, isBody, isMarked: giveUpAfter === Infinity };
       const onTheirWay = followed.map((f) =>
         isUnseen(f) ? [] : f.lostFrames > 0 ? null : sightingsOf(f, frameNow, t, looking),
       );
