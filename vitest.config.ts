@@ -1,5 +1,6 @@
-import { build, type Plugin } from 'vite';
+import type { Plugin } from 'vite';
 import { defineConfig } from 'vitest/config';
+import { oneModule } from './scripts/oneModule.ts';
 
 const shared = { testTimeout: 120_000 };
 
@@ -14,23 +15,10 @@ const LONG =
 const joined: Plugin = {
   name: 'joined',
   enforce: 'pre',
-  async load(id) {
-    if (!LONG.test(id)) return null;
-    const built = await build({
-      configFile: false,
-      logLevel: 'error',
-      build: {
-        ssr: id,
-        write: false,
-        minify: false,
-        target: 'node20',
-        rolldownOptions: { external: ['vitest'] },
-      },
-    });
-    const [first] = Array.isArray(built) ? built : [built];
-    if (!('output' in first)) throw new Error(`${id} was not built.`);
-    return first.output[0].code;
-  },
+  load: (id) =>
+    LONG.test(id)
+      ? oneModule({ ssr: id, minify: false, target: 'node20', rolldownOptions: { external: ['vitest'] } })
+      : null,
 };
 
 export default defineConfig({

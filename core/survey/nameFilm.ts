@@ -211,6 +211,10 @@ const LEAST_TURN_S = 0.9;
 const isGone = (other: PlanarFrame, at: ImagePoint, look: Sticker): boolean =>
   colourGap(discColour(other, at, 0.6 * look.radiusPx), look.colour) > 0.4 * look.contrast;
 
+/** Which of the pictures with their spots has most of them, and so on. */
+const fullestFirst = (found: readonly (readonly Spot[])[]): number[] =>
+  found.map((_, k) => k).sort((a, b) => found[b].length - found[a].length);
+
 /** The spots of one look on each of some pictures, the surest first; null where they are a pattern, or too few, or nothing of it moves. */
 function spotsOf(
   film: SteadyFilm,
@@ -241,11 +245,11 @@ function spotsOf(
     list.sort((a, b) => b.sure - a.sure);
     found.push(list.slice(0, MOST_SPOTS));
   }
-  const byNumber = pictures.map((_, k) => k).sort((a, b) => found[b].length - found[a].length);
-  const fullest = found[byNumber[0]];
+  const order = fullestFirst(found);
+  const fullest = found[order[0]];
   if (fullest.length < LEAST_SPOTS) return null;
   // Where nothing moves it is no rider: what stood somewhere stands there on the other pictures too.
-  const other = film.frames[pictures[byNumber[byNumber.length - 1]]];
+  const other = film.frames[pictures[order[order.length - 1]]];
   const moved = fullest.filter((s) => isGone(other, s, look));
   return pictures.length > 1 && moved.length < LEAST_MOVING ? null : found;
 }
@@ -257,9 +261,8 @@ function pathsOf(
   look: Sticker,
   found: readonly (readonly Spot[])[],
 ): Path[] {
-  const order = pictures.map((_, k) => k).sort((a, b) => found[b].length - found[a].length);
   const paths: Path[] = [];
-  for (const k of order) {
+  for (const k of fullestFirst(found)) {
     const i = pictures[k];
     const anew = found[k].filter((s) => !paths.some((p) => isSeen(p.at[i]) && distance(p.at[i], s) < ONE_PX));
     if (anew.length === 0) continue;
@@ -323,7 +326,7 @@ function* byCrowd(
   for (const look of looks) {
     const found = spotsOf(film, pictures, look, otherSizes(look, looks));
     if (!found) continue;
-    const isFew = Math.max(...found.map((list) => list.length)) <= WORN;
+    const isFew = found.every((list) => list.length <= WORN);
     if (isFew || isLegAmong(film, pictures[0], found[0], look)) yield [look, found];
     else crowded.push([look, found]);
   }

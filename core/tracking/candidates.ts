@@ -134,13 +134,9 @@ export function findCandidates(
   found.sort((p, q) => q.worth - p.worth);
   const apart2 = (1.2 * s.radiusPx) ** 2;
   const kept: Candidate[] = [];
-  const isTaken = (x: number, y: number): boolean => {
-    for (const k of kept) if ((k.x - x) ** 2 + (k.y - y) ** 2 <= apart2) return true;
-    return false;
-  };
   for (const { x, y, score } of found) {
     if (kept.length >= most) break;
-    if (!isTaken(x, y)) kept.push({ x, y, score });
+    if (kept.every((k) => (k.x - x) ** 2 + (k.y - y) ** 2 > apart2)) kept.push({ x, y, score });
   }
   return kept;
 }

@@ -84,7 +84,7 @@ function optionAt(found: Located, expected: ImagePoint, sigmaPx: number): Sighti
 }
 
 /** How far from where it is expected a landmark is looked for, px. @param isMarked see `Looking` */
-function reachOf(f: Followed, farReach: number, isMarked: boolean): number {
+function reachOf(f: Followed, farReach: number, isMarked = true): number {
   if (f.trail.length < 2 || f.lostFrames > 0) {
     const afar = Math.min(2 * farReach, farReach + 5 * f.lostFrames);
     if (isMarked || f.trail.length < 3) return afar;
@@ -208,7 +208,7 @@ export function regionOf(
     const newest = f.trail[f.trail.length - 1];
     // The sticker with its ring, found at the reach's very edge; and the prediction may shift with the frame between.
     const smear = 0.5 * distance(at, newest);
-    const margin = 1.5 * reachOf(f, farReach, true) + 4 * f.sticker.radiusPx + smear + 12;
+    const margin = 1.5 * reachOf(f, farReach) + 4 * f.sticker.radiusPx + smear + 12;
     left = Math.min(left, at.x - margin);
     top = Math.min(top, at.y - margin);
     right = Math.max(right, at.x + margin);

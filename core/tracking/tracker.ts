@@ -44,7 +44,7 @@ export interface FollowOptions {
   bones?: readonly (readonly [string, string])[];
   /** What the stickers look like at rest, where it is known: for those that are smeared on the marked frame. */
   look?: Sticker | null;
-  /** After so many frames without it a landmark is not looked for any more. */
+  /** After so many frames without it a landmark is not looked for any more, and not afar before that: spots that nobody has marked. */
   giveUpAfter?: number;
   /** The stickers under the marks, in their order, where they are known; what stands on none is then never seen. */
   stickers?: readonly (Sticker | null)[];

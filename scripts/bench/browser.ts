@@ -75,7 +75,6 @@ async function readiness(browser: Browser): Promise<BrowserFigures['readyMs']> {
       seen.observe(document, { childList: true, subtree: true });
     }, heading);
     await page.goto(`http://localhost:${PORT}${path}`, { waitUntil: 'commit' });
-    await page.getByRole('heading', { name: heading }).waitFor();
     await page.waitForFunction(() => performance.getEntriesByName('painted').length > 0);
     const ms = await page.evaluate(() => performance.getEntriesByName('painted')[0].startTime);
     await context.close();
