@@ -3,6 +3,7 @@ import Box from '@mui/material/Box';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
+import { useMemo } from 'react';
 import { useFetcher } from 'react-router';
 import { PROTOCOLS } from '../../../core/protocol/protocols.ts';
 import type { DayFormat, Studio as StudioRecord } from '../../../core/records/types.ts';
@@ -37,6 +38,7 @@ export const clientAction = answering(async ({ request }: Route.ClientActionArgs
 
 export default function Settings() {
   const studio = useStudio();
+  const currencies = useMemo(() => currencyChoices(), []);
   const fetcher = useFetcher<{ message: string } | null>();
   const change = (by: Partial<StudioRecord>): void =>
     void fetcher.submit(by, { method: 'post', action: '/settings', encType: 'application/json' });
@@ -101,7 +103,7 @@ export default function Settings() {
           value={studio.currency}
           onChange={(e) => change({ currency: e.target.value as Currency })}
         >
-          {currencyChoices().map(([code, name]) => (
+          {currencies.map(([code, name]) => (
             <MenuItem key={code} value={code}>
               {name}
             </MenuItem>
