@@ -8,7 +8,7 @@ import type { LiveNow } from '../../jobs/live';
 import { Key } from '../../ui/Key';
 import { ChangeMoves } from '../../ui/Moves';
 import { StepText } from './ChangeLog';
-import { MeasuredChange } from './MeasuredChange';
+import { MeasuredChange } from '../../ui/live/MeasuredChange';
 import { predictedBy, useTrialModel } from './useTrialModel';
 import type { useTrialSteps } from './useTrialSteps';
 import { WordButtons } from './WordButtons';

@@ -8,7 +8,7 @@ import { TRIAL_TESTS } from '../../../core/plan/terms/trialTests.ts';
 import { Choice } from '../../ui/fields/Choice';
 import { ChangeMoves } from '../../ui/Moves';
 import { WordsField } from '../../ui/fields/WordsField';
-import { MeasuredChange } from './MeasuredChange';
+import { MeasuredChange } from '../../ui/live/MeasuredChange';
 import { FieldPlace } from '../../session/useTyped';
 
 const WORDS: readonly (readonly [RiderWord, string])[] = [

@@ -15,7 +15,7 @@ import type { MeasureReading } from '../../../core/protocol/measures.ts';
 import { BandGauge } from '../../charts/BandGauge';
 import type { LiveNow } from '../../jobs/live';
 import { useStudio } from '../../session/useStudio';
-import { GlanceFigure } from '../../ui/GlanceFigure';
+import { GlanceFigure } from '../GlanceFigure';
 import { LiveStrip } from './LiveStrip';
 
 const isLive = (key: string): key is LiveKey => (LIVE_KEYS as readonly string[]).includes(key);
