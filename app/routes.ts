@@ -20,6 +20,7 @@ export default [
   route('backup', 'studio/backup/backup.tsx'),
   route('parts', 'studio/parts/parts.tsx'),
   route('protocols/:protocolId?', 'studio/protocols/protocols.tsx'),
+  route('practice', 'studio/practice/practice.tsx'),
   route('trash', 'studio/trash/trash.tsx'),
   route('settings', 'studio/settings/settings.tsx'),
   route('*', 'studio/lost/lost.tsx'),

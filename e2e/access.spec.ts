@@ -78,6 +78,7 @@ test.describe('nothing that axe knows stands in the way', () => {
       '/riders/maren',
       '/backup',
       '/parts',
+      '/practice',
       '/trash',
       '/settings',
       '/sessions/maren-1/film',

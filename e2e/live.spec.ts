@@ -5,6 +5,8 @@ import { expect, test } from './watched.ts';
 
 // With a browser of its own it comes after the other tests: it takes the whole computer.
 test.use({ launchOptions: { ...shellLaunch } });
+// One camera at a time: each takes the whole computer.
+test.describe.configure({ mode: 'default' });
 
 test('live: the camera finds the rider by itself, reads every turn, and a change measures itself', async ({
   page,
@@ -59,4 +61,43 @@ test('live: the camera finds the rider by itself, reads every turn, and a change
   await saved(page);
   await page.reload();
   await expect(page.getByRole('list', { name: 'What was moved' })).toContainText('Hip at its most closed');
+});
+
+test('practice: a made-up rider’s saddle goes up, and what is read of it is what it truly did', async ({
+  page,
+}) => {
+  // Turns are ridden in the computer’s own time.
+  test.setTimeout(300_000);
+  await page.goto('/practice');
+  const saddle = page.getByRole('group', { name: 'Saddle height' });
+  await expect(saddle.getByRole('button', { name: '3 mm up' })).toBeDisabled();
+  await page.getByRole('button', { name: 'Let the rider pedal' }).click();
+  await expect(page.getByTestId('live-state')).toContainText('Reading every turn', { timeout: 60_000 });
+  const turns = page.getByRole('table', { name: /Knee at its straightest/ }).getByRole('row');
+  await expect.poll(() => turns.count(), { timeout: 120_000 }).toBeGreaterThanOrEqual(10);
+
+  // Pressed twice is one change, of six millimetres.
+  await page.getByLabel('Your guess').fill('-2');
+  await saddle.getByRole('button', { name: '3 mm up' }).click();
+  await saddle.getByRole('button', { name: '3 mm up' }).click();
+  await expect(saddle).toContainText('6 mm up');
+  const change = page.getByTestId('practice-change');
+  await expect(change).toContainText('Saddle height 6 mm up');
+  await expect(change.getByTestId('measured')).toBeVisible({ timeout: 120_000 });
+  const said = (await change.innerText()).replaceAll('−', '-');
+  const [, by, plusMinus, truly] =
+    /Knee at its straightest (-\d\.\d)° ± (\d\.\d)(?:, within noise)?, truly (-\d\.\d)/.exec(said)!;
+  expect(Number(truly)).toBeLessThan(-1);
+  expect(Math.abs(Number(by) - Number(truly))).toBeLessThanOrEqual(Number(plusMinus) + 0.2);
+  expect(said).toContain('Your guess for the knee was -2.0°. The rider says: “Better.”');
+
+  await page.getByRole('button', { name: 'Show where this rider is at ease' }).click();
+  await expect(page.getByRole('region', { name: 'At ease' })).toContainText('Saddle setbackright');
+  await page.getByRole('button', { name: 'Stop', exact: true }).click();
+  await expect(page.getByRole('button', { name: 'Let the rider pedal' })).toBeVisible();
+  // What was read stays.
+  await expect(change.getByTestId('measured')).toBeVisible();
+  await page.getByRole('button', { name: 'Another rider' }).click();
+  await expect(page.getByRole('heading', { name: 'Rider 2' })).toBeVisible();
+  await expect(change).toBeHidden();
 });

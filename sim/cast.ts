@@ -59,7 +59,7 @@ function on(
 }
 
 /** A bike drawn to fit its rider: saddle under the hip, head tube below the hands. */
-function bikeFor(rider: VirtualRider, wheelbaseMm: number, wheelRadiusMm = 342): VirtualBike {
+export function bikeFor(rider: VirtualRider, wheelbaseMm: number, wheelRadiusMm = 342): VirtualBike {
   const chainstayMm = 428;
   const dropMm = 70;
   const rearAxle = { x: -Math.sqrt(chainstayMm ** 2 - dropMm ** 2), y: dropMm };

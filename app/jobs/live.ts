@@ -1,24 +1,16 @@
 import { proxy, transfer } from 'comlink';
-import equal from 'fast-deep-equal';
 import { createStore } from 'zustand/vanilla';
-import { measureChange, measuredChange, type ChangeState } from '../../core/kinematics/live/measuring.ts';
+import { measureChange, type ChangeState } from '../../core/kinematics/live/measuring.ts';
 import type { HandsRest } from '../../core/kinematics/live/hands.ts';
 import type { TrainerSample } from '../../core/kinematics/devices.ts';
 import type { LoadAt } from '../../core/kinematics/live/ramp.ts';
 import type { Posture, PostureEvent } from '../../core/kinematics/live/posture.ts';
 import type { Turn } from '../../core/kinematics/live/turns.ts';
-import type { LiveWarning, LiveWord } from '../../core/live/followLive.ts';
+import type { LiveAsk, LiveWarning, LiveWord } from '../../core/live/followLive.ts';
 import type { MeasureReading } from '../../core/protocol/measures.ts';
-import type { Change } from '../../core/plan/terms/change.ts';
-import { filmingHeldBack } from '../../core/intake/intake.ts';
-import type { FitSession } from '../../core/records/types.ts';
-import { setupNow } from '../../core/visit/setups.ts';
-import { protocolOf } from '../../core/visit/visitCase.ts';
-import { editVisit, visitStore } from '../session/visits';
 import type { Kept } from '../workers/live.worker';
 import type { Pens } from '../workers/livePicture';
 import { spawnLive } from '../workers/spawn';
-import { camerasHere, cameraTrouble, openCamera, picturesOf } from './camera';
 import { isRunning, jobEnded, runJob, stopJob } from './jobs';
 
 /** Something that was changed on the bike while the camera ran: a change of the log, or one that was undone. */
@@ -32,7 +24,8 @@ export interface Mark {
 }
 
 export interface LiveNow {
-  visitId: string | null;
+  /** Whose riding it is: the visit’s id, or what else was started. */
+  ownerId: string | null;
   phase: 'off' | 'starting' | 'looking' | 'following' | 'paused';
   /** How often a rider with stickers was looked for in vain. */
   tries: number;
@@ -67,7 +60,7 @@ export interface LiveNow {
 }
 
 const OFF: LiveNow = {
-  visitId: null,
+  ownerId: null,
   phase: 'off',
   tries: 0,
   trouble: null,
@@ -100,7 +93,6 @@ export const liveStore = createStore<LiveNow>()(() => OFF);
 const JOB = 'live';
 const put = (part: Partial<LiveNow>): void => liveStore.setState(part);
 
-const CAMERA = { widthPx: 1280, heightPx: 720, framesPerS: 60 };
 /** Turns are kept for the strip and for the changes: those of an hour. */
 const MOST_TURNS = 6000;
 const MOST_EVENTS = 200;
@@ -197,7 +189,7 @@ const hear = (w: LiveWord, behindMs: number): void => {
       const isNew = Object.entries(measured).some(
         ([id, s]) => s.state === 'measured' && now.measured[id]?.state !== 'measured',
       );
-      if (isNew && now.visitId) void keepMeasured(now.visitId);
+      if (isNew) void onMeasured();
       break;
     }
     case 'posture':
@@ -206,46 +198,16 @@ const hear = (w: LiveWord, behindMs: number): void => {
   }
 };
 
-/** Stores with the visit what its changes did, where that is new. */
-async function keepMeasured(visitId: string): Promise<void> {
-  const { marks, measured } = liveStore.getState();
-  const session = visitStore.getState().open[visitId]?.shown;
-  for (const { id, isBack } of marks) {
-    const state = measured[id];
-    const change = session?.changes.find((c) => c.id === id);
-    if (isBack || !change || state?.state !== 'measured') continue;
-    const kept = measuredChange(state);
-    if (equal(change.measured, kept)) continue;
-    await editVisit(visitId, { kind: 'set', at: `changes.#${id}.measured`, value: kept }, `measured ${id}`);
-  }
-}
+let onMeasured: () => Promise<void> = () => Promise.resolve();
 
-/** Marks what is put on the bike, or taken off it again, wherever in the page that is done. */
-function followChanges(visitId: string): () => void {
-  const stands = (c: Change): string => JSON.stringify([c.values, c.putBackIso]);
-  const shown = (): FitSession | undefined => visitStore.getState().open[visitId]?.shown;
-  const known = new Map((shown()?.changes ?? []).map((c) => [c.id, stands(c)]));
-  return visitStore.subscribe(() => {
-    const session = shown();
-    // Consent that is taken back is taken back at once.
-    if (session && filmingHeldBack(session.intake)) stopLive();
-    const { nowS } = liveStore.getState();
-    let { marks } = liveStore.getState();
-    for (const c of session?.changes ?? []) {
-      const isBack = c.putBackIso !== null;
-      const before = known.get(c.id);
-      if (before === stands(c)) continue;
-      known.set(c.id, stands(c));
-      const id = before !== undefined && isBack ? `${c.id} back` : c.id;
-      const mark = { id, beganS: nowS, atS: nowS, isBack };
-      // Moved further before the rider has said a word: it goes on.
-      marks = marks.some((m) => m.id === id)
-        ? marks.map((m) => (m.id === id ? { ...m, atS: nowS } : m))
-        : [...marks, mark];
-    }
-    if (marks === liveStore.getState().marks) return;
-    put({ marks });
-    void keepMeasured(visitId);
+/** Marks that something is put on the bike now, or taken off it again; moved further before the rider has said a word, it goes on. */
+export function markChange(id: string, isBack = false): void {
+  const { nowS, marks } = liveStore.getState();
+  const mark = { id, beganS: nowS, atS: nowS, isBack };
+  put({
+    marks: marks.some((m) => m.id === id)
+      ? marks.map((m) => (m.id === id ? { ...m, atS: nowS } : m))
+      : [...marks, mark],
   });
 }
 
@@ -259,37 +221,54 @@ function listenForSilence(): () => void {
   return () => clearInterval(timer);
 }
 
-/** Another camera in place of the one that runs. */
-export async function switchCamera(session: FitSession, cameraId: string): Promise<void> {
-  stopLive();
-  await jobEnded(JOB);
-  await startLive(session, cameraId);
+/** Pictures that come by themselves, or where to ask for the next one. */
+export interface OpenCamera {
+  pictures: ReadableStream<VideoFrame> | MessagePort;
+  label: string;
+  widthPx: number;
+  heightPx: number;
+  cameras: readonly MediaDeviceInfo[];
+  close: () => void;
 }
 
-/** Turns the camera on and reads whoever rides before it, whatever page is drawn, until it is stopped, unplugged or taken away. */
-export async function startLive(session: FitSession, cameraId: string): Promise<void> {
+/** Where the pictures come from, and who is told of what they show. */
+export interface LiveSource {
+  ownerId: string;
+  /** What is being done, and the page on which it is seen. */
+  label: string;
+  to: string;
+  ask: LiveAsk & { keeps: boolean };
+  /** @param ended to be called when it is unplugged or taken away  @throws Error in words */
+  open: (ended: () => void) => Promise<OpenCamera>;
+  /** Marks what is changed on the bike from now on. @returns ends that */
+  watchBike: () => () => void;
+  /** More is known of the changes, or no more will be. */
+  onMeasured: () => Promise<void>;
+}
+
+export const whenStopped = (): Promise<void> => jobEnded(JOB);
+
+/** Reads whoever rides before a camera, whatever page is drawn, until it is stopped or ends. */
+export async function runLive(source: LiveSource): Promise<void> {
   if (isRunning(JOB)) return;
-  put({ ...OFF, visitId: session.id, phase: 'starting', cameras: liveStore.getState().cameras });
+  const { ownerId, label, to, ask } = source;
+  put({ ...OFF, ownerId, phase: 'starting', cameras: liveStore.getState().cameras });
   const end = await runJob(JOB, {
-    label: 'The camera reads the rider',
-    to: `/sessions/${session.id}/trial?view=live`,
+    ...{ label, to },
     oneTab: true,
     words: () => null,
     work: async ({ signal }) => {
-      const stream = await openCamera(cameraId, CAMERA).catch((error: unknown) => {
-        throw new Error(cameraTrouble(error));
-      });
-      const worker = spawnLive();
-      const forget = followChanges(session.id);
-      const deaf = listenForSilence();
-      const [track] = stream.getVideoTracks();
-      track.addEventListener('ended', () => {
+      const opened = await source.open(() => {
         put({ trouble: UNPLUGGED });
         stopLive();
       });
+      const worker = spawnLive();
+      ({ onMeasured } = source);
+      const forget = source.watchBike();
+      const deaf = listenForSilence();
       signal.addEventListener('abort', () => {
         void worker.api.stop().catch(UNHEARD);
-        void keepMeasured(session.id);
+        void source.onMeasured();
         // In the middle of a look it does not hear.
         setTimeout(worker.end, 500);
       });
@@ -297,28 +276,18 @@ export async function startLive(session: FitSession, cameraId: string): Promise<
       askKept = () => worker.api.keep();
       showOn = (canvas, pens) =>
         void worker.api.show(canvas && transfer(canvas, [canvas]), pens).catch(UNHEARD);
-      const { width = CAMERA.widthPx, height = CAMERA.heightPx } = track.getSettings();
-      put({
-        cameras: await camerasHere(),
-        camera: { label: track.label, widthPx: width, heightPx: height },
-        phase: 'looking',
-      });
+      const { cameras, pictures, widthPx, heightPx } = opened;
+      put({ cameras, camera: { label: opened.label, widthPx, heightPx }, phase: 'looking' });
       try {
-        const pictures = picturesOf(stream);
-        const { frame, crank } = setupNow(session);
-        const ask = {
-          wheelbaseMm: frame.wheelbaseMm,
-          crankMm: crank.lengthMm ?? USUAL_CRANK_MM,
-          protocol: protocolOf(session),
-        };
-        await worker.api.follow(transfer(pictures, [pictures as unknown as Transferable]), ask, proxy(hear));
+        const given = transfer(pictures, [pictures as unknown as Transferable]);
+        await worker.api.follow(given, ask, proxy(hear));
         throw new Error(UNPLUGGED);
       } finally {
         forget();
         deaf();
         worker.end();
-        stream.getTracks().forEach((t) => t.stop());
-        await keepMeasured(session.id);
+        opened.close();
+        await source.onMeasured();
       }
     },
   });
@@ -329,6 +298,5 @@ export async function startLive(session: FitSession, cameraId: string): Promise<
 /** Told to a worker that has ended: nobody is there to hear it, and nothing is lost. */
 const UNHEARD = (): void => undefined;
 
-const USUAL_CRANK_MM = 172.5;
 const UNPLUGGED =
   'The camera was unplugged, switched off or taken by another program. The figures so far are kept; start it again.';

@@ -11,6 +11,7 @@ const PAGES = [
   ['/', 'Riders'],
   ['/protocols', 'Protocols'],
   ['/parts', 'Parts'],
+  ['/practice', 'Practice'],
   ['/backup', 'Backup'],
   ['/trash', 'Trash'],
   ['/settings', 'Settings'],

@@ -24,16 +24,30 @@ let shown: { canvas: OffscreenCanvas; pens: Pens } | null = null;
 /** Not every picture is shown: the eye has enough of these. */
 const DRAW_S = 1 / 32;
 
+/** Pictures that are made when they are asked for. */
+const picturesFrom = (port: MessagePort): ReadableStream<VideoFrame> =>
+  new ReadableStream({
+    pull: (to) =>
+      new Promise<void>((next) => {
+        port.onmessage = ({ data }: MessageEvent<VideoFrame>) => {
+          to.enqueue(data);
+          next();
+        };
+        port.postMessage('next');
+      }),
+    cancel: () => port.close(),
+  });
+
 const api = {
   /** Shows the pictures, with what is found on them, on a canvas from now on; null: nobody looks. */
   show(canvas: OffscreenCanvas | null, pens: Pens): void {
     shown = canvas && { canvas, pens };
   },
-  /** Follows a rider before a camera until it ends or is stopped. @param words hears of everything that is found */
+  /** Follows a rider before a camera until it ends or is stopped. @param pictures of a camera, or where to ask for the next one  @param ask what is known before, and whether the last minute can be kept  @param words hears of everything that is found */
   // eslint-disable-next-line max-lines-per-function -- one picture's way, step after step
   async follow(
-    pictures: ReadableStream<VideoFrame>,
-    ask: LiveAsk,
+    pictures: ReadableStream<VideoFrame> | MessagePort,
+    { keeps, ...ask }: LiveAsk & { keeps: boolean },
     words: (w: LiveWord, behindMs: number) => void,
   ): Promise<void> {
     stopRequested = false;
@@ -49,7 +63,7 @@ const api = {
       // Beside this one: no picture waits for a reading.
       (tracks, options) => turns.readTracks(tracks, options),
     );
-    const reader = pictures.getReader();
+    const reader = (pictures instanceof MessagePort ? picturesFrom(pictures) : pictures).getReader();
     const spare: (Uint8Array | undefined)[] = [undefined];
     let drawnS = -Infinity;
     const clock = steadyClock();
@@ -71,7 +85,8 @@ const api = {
         }
         stampS = tS;
         leastMs = Math.min(leastMs, sinceStamp());
-        if (ring === undefined) ring = await filmRing(picture.displayWidth, picture.displayHeight);
+        if (ring === undefined)
+          ring = keeps ? await filmRing(picture.displayWidth, picture.displayHeight) : null;
         now = { live, ring };
         const sample = new VideoSample(picture);
         try {

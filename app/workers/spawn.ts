@@ -4,6 +4,7 @@ import type { ClipReader } from './clip.worker';
 import type { FilesApi } from './fileReaders';
 import type { LiveApi } from './live.worker';
 import type { PlanApi } from './plan.worker';
+import type { PracticeApi } from './practice.worker';
 import type { ReadApi } from './read.worker';
 import type { TrackApi } from './track.worker';
 
@@ -68,6 +69,8 @@ export const spawnTracker = (): Spawned<TrackApi> =>
   spawned(new Worker(new URL('./track.worker.ts', import.meta.url), { type: 'module' }));
 export const spawnLive = (): Spawned<LiveApi> =>
   spawned(new Worker(new URL('./live.worker.ts', import.meta.url), { type: 'module' }));
+export const spawnPractice = (): Spawned<PracticeApi> =>
+  spawned(new Worker(new URL('./practice.worker.ts', import.meta.url), { type: 'module' }));
 export const spawnReading = (): Spawned<ReadApi> =>
   spawned(new Worker(new URL('./read.worker.ts', import.meta.url), { type: 'module' }));
 export const spawnPlanner = (): Spawned<PlanApi> =>

@@ -105,27 +105,47 @@ export function openCamera(act: Act, film: FilmSetting): { shoot: (i: number) =>
   };
 }
 
-/** The raster as the three planes of 4:2:0 video (BT.709, limited range), as a decoder hands them out, chroma left-sited. */
-export function toPlanes(r: Raster): {
+/** A picture as the three planes of 4:2:0 video, one behind the other in `data`. */
+export interface Planes {
   width: number;
   height: number;
+  data: Uint8Array;
   y: Uint8Array;
   u: Uint8Array;
   v: Uint8Array;
-} {
-  const { width, height, rgb } = r;
-  const cw = width >> 1;
-  const y = new Uint8Array(width * height);
-  const u = new Uint8Array(cw * (height >> 1));
-  const v = new Uint8Array(cw * (height >> 1));
-  for (let n = 0, k = 0; n < y.length; n += 1, k += 3) {
-    y[n] = 16 + 0.1826 * rgb[k] + 0.6142 * rgb[k + 1] + 0.062 * rgb[k + 2] + 0.5;
+}
+
+export function newPlanes(width: number, height: number): Planes {
+  const [whole, quarter] = [width * height, (width >> 1) * (height >> 1)];
+  const data = new Uint8Array(whole + 2 * quarter);
+  return {
+    ...{ width, height, data },
+    y: data.subarray(0, whole),
+    u: data.subarray(whole, whole + quarter),
+    v: data.subarray(whole + quarter),
+  };
+}
+
+/** A part of a picture, on even pixels. */
+export interface Part {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+
+/** Writes a part of the raster into the planes: BT.709, limited range, as a decoder hands them out, chroma left-sited. */
+export function planesInto({ y, u, v }: Planes, { width, rgb }: Raster, part: Part): void {
+  for (let row = part.y; row < part.y + part.height; row += 1) {
+    for (let n = row * width + part.x, k = 3 * n; n < row * width + part.x + part.width; n += 1, k += 3)
+      y[n] = 16 + 0.1826 * rgb[k] + 0.6142 * rgb[k + 1] + 0.062 * rgb[k + 2] + 0.5;
   }
   // Chroma sits on the even columns, between the rows: weights 1 2 1 across, 1 1 down.
   const line = 3 * width;
+  const cw = width >> 1;
   const sumAt = (k: number): number => rgb[k] + rgb[k + line];
-  for (let cy = 0; cy < height >> 1; cy += 1) {
-    for (let cx = 0; cx < cw; cx += 1) {
+  for (let cy = part.y >> 1; cy < (part.y + part.height) >> 1; cy += 1) {
+    for (let cx = part.x >> 1; cx < (part.x + part.width) >> 1; cx += 1) {
       const k = (2 * cy * width + 2 * cx) * 3;
       const left = cx > 0 ? k - 3 : k;
       const right = 2 * cx + 1 < width ? k + 3 : k;
@@ -136,5 +156,12 @@ export function toPlanes(r: Raster): {
       v[cy * cw + cx] = 128.5 + 0.4392 * red - 0.3989 * green - 0.0403 * blue;
     }
   }
-  return { width, height, y, u, v };
+}
+
+/** The whole raster as planes. */
+export function toPlanes(r: Raster): Planes {
+  const { width, height } = r;
+  const planes = newPlanes(width, height);
+  planesInto(planes, r, { x: 0, y: 0, width, height });
+  return planes;
 }

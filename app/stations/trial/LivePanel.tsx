@@ -6,12 +6,12 @@ import { useState } from 'react';
 import { useStore } from 'zustand';
 import { filmingHeldBack } from '../../../core/intake/intake.ts';
 import type { LiveKey } from '../../../core/kinematics/live/turns.ts';
-import { plainName, type SideLandmark } from '../../../core/landmarks/landmarks.ts';
 import type { Reading } from '../../../core/kinematics/read.ts';
 import type { FitSession } from '../../../core/records/types.ts';
 import { mayHaveCamera } from '../../jobs/camera';
 import { keepLastMinute } from '../../jobs/keepLive';
-import { liveStore, pauseLive, startLive, stopLive, switchCamera, type LiveNow } from '../../jobs/live';
+import { liveStore, pauseLive, stopLive } from '../../jobs/live';
+import { startLive, switchCamera } from '../../jobs/liveVisit';
 import { notify } from '../../session/notices';
 import { whyNot } from '../../storage/saveState';
 import { ConsentFirst } from '../../ui/ConsentFirst';
@@ -20,39 +20,10 @@ import { useSession } from '../session';
 import { LiveFigures, LiveWay } from '../../ui/live/LiveFigures';
 import { LiveRamp } from './LiveRamp';
 import { LivePicture } from '../../ui/live/LivePicture';
+import { LIVE_WARNINGS, liveText } from '../../ui/live/liveWords';
 import { LivePosture, LiveStep } from './LiveStep';
 import type { Devices } from './useDevices';
 import { useTrialSteps } from './useTrialSteps';
-
-const WARNINGS: Record<LiveNow['warnings'][number], string> = {
-  dark: 'Too dark: bring a lamp, or the shutter smears the stickers.',
-  slow: 'Fewer than 40 pictures a second come: more light, or another camera; fast joints are read more roughly.',
-  busy: 'This computer does not keep up with the camera: close other programs and tabs. What is read is right, but turns are missed.',
-  moved: 'The camera has been moved: stop and start it, so that the wheels are found again.',
-  unread:
-    'No whole turn can be read yet: let the rider pedal on evenly. If it stays so, the stickers are looked for anew.',
-  'by-crank':
-    'No wheels are seen, or the wheelbase is not noted on Bike: the scale is the crank’s, the level is taken as true.',
-};
-
-/** What the camera is at, in a sentence. */
-function stateText({ phase, tries, posture, lost, followed, isSilent, trouble }: LiveNow): string {
-  if (phase === 'starting') return 'Turning the camera on…';
-  if (phase === 'paused') return 'Paused: nothing is read.';
-  if (phase === 'looking')
-    return tries === 0
-      ? 'Looking for the stickers: let the rider pedal evenly.'
-      : 'No rider with stickers found yet: the whole rider side on, all stickers in sight, pedalling evenly. It looks again by itself.';
-  if (phase === 'off') return trouble ? 'The camera is off.' : '';
-  if (isSilent)
-    return 'No pictures come from the camera any more: see that it is on and connected, then stop and start it.';
-  if (lost.length > 0 && lost.length === followed) return 'The rider is not seen: nothing is read.';
-  if (lost.length > 0)
-    return `Not seen: ${lost.map((k) => plainName(k as SideLandmark)).join(', ')}. Turns without count for nothing.`;
-  if (posture === 'rose') return 'The rider is up from the saddle: not read.';
-  if (posture === 'hand-off') return 'The near hand is off the bar.';
-  return 'Reading every turn.';
-}
 
 /** The trial while the camera runs: the figures of the last ten turns, and every change measured by itself. */
 export function LivePanel({
@@ -70,7 +41,7 @@ export function LivePanel({
   const [cameraId, setCameraId] = useState('');
   const [key, setKey] = useState<LiveKey | null>(null);
   const held = filmingHeldBack(session.intake);
-  const mine = live.visitId === session.id;
+  const mine = live.ownerId === session.id;
   if (held)
     return (
       <ConsentFirst
@@ -107,7 +78,7 @@ export function LivePanel({
           <LivePicture />
           <Box sx={{ display: 'flex', columnGap: 2, mt: 1, flexWrap: 'wrap', alignItems: 'baseline' }}>
             <Typography role="status" sx={{ fontWeight: 600, flex: '1 1 auto' }} data-testid="live-state">
-              {stateText(live)}
+              {liveText(live)}
             </Typography>
             <Typography
               variant="body2"
@@ -127,7 +98,7 @@ export function LivePanel({
           )}
           {live.warnings.map((w) => (
             <Typography key={w} variant="body2" sx={{ mt: 0.5 }}>
-              {WARNINGS[w]}
+              {LIVE_WARNINGS[w]}
             </Typography>
           ))}
           <Box sx={{ display: 'flex', gap: 1, alignItems: 'center', flexWrap: 'wrap', mt: 1 }}>

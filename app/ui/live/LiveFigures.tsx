@@ -53,7 +53,14 @@ export function LiveFigures({
       </Typography>
     );
   return (
-    <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fit, minmax(150px, 1fr))', columnGap: 2 }}>
+    <Box
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: 'repeat(auto-fit, minmax(150px, 1fr))',
+        columnGap: 2,
+        rowGap: 1.5,
+      }}
+    >
       {shown.map((m) => {
         const trend = trendOf(live.turns, m.key as LiveKey);
         return (
@@ -66,6 +73,7 @@ export function LiveFigures({
               display: 'grid',
               gridTemplateRows: '2.6em auto auto auto',
               justifyItems: 'start',
+              justifyContent: 'start',
               alignItems: 'end',
               textAlign: 'left',
               borderBottom: 2,

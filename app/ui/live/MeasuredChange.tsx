@@ -10,13 +10,16 @@ const signed = (v: number): string =>
 /**
  * What a change did to the figures while the camera ran: those that moved by more than their ±, and the knee in any case.
  * @param predicted by how much a figure was predicted to move; null where nothing was
+ * @param word for that: predicted, or known
  */
 export function MeasuredChange({
   measured,
   predicted,
+  word = 'predicted',
 }: {
   measured: Measured;
   predicted: (key: string) => number | null;
+  word?: string;
 }) {
   const { jointConvention } = useStudio();
   const shown = measured.figures.filter(
@@ -36,7 +39,7 @@ export function MeasuredChange({
               {signed(by)}° ± {uncertainty.toFixed(1)}
             </strong>
             {Math.abs(by) <= uncertainty && ', within noise'}
-            {wanted !== null && `, predicted ${signed(way * wanted)}`}
+            {wanted !== null && `, ${word} ${signed(way * wanted)}`}
           </Typography>
         );
       })}
