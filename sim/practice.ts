@@ -7,10 +7,20 @@ import { seededRandom } from './random.ts';
 import { drawBike } from './render/bike.ts';
 import { newPlanes, planesInto, type Part, type Planes } from './render/film.ts';
 import type { Look } from './render/look.ts';
-import { coveredPixels, layOver, newLayer, newRaster, type Rgb } from './render/raster.ts';
+import {
+  clear,
+  coveredPixels,
+  grow,
+  layOver,
+  newLayer,
+  newRaster,
+  noBox,
+  type Box,
+  type Rgb,
+} from './render/raster.ts';
 import { drawRoom } from './render/room.ts';
-import { drawRider, projectJoints, type Scene } from './render/scene.ts';
-import { crankAngleDeg, poseAt, type VirtualRider } from './rider.ts';
+import { drawRider, type Scene } from './render/scene.ts';
+import { crankAngleDeg, type VirtualRider } from './rider.ts';
 
 /** How far what the rider touches has been moved since it was found, mm. */
 export interface Moved {
@@ -115,11 +125,14 @@ const CAMERA: Camera = { ...CAST[0].scene.camera, mmPerPx: 2.9, aimMm: { x: 60, 
 
 /** A bolt is turned under a rider who goes on pedalling: the body takes so long to follow. */
 const EASE_S = 0.8;
-/** Round the joints of a whole turn: trunk, head, shoes and the wander of strokes. */
-const MARGIN_PX = 130;
-
 const between = (a: Moved, b: Moved, k: number): Moved =>
   Object.fromEntries(MOVED_KEYS.map((key) => [key, a[key] + k * (b[key] - a[key])])) as unknown as Moved;
+
+/** The even pixels that a box of a picture of even size reaches into: what colour is kept for. */
+const evenPart = ({ x0, y0, x1, y1 }: Box): Part => {
+  const [x, y] = [x0 - (x0 % 2), y0 - (y0 % 2)];
+  return { x, y, width: x1 + 1 + ((x1 + 1) % 2) - x, height: y1 + 1 + ((y1 + 1) % 2) - y };
+};
 
 export interface PracticeCamera {
   widthPx: number;
@@ -135,7 +148,6 @@ export function practiceCamera(of: PracticeRider, start = NOT_MOVED): PracticeCa
   const { widthPx, heightPx } = CAMERA;
   const [room, out] = [newRaster(widthPx, heightPx), newRaster(widthPx, heightPx)];
   const planes = newPlanes(widthPx, heightPx);
-  const whole: Part = { x: 0, y: 0, width: widthPx, height: heightPx };
   const rideOn = (moved: Moved): VirtualRider => practiceRide(of, moved) ?? of.atEase;
   const sceneOf = (rider: VirtualRider): Scene => ({
     ...{ camera: CAMERA, rider, look: of.look },
@@ -144,30 +156,15 @@ export function practiceCamera(of: PracticeRider, start = NOT_MOVED): PracticeCa
   let scene = sceneOf(rideOn(start));
   let [from, now, to, movedS] = [start, start, start, -Infinity];
   let bikeOver: (r: typeof out) => void = () => undefined;
-  let part = whole;
-  let isNew = true;
+  let last = { x0: 0, y0: 0, x1: widthPx - 1, y1: heightPx - 1 };
   drawRoom(room, CAMERA, scene.bike, of.look);
 
-  /** The bike where it stands now, and the part of the picture in which the rider moves. */
   const setUp = (rider: VirtualRider): void => {
     scene = sceneOf(rider);
     const layer = newLayer(widthPx, heightPx);
     drawBike(layer, CAMERA, scene.bike, of.look);
     const touched = coveredPixels(layer);
     bikeOver = (r) => layOver(r, layer, touched);
-    const joints = Array.from({ length: 24 }, (_, i) =>
-      Object.values(projectJoints(scene, poseAt(rider, 15 * i, 0))),
-    ).flat();
-    const even = (v: number, most: number): number => Math.min(most, Math.max(0, 2 * Math.round(v / 2)));
-    const [xs, ys] = [joints.map((p) => p.x), joints.map((p) => p.y)];
-    const x = even(Math.min(...xs) - MARGIN_PX, widthPx);
-    const y = even(Math.min(...ys) - MARGIN_PX, heightPx);
-    part = {
-      ...{ x, y },
-      width: even(Math.max(...xs) + MARGIN_PX, widthPx) - x,
-      height: even(Math.max(...ys) + MARGIN_PX, heightPx) - y,
-    };
-    isNew = true;
   };
   setUp(scene.rider);
 
@@ -185,10 +182,12 @@ export function practiceCamera(of: PracticeRider, start = NOT_MOVED): PracticeCa
       const gone = Math.min(1, (tS - movedS) / EASE_S);
       now = gone < 1 ? between(from, to, gone * gone * (3 - 2 * gone)) : to;
       const rider = gone < 1 ? rideOn(now) : scene.rider;
-      out.rgb.set(room.rgb);
+      clear(out, room, last);
+      out.drawn = noBox();
       drawRider(out, { ...scene, rider }, { thetaDeg: crankAngleDeg(rider, tS), tS }, bikeOver);
-      planesInto(planes, out, isNew ? whole : part);
-      isNew = false;
+      grow(last, out.drawn);
+      planesInto(planes, out, evenPart(last));
+      last = out.drawn;
       return planes;
     },
   };

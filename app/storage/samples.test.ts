@@ -1,4 +1,5 @@
 import 'fake-indexeddb/auto';
+import { readFileSync } from 'node:fs';
 import { expect, it, vi } from 'vitest';
 import { UNMEASURED_PART } from '../../core/bike/parts.ts';
 import { CATALOGUE } from '../demo/catalogue.ts';
@@ -6,7 +7,8 @@ import { DEMO_PARTS } from '../demo/parts.ts';
 import { seedDemo } from './demo.ts';
 import { loadParts, saveParts } from './parts.ts';
 import { removeSamples, restoreSamples } from './samples.ts';
-import { saveRider } from './sessions.ts';
+import { clipOf, saveRider } from './sessions.ts';
+import { wholeOf } from './stores.ts';
 import { studioIndex } from './studioIndex.ts';
 
 vi.stubGlobal('navigator', { userAgent: 'Chrome/140' });
@@ -29,4 +31,18 @@ it('the samples go and come back as one; a rider and a part of one’s own stay'
   expect(back.ok && back.value.parts.map((p) => p.id).sort()).toEqual(
     [...DEMO_PARTS.parts.map((p) => p.id), 'own'].sort(),
   );
+});
+
+it('a sample’s film that came whole is known to be whole; one cut short on its way is not', async () => {
+  const [take, other] = CATALOGUE.sessions.flatMap((s) => s.takes);
+  const bytes = readFileSync(`public/demo/${take.clipName}`);
+  // What is shipped is what its record says.
+  expect(bytes.length).toBe(take.clipBytes);
+  const answer = vi.fn(() => Promise.resolve(new Response(bytes)));
+  vi.stubGlobal('fetch', answer);
+  expect((await clipOf(take))!.size).toBe(bytes.length);
+  expect(await wholeOf(take.id)).toEqual({ bytes: bytes.length, frames: take.video.frames, broken: [] });
+  answer.mockImplementation(() => Promise.resolve(new Response(bytes.subarray(0, 1000))));
+  await clipOf(other);
+  expect(await wholeOf(other.id)).toBeNull();
 });

@@ -12,6 +12,7 @@ import { saving } from './saveState';
 import { alone } from './tabs';
 import {
   bikeStore,
+  keepWhole,
   loadClip,
   loadTracks,
   putRider,
@@ -95,8 +96,12 @@ export async function clipOf(take: Take): Promise<Blob | null> {
   const answer = await demoFile(take.demo.clipUrl);
   if (!answer) return null;
   const blob = await answer.blob();
-  // A demo film that finds no room is fetched again the next time.
+  // A demo film that finds no room is fetched again the next time. It came whole: nobody has to look through it.
   await saveClip(take.id, blob).catch(() => undefined);
+  if (blob.size === take.clipBytes)
+    await keepWhole(take.id, { bytes: blob.size, frames: take.video.frames, broken: [] }).catch(
+      () => undefined,
+    );
   return blob;
 }
 

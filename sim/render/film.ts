@@ -1,6 +1,6 @@
 import { crankAngleDeg, poseAt } from '../rider.ts';
 import { gaussian, seededRandom } from '../random.ts';
-import { coveredPixels, layOver, newLayer, newRaster, type Raster } from './raster.ts';
+import { coveredPixels, grow, layOver, newLayer, newRaster, noBox, type Raster } from './raster.ts';
 import { drawBike } from './bike.ts';
 import { drawRoom } from './room.ts';
 import { drawRider, projectJoints, type Scene } from './scene.ts';
@@ -53,9 +53,16 @@ export function openFilm(scene: Scene, film: FilmSetting): { shoot: (i: number) 
   );
 }
 
-/** Adds an exposure to those before it. */
-function addTo(sum: Uint16Array, rgb: Uint8ClampedArray): void {
-  for (let n = 0; n < sum.length; n += 1) sum[n] += rgb[n];
+/** Adds what an exposure shows beyond the room to the sum of those before it, and leaves the room in its place. */
+function addMoved(sum: Uint16Array, exposure: Raster, room: Raster): void {
+  const { width, rgb, drawn } = exposure;
+  for (let y = drawn.y0; y <= drawn.y1; y += 1) {
+    const to = 3 * (y * width + drawn.x1 + 1);
+    for (let n = 3 * (y * width + drawn.x0); n < to; n += 1) {
+      sum[n] += rgb[n] - room.rgb[n];
+      rgb[n] = room.rgb[n];
+    }
+  }
 }
 
 /** A row of the picture: the mean of what was summed, with the sensor's noise. */
@@ -75,7 +82,11 @@ export function openCamera(act: Act, film: FilmSetting): { shoot: (i: number) =>
   act.still(room);
   const out = newRaster(widthPx, heightPx);
   const exposure = newRaster(widthPx, heightPx);
-  const sum = new Uint16Array(out.rgb.length);
+  exposure.rgb.set(room.rgb);
+  /** The sum of exposures that show the room alone. */
+  const still = Uint16Array.from(room.rgb, (v) => v * film.subFrames);
+  const sum = still.slice();
+  let moved = noBox();
   const random = seededRandom(film.seed);
   const grain = new Int16Array(65536).map(() => Math.round(64 * film.noiseSigma * gaussian(random)));
   /** The mean of a sum of exposures, in 1/64 of a grey level. */
@@ -83,12 +94,17 @@ export function openCamera(act: Act, film: FilmSetting): { shoot: (i: number) =>
   return {
     shoot(i) {
       const tMid = i / film.framesPerS;
+      for (let y = moved.y0; y <= moved.y1; y += 1) {
+        const [from, to] = [moved.x0, moved.x1 + 1].map((x) => 3 * (y * widthPx + x));
+        sum.set(still.subarray(from, to), from);
+      }
+      moved = noBox();
       for (let k = 0; k < film.subFrames; k += 1) {
         const tS = tMid + film.shutterS * ((k + 0.5) / film.subFrames - 0.5);
-        exposure.rgb.set(room.rgb);
+        exposure.drawn = noBox();
         act.moving(exposure, tS);
-        if (k === 0) sum.fill(0);
-        addTo(sum, exposure.rgb);
+        addMoved(sum, exposure, room);
+        grow(moved, exposure.drawn);
       }
       // Each row starts elsewhere in the grain.
       const perFrame = seededRandom(film.seed * 100_003 + i);

@@ -8,10 +8,38 @@ export interface Raster {
   height: number;
   rgb: Uint8ClampedArray;
   cover?: Float32Array;
+  /** What was drawn on lies within this, since it was last forgotten. */
+  drawn: Box;
+}
+
+/** Whole pixels, both ends counted in; empty where it ends before it begins. */
+export interface Box {
+  x0: number;
+  y0: number;
+  x1: number;
+  y1: number;
+}
+
+export const noBox = (): Box => ({ x0: Infinity, y0: Infinity, x1: -1, y1: -1 });
+
+/** Makes a box reach round another one too. */
+export function grow(box: Box, by: Box): void {
+  box.x0 = Math.min(box.x0, by.x0);
+  box.y0 = Math.min(box.y0, by.y0);
+  box.x1 = Math.max(box.x1, by.x1);
+  box.y1 = Math.max(box.y1, by.y1);
+}
+
+/** Shows another picture of the same size within a box. */
+export function clear(r: Raster, to: Raster, { x0, y0, x1, y1 }: Box): void {
+  for (let y = y0; y <= y1; y += 1) {
+    const [from, end] = [3 * (y * r.width + x0), 3 * (y * r.width + x1 + 1)];
+    r.rgb.set(to.rgb.subarray(from, end), from);
+  }
 }
 
 export function newRaster(width: number, height: number): Raster {
-  return { width, height, rgb: new Uint8ClampedArray(width * height * 3) };
+  return { width, height, rgb: new Uint8ClampedArray(width * height * 3), drawn: noBox() };
 }
 
 /** An empty layer: what is drawn on it can be laid over other pictures again and again. */
@@ -21,6 +49,7 @@ export function newLayer(width: number, height: number): Raster {
 
 /** Lays a layer over a picture of the same size; `touched` are the layer's covered pixels (see `coveredPixels`). */
 export function layOver(r: Raster, layer: Raster, touched: Uint32Array): void {
+  grow(r.drawn, layer.drawn);
   for (const n of touched) {
     const keep = 1 - layer.cover![n];
     const k = 3 * n;
@@ -56,16 +85,18 @@ function blend(r: Raster, x: number, y: number, colour: Rgb, light: number, cove
   r.rgb[k + 2] = r.rgb[k + 2] * keep + colour[2] * light * cover;
 }
 
-/** The whole pixels about points, a margin wider, as far as they lie in the picture: x from, y from, x to, y to. */
+/** The whole pixels about points, a margin wider, as far as they lie in the picture, which is then drawn on there: x from, y from, x to, y to. */
 function box(r: Raster, points: readonly Vec2[], margin: number): [number, number, number, number] {
   const xs = points.map((p) => p.x);
   const ys = points.map((p) => p.y);
-  return [
-    Math.max(0, Math.floor(Math.min(...xs) - margin)),
-    Math.max(0, Math.floor(Math.min(...ys) - margin)),
-    Math.min(r.width - 1, Math.ceil(Math.max(...xs) + margin)),
-    Math.min(r.height - 1, Math.ceil(Math.max(...ys) + margin)),
-  ];
+  const about: Box = {
+    x0: Math.max(0, Math.floor(Math.min(...xs) - margin)),
+    y0: Math.max(0, Math.floor(Math.min(...ys) - margin)),
+    x1: Math.min(r.width - 1, Math.ceil(Math.max(...xs) + margin)),
+    y1: Math.min(r.height - 1, Math.ceil(Math.max(...ys) + margin)),
+  };
+  grow(r.drawn, about);
+  return [about.x0, about.y0, about.x1, about.y1];
 }
 
 export interface ConeLook {

@@ -116,6 +116,41 @@ function inBlocks(r: Raster, step: number): void {
       }
 }
 
+/** The picture as it stands, in another light; its last row and column show those before them. */
+function lit(seen: Raster, out: Raster, gain: number): void {
+  const { width, height, rgb } = seen;
+  const shades = Uint8ClampedArray.from({ length: 256 }, (_, v) => Math.min(255, gain * v + 0.5));
+  for (let y = 0; y < height; y += 1) {
+    const from = 3 * width * Math.min(y, height - 2);
+    const to = 3 * width * y;
+    for (let k = 0; k < 3 * (width - 1); k += 1) out.rgb[to + k] = shades[rgb[from + k]];
+    out.rgb.copyWithin(to + 3 * (width - 1), to + 3 * (width - 2), to + 3 * (width - 1));
+  }
+}
+
+/** The picture as it stands elsewhere by so much, in a light that is not the same everywhere. */
+function moved(seen: Raster, out: Raster, by: Vec2, lightAt: (x: number, y: number) => number): void {
+  const { width, height } = seen;
+  for (let y = 0; y < height; y += 1) {
+    const sy = Math.min(height - 2, Math.max(0, y - by.y));
+    const y0 = Math.floor(sy);
+    const fy = sy - y0;
+    for (let x = 0; x < width; x += 1) {
+      const sx = Math.min(width - 2, Math.max(0, x - by.x));
+      const x0 = Math.floor(sx);
+      const fx = sx - x0;
+      const k = 3 * (y0 * width + x0);
+      const to = 3 * (y * width + x);
+      const light = lightAt(x, y);
+      for (let c = 0; c < 3; c += 1) {
+        const top = seen.rgb[k + c] * (1 - fx) + seen.rgb[k + 3 + c] * fx;
+        const low = seen.rgb[k + 3 * width + c] * (1 - fx) + seen.rgb[k + 3 * width + 3 + c] * fx;
+        out.rgb[to + c] = Math.min(255, light * (top * (1 - fy) + low * fy) + 0.5);
+      }
+    }
+  }
+}
+
 /** A camera in such a room: `shoot(i)` gives the film's frame i. */
 export function inRoom(
   film: { shoot: (i: number) => Raster },
@@ -129,27 +164,10 @@ export function inRoom(
       const tS = shows / of.framesPerS;
       const seen = film.shoot(shows);
       out ??= newRaster(seen.width, seen.height);
-      const { x: dx, y: dy } = shiftPx(room, tS);
+      const by = shiftPx(room, tS);
       const gain = gainAt(room, tS, of.shutterS);
-      const { width, height } = seen;
-      for (let y = 0; y < height; y += 1) {
-        const sy = Math.min(height - 2, Math.max(0, y - dy));
-        const y0 = Math.floor(sy);
-        const fy = sy - y0;
-        for (let x = 0; x < width; x += 1) {
-          const sx = Math.min(width - 2, Math.max(0, x - dx));
-          const x0 = Math.floor(sx);
-          const fx = sx - x0;
-          const k = 3 * (y0 * width + x0);
-          const to = 3 * (y * width + x);
-          const light = gain * sunAt(room, x, y, width);
-          for (let c = 0; c < 3; c += 1) {
-            const top = seen.rgb[k + c] * (1 - fx) + seen.rgb[k + 3 + c] * fx;
-            const low = seen.rgb[k + 3 * width + c] * (1 - fx) + seen.rgb[k + 3 * width + 3 + c] * fx;
-            out.rgb[to + c] = Math.min(255, light * (top * (1 - fy) + low * fy) + 0.5);
-          }
-        }
-      }
+      if (by.x === 0 && by.y === 0 && !room.sun) lit(seen, out, gain);
+      else moved(seen, out, by, (x, y) => gain * sunAt(room, x, y, seen.width));
       if (room.blockStep) inBlocks(out, room.blockStep);
       return out;
     },

@@ -12,7 +12,7 @@ import type { Vec2 } from '../../core/math/vec.ts';
 import { drawBar } from './bike.ts';
 import { drawArm, drawLeg, drawTrunk } from './body.ts';
 import type { Look, VirtualBike } from './look.ts';
-import { fillDisc, fillLimb, type Raster } from './raster.ts';
+import { fillDisc, fillLimb, grow, type Raster } from './raster.ts';
 import { drawStrap, type Strap } from './strap.ts';
 
 /** How far each joint's sticker stands towards the camera from the bike's plane, mm. */
@@ -80,6 +80,7 @@ function drawMirror(r: Raster, scene: Scene, at: Moment, bikeOver: (r: Raster) =
   drawRider(seen, { ...scene, mirror: undefined }, at, bikeOver);
   const [x0, y0] = [Math.round(x * r.width), Math.round(y * r.height)];
   const [w, h] = [Math.round(width * r.width), Math.round(height * r.height)];
+  grow(r.drawn, { x0, y0, x1: x0 + w - 1, y1: y0 + h - 1 });
   for (let j = 0; j < h; j += 1)
     for (let i = 0; i < w; i += 1) {
       const from =
