@@ -46,7 +46,7 @@ export async function keepLastMinute(session: FitSession): Promise<{ take: Take 
       why: 'There is nothing to keep yet: the rider has to be followed, and this browser has to write films.',
     };
   const { film, fromS, tracks: followed, facing, wheels } = kept;
-  const name = `live ${dayjs().format('YYYY-MM-DD HH.mm.ss')}.webm`;
+  const name = `live ${dayjs().format('YYYY-MM-DD HH.mm.ss')}.${film.type === 'video/mp4' ? 'mp4' : 'webm'}`;
   const added = await addFilm(session, film, name, { isKnown: true });
   if (!added) return { why: 'The film could not be kept: see Film for the reason.' };
   const { take, tS } = added;

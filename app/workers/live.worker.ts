@@ -1,4 +1,4 @@
-import { expose, wrap } from 'comlink';
+import { expose, transfer, wrap, type Remote } from 'comlink';
 import { VideoSample } from 'mediabunny';
 import {
   followLive,
@@ -9,8 +9,9 @@ import {
 } from '../../core/live/followLive.ts';
 import { filmRing, type FilmRing } from './filmRing';
 import { steadyClock } from '../../core/live/steadyClock.ts';
-import { drawLive, type Pens } from './livePicture';
+import type { Pens } from './livePicture';
 import { planesOf } from './planes';
+import type { PictureApi } from './picture.worker';
 import type { ReadApi } from './read.worker';
 
 let stopRequested = false;
@@ -19,8 +20,9 @@ export type Kept = Lately & { film: Blob; fromS: number };
 /** What can be kept of the past. */
 const KEPT_S = 62;
 let now: { live: LiveFollower; ring: FilmRing | null } | null = null;
-/** Where the pictures are shown, while somebody looks. */
-let shown: { canvas: OffscreenCanvas; pens: Pens } | null = null;
+/** Draws the pictures while somebody looks, beside this worker: what is drawn can wait for the screen, a camera’s pictures don’t. */
+let painter: { api: Remote<PictureApi>; isBusy: boolean } | null = null;
+let isShown = false;
 /** Not every picture is shown: the eye has enough of these. */
 const DRAW_S = 1 / 32;
 
@@ -38,10 +40,26 @@ const picturesFrom = (port: MessagePort): ReadableStream<VideoFrame> =>
     cancel: () => port.close(),
   });
 
+/** Hands a picture over to be drawn; the next one that comes meanwhile is not. */
+async function draw(
+  to: NonNullable<typeof painter>,
+  picture: VideoFrame,
+  points: ReturnType<LiveFollower['points']>,
+): Promise<void> {
+  to.isBusy = true;
+  await to.api.draw(transfer(picture, [picture]), points).catch(() => undefined);
+  to.isBusy = false;
+}
+
 const api = {
   /** Shows the pictures, with what is found on them, on a canvas from now on; null: nobody looks. */
   show(canvas: OffscreenCanvas | null, pens: Pens): void {
-    shown = canvas && { canvas, pens };
+    painter ??= {
+      api: wrap<PictureApi>(new Worker(new URL('./picture.worker.ts', import.meta.url), { type: 'module' })),
+      isBusy: false,
+    };
+    void painter.api.show(canvas && transfer(canvas, [canvas]), pens);
+    isShown = canvas !== null;
   },
   /** Follows a rider before a camera until it ends or is stopped. @param pictures of a camera, or where to ask for the next one  @param ask what is known before, and whether the last minute can be kept  @param words hears of everything that is found */
   // eslint-disable-next-line max-lines-per-function -- one picture's way, step after step
@@ -94,9 +112,9 @@ const api = {
           spare[0] = live.see(frame, tS) ? undefined : buffer;
           if (live.points()) ring?.add(picture, tS);
           else ring?.clear();
-          if (shown && tS - drawnS >= DRAW_S) {
+          if (isShown && painter && !painter.isBusy && tS - drawnS >= DRAW_S) {
             drawnS = tS;
-            drawLive(shown.canvas, sample, live.points(), shown.pens);
+            void draw(painter, picture.clone(), live.points());
           }
         } finally {
           sample.close();
