@@ -90,7 +90,7 @@ line(
 );
 line(
   'meanwhile',
-  `a picture waits ${live.behindMs.toFixed(0)} ms beyond the least (goal 60), the page drew ${live.pageFps.toFixed(0)} frames/s (goal 50), heap ${live.heapMb.map((m) => m.toFixed(1)).join(' → ')} MB`,
+  `from light to reading ${(live.leastMs + live.behindMs).toFixed(0)} ms, of which ${live.behindMs.toFixed(0)} are work and waiting (goal 60), the page drew ${live.pageFps.toFixed(0)} frames/s (goal 50), heap ${live.heapMb.map((m) => m.toFixed(1)).join(' → ')} MB`,
 );
 
 if (b.big) {
