@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { useMemo } from 'react';
+import { memo, useMemo } from 'react';
 import { CONTROLS, type ControlKey } from '../../../core/plan/controls/controlTable.ts';
 import { LengthField, NumberField } from './NumberField';
 
@@ -12,7 +12,7 @@ const within = (least: number, most: number): Joi.NumberSchema =>
     .messages({ 'number.min': `At least ${least}.`, 'number.max': `At most ${most}.` });
 
 /** A control's value typed in, within what it can be moved by; the change alone where it was never measured. */
-export function ControlField({
+export const ControlField = memo(function ControlField({
   control: key,
   label,
   from,
@@ -35,4 +35,4 @@ export function ControlField({
     onChange: (v: number) => onChange(tenth(v - base)),
   };
   return unit === 'mm' ? <LengthField {...field} /> : <NumberField {...field} unit={unit} />;
-}
+});

@@ -14,7 +14,7 @@ export function Loupe({
   pointer,
   frame,
 }: {
-  source: HTMLCanvasElement | null;
+  source: HTMLCanvasElement;
   at: ImagePoint | null;
   pointer: HoverStore;
   frame: number;
@@ -25,7 +25,7 @@ export function Loupe({
     const draw = (): void => {
       const context = canvas.current?.getContext('2d');
       const centre = pointer.getState().at ?? at;
-      if (!context || !source || !centre || source.width === 0) return;
+      if (!context || !centre || source.width === 0) return;
       const span = SIDE / ZOOM;
       context.imageSmoothingEnabled = false;
       context.clearRect(0, 0, SIDE, SIDE);

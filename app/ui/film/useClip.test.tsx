@@ -49,11 +49,11 @@ vi.mock('../../storage/sessions', () => ({
 
 const [first] = CATALOGUE.sessions.flatMap((s) => s.takes);
 const take = (id: string): Take => ({ ...first, id });
-const canvas = (): HTMLCanvasElement =>
-  ({ width: 0, height: 0, getContext: () => ({ drawImage: vi.fn() }) }) as unknown as HTMLCanvasElement;
+const canvas = (): HTMLCanvasElement => document.createElement('canvas');
 const last = (): FakeReader => readers.at(-1) as FakeReader;
 
 beforeEach(() => {
+  vi.spyOn(HTMLCanvasElement.prototype, 'getContext').mockReturnValue({ drawImage: vi.fn() } as never);
   readers.length = 0;
   films.clear();
   films.set('a', new Blob(['a']));

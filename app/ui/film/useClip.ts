@@ -2,6 +2,7 @@ import { useCallback, useEffect, useEffectEvent, useMemo, useRef, useState, type
 import { shallow } from 'zustand/shallow';
 import type { Take, VideoInfo } from '../../../core/records/types.ts';
 import { clipOf } from '../../storage/sessions';
+import { filmScreen } from './filmScreen';
 import type { ClipTrouble } from '../../workers/clipTrouble';
 import { usePlayback } from './usePlayback';
 import { spawnClipReader, type Spawned } from '../../workers/spawn';
@@ -26,8 +27,8 @@ export interface Clip {
   shown: number;
   playing: boolean;
   speed: number;
-  /** The picture, at the film's own size; while several play, as large as it is shown. */
-  canvas: HTMLCanvasElement | null;
+  /** The picture at the film's own size, for who looks closer. */
+  canvas: HTMLCanvasElement;
   attach: (canvas: HTMLCanvasElement | null) => void;
   /** `passing`: while playing, so that nothing is kept of it. */
   goTo: (frame: number, passing?: boolean) => void;
@@ -51,12 +52,6 @@ const LOST: ClipTrouble = {
 };
 
 const wordsOf = (error: unknown): string => (error instanceof Error && error.message) || String(error);
-
-/** The canvas in the picture's size; left alone, and so not wiped, where it has it. */
-function fit(canvas: HTMLCanvasElement, { width, height }: { width: number; height: number }): void {
-  if (canvas.width !== width) canvas.width = width;
-  if (canvas.height !== height) canvas.height = height;
-}
 
 /** What is known of a take's film so far. */
 type Opened = Pick<Clip, 'state' | 'blob' | 'broken' | 'drawn'>;
@@ -86,7 +81,7 @@ interface Screen {
   /** Whether a frame is on its way; and whether it is shown only in passing, while the film plays. */
   fetchingRef: RefObject<boolean>;
   passingRef: RefObject<boolean>;
-  canvas: HTMLCanvasElement | null;
+  canvas: HTMLCanvasElement;
   shown: number;
   seeking: boolean;
   /** Draws what is wanted, and again while that changes: only the newest wish is decoded next. */
@@ -101,12 +96,12 @@ interface Screen {
 function useScreen(startFrame: number, widthPx: number, note: (part: Partial<Opened>) => void): Screen {
   const [shown, setShown] = useState(startFrame);
   const [seeking, setSeeking] = useState(false);
-  const [canvas, setCanvas] = useState<HTMLCanvasElement | null>(null);
+  const [screen] = useState(filmScreen);
+  const pageRef = useRef<HTMLCanvasElement | null>(null);
   const readerRef = useRef<Spawned<ClipReader> | null>(null);
   const wantedRef = useRef(startFrame);
   const passingRef = useRef(false);
   const fetchingRef = useRef(false);
-  const canvasRef = useRef<HTMLCanvasElement | null>(null);
 
   const pump = useCallback(async () => {
     if (fetchingRef.current) return;
@@ -122,10 +117,7 @@ function useScreen(startFrame: number, widthPx: number, note: (part: Partial<Ope
           if (from === readerRef.current) note({ broken: { frame: index, why: wordsOf(error) } });
           return null;
         })) ?? null;
-      const target = canvasRef.current;
-      if (bitmap && target) {
-        fit(target, bitmap);
-        target.getContext('2d', { alpha: false })!.drawImage(bitmap, 0, 0);
+      if (bitmap && screen.show(bitmap)) {
         setShown(index);
         note({ drawn: true });
       }
@@ -135,10 +127,10 @@ function useScreen(startFrame: number, widthPx: number, note: (part: Partial<Ope
     fetchingRef.current = false;
     clearTimeout(slow);
     setSeeking(false);
-  }, [note]);
+  }, [note, screen]);
   const ahead = useCallback(
     async (frame: number) => {
-      const wide = (canvasRef.current?.clientWidth ?? widthPx) * devicePixelRatio;
+      const wide = (pageRef.current?.clientWidth ?? widthPx) * devicePixelRatio;
       // A little larger than half is taken for half: played, nobody sees it; standing still it is drawn whole.
       const picture = readerRef.current?.api.pixels(frame, wide <= 0.6 * widthPx);
       return (
@@ -153,32 +145,28 @@ function useScreen(startFrame: number, widthPx: number, note: (part: Partial<Ope
   const paint = useCallback(
     (frame: number, picture: ImageData, tell: boolean) => {
       wantedRef.current = frame;
-      const target = canvasRef.current;
-      if (target) {
-        fit(target, picture);
-        target.getContext('2d', { alpha: false })!.putImageData(picture, 0, 0);
-      }
+      screen.paint(picture);
       if (tell) {
         setShown(frame);
         note({ drawn: true });
       }
     },
-    [note],
+    [note, screen],
   );
   const attach = useCallback(
     (element: HTMLCanvasElement | null) => {
-      canvasRef.current = element;
-      setCanvas(element);
+      pageRef.current = element;
+      screen.attach(element);
       if (element) void pump();
     },
-    [pump],
+    [pump, screen],
   );
   return {
     readerRef,
     wantedRef,
     fetchingRef,
     passingRef,
-    canvas,
+    canvas: screen.film,
     shown,
     seeking,
     pump,

@@ -1,12 +1,13 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import { useCallback, useDeferredValue, useEffect, useState } from 'react';
+import { memo, useCallback, useDeferredValue, useEffect, useState } from 'react';
 import type { Reading } from '../../../../core/kinematics/read.ts';
 import type { ControlKey } from '../../../../core/plan/controls/controlTable.ts';
 import { both, tidy, type Moves } from '../../../../core/plan/controls/controls.ts';
 import type { Variant } from '../../../../core/plan/terms/planning.ts';
 import type { VisitCase } from '../../../../core/visit/visitCase.ts';
 import { useStudio } from '../../../session/useStudio';
+import { READ_MS, useAtMostEvery } from '../../../ui/useAtMostEvery';
 import { Choice } from '../../../ui/fields/Choice';
 import { OutlineDrawing } from '../../../ui/drawings/OutlineDrawing';
 import { BuildFinder } from '../BuildFinder';
@@ -39,6 +40,28 @@ function useMoves(settled: Moves, onTrying: (moves: Moves | null) => void) {
   return { moves: dragged ?? settled, onMove, onSettle, put };
 }
 
+/** Where trying begins: the bike as it was filmed, or with all that is prescribed. */
+const Starts = memo(function Starts({
+  asFilmed,
+  prescribed,
+  onPut,
+}: {
+  asFilmed: boolean;
+  prescribed: boolean;
+  onPut: (moves: Moves | null) => void;
+}) {
+  return (
+    <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', mb: 1 }}>
+      <Button variant={asFilmed ? 'contained' : 'outlined'} onClick={() => onPut({})}>
+        As filmed
+      </Button>
+      <Button variant={prescribed ? 'contained' : 'outlined'} onClick={() => onPut(null)}>
+        The prescription
+      </Button>
+    </Box>
+  );
+});
+
 /** Any change tried on the rider's own model before a bolt is turned: outlines, curves and every measure follow at once. */
 export function Bench({
   visitCase,
@@ -69,8 +92,8 @@ export function Bench({
   const [cursor, setCursor] = useState(90);
   const [playing, setPlaying] = useState(false);
   const { tried, start } = useTried(c, side, moves);
-  // The hand's own row and the outline go with every frame; figures and words follow as soon as there is time.
-  const followed = useDeferredValue(tried);
+  // The hand's own row and the outline go with every frame; figures and words follow as fast as they can be read.
+  const followed = useDeferredValue(useAtMostEvery(READ_MS, tried));
   usePedalling(playing, reading.cadenceRpm, setCursor);
   const { partner } = tried;
   useEffect(() => {
@@ -93,14 +116,7 @@ export function Bench({
       }}
     >
       <Box sx={{ order: { xs: 2, sm: 1 } }}>
-        <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', mb: 1 }}>
-          <Button variant={tried.nothing ? 'contained' : 'outlined'} onClick={() => put({})}>
-            As filmed
-          </Button>
-          <Button variant={!stored ? 'contained' : 'outlined'} onClick={() => put(null)}>
-            The prescription
-          </Button>
-        </Box>
+        <Starts asFilmed={tried.nothing} prescribed={!stored} onPut={put} />
         {c.sides.length > 1 && (
           <Choice
             label="Leg shown"

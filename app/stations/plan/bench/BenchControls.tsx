@@ -20,6 +20,7 @@ import {
 import { standsAt, type Moves } from '../../../../core/plan/controls/controls.ts';
 import { ControlField } from '../../../ui/fields/ControlField';
 import { byText } from '../../../ui/words/moveText';
+import { READ_MS, useAtMostEvery } from '../../../ui/useAtMostEvery';
 import { useStudio } from '../../../session/useStudio';
 
 const STAGES: readonly (readonly [Stage, string])[] = [
@@ -151,6 +152,27 @@ const RowSlider = styled(Slider)({ margin: '0 8px', '& .MuiSlider-thumb': { tran
 
 const AS_IT_IS = [{ value: 0 }];
 
+/** A press moves a control by a step. */
+const Nudge = memo(function Nudge({
+  control: key,
+  by,
+  isMore = false,
+  onMove,
+}: {
+  control: ControlKey;
+  /** Where to. */
+  by: number;
+  isMore?: boolean;
+  onMove: (by: number) => void;
+}) {
+  const { name, words } = CONTROLS[key];
+  return (
+    <IconButton aria-label={`${name}: ${words[isMore ? 1 : 0]}`} onClick={() => onMove(by)}>
+      {isMore ? <Add /> : <Remove />}
+    </IconButton>
+  );
+});
+
 const Row = memo(function Row({
   control: key,
   from,
@@ -170,6 +192,8 @@ const Row = memo(function Row({
     (v: number) => onSettle(key, Math.min(most, Math.max(least, v))),
     [key, onSettle, least, most],
   );
+  // What stands beside the slider follows as fast as it can be read.
+  const settledBy = useAtMostEvery(READ_MS, by);
   const fine = unit === 'mm' && step > 1 && key !== 'crank' ? 1 : step;
   return (
     <RowFrame role="group" aria-label={name}>
@@ -180,9 +204,7 @@ const Row = memo(function Row({
         </span>
       </div>
       <div className="reach">
-        <IconButton aria-label={`${name}: ${CONTROLS[key].words[0]}`} onClick={() => to(by - step)}>
-          <Remove />
-        </IconButton>
+        <Nudge control={key} by={settledBy - step} onMove={to} />
         <RowSlider
           aria-label={name}
           size="small"
@@ -195,16 +217,14 @@ const Row = memo(function Row({
           onChange={(_, v) => onMove(key, v as number)}
           onChangeCommitted={(_, v) => onSettle(key, v as number)}
         />
-        <IconButton aria-label={`${name}: ${CONTROLS[key].words[1]}`} onClick={() => to(by + step)}>
-          <Add />
-        </IconButton>
+        <Nudge control={key} by={settledBy + step} onMove={to} isMore />
         {unit !== '' && (
           <div className="to">
             <ControlField
               control={key}
               label={from === null ? 'change' : 'to'}
               from={from}
-              by={by}
+              by={settledBy}
               onChange={to}
             />
           </div>
