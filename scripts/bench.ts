@@ -2,7 +2,7 @@
  * npm run bench: speed as ratios measured in one run, since machines differ and are noisy. Needs a build and Chromium.
  */
 import { measureBrowser } from './bench/browser.ts';
-import { comparePeer } from './bench/peer.ts';
+import { comparePeer, whileSearching } from './bench/peer.ts';
 import { comparePlans } from './bench/plans.ts';
 
 const line = (name: string, text: string): void => console.log(`${name.padEnd(34)} ${text}`);
@@ -16,6 +16,11 @@ line(
 line(
   'OpenCV pyramidal Lucas–Kanade',
   `${peer.msPerFrame.toFixed(2)} ms a frame; median error ${Math.max(...peer.medianPx).toFixed(2)} px at the worst landmark; lost: ${peer.lost.join(', ') || 'none'}`,
+);
+const searching = whileSearching();
+line(
+  'this tracker, two of eight lost',
+  `${searching.msPerFrame.toFixed(2)} ms a frame (goal 4); lost on ${searching.lostFrames} of ${searching.frames} frames`,
 );
 line('ratio of time, peer to this', `${(peer.msPerFrame / ours.msPerFrame).toFixed(1)}`);
 

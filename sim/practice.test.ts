@@ -27,7 +27,7 @@ describe('a rider to practise on', () => {
       expect(Math.abs(was.kneeFlexionMinDeg - at.kneeFlexionMinDeg)).toBeGreaterThan(1);
       expect(practiceWord(rider, NOT_MOVED, rider.wanted)).toBe('better');
       expect(practiceWord(rider, rider.wanted, NOT_MOVED)).toBe('worse');
-      expect(practiceWord(rider, rider.wanted, rider.wanted)).toBe('no different');
+      expect(practiceWord(rider, rider.wanted, rider.wanted)).toBe('same');
     }
   });
 

@@ -110,13 +110,9 @@ const missMm = ({ wanted }: PracticeRider, moved: Moved): number =>
   Math.hypot(...MOVED_KEYS.map((key) => FELT[key] * (moved[key] - wanted[key])));
 
 /** What the rider says of a change. */
-export function practiceWord(
-  rider: PracticeRider,
-  before: Moved,
-  after: Moved,
-): 'better' | 'no different' | 'worse' {
+export function practiceWord(rider: PracticeRider, before: Moved, after: Moved): 'better' | 'same' | 'worse' {
   const by = missMm(rider, after) - missMm(rider, before);
-  if (Math.abs(by) < FELT_LEAST_MM) return 'no different';
+  if (Math.abs(by) < FELT_LEAST_MM) return 'same';
   return by < 0 ? 'better' : 'worse';
 }
 

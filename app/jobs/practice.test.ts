@@ -45,6 +45,15 @@ describe('moving a made-up rider’s bike', () => {
     expect(practiceStore.getState().moved.handsUpMm).toBe(-45);
   });
 
+  it('that had no turns before it is over: the next one has', () => {
+    moveBike('saddleUpMm', 3);
+    const { id } = changes()[0];
+    liveStore.setState({ measured: { [id]: { state: 'no-before', turns: 1, wanted: 6 } } });
+    moveBike('saddleUpMm', 3);
+    expect(changes()).toHaveLength(2);
+    expect(changes()[1].before.saddleUpMm).toBe(3);
+  });
+
   it('begins anew after a stop: what was not measured by then is over', () => {
     moveBike('saddleUpMm', 3);
     // A start forgets the marks.

@@ -15,8 +15,10 @@ import {
 import { spawnPractice } from '../workers/spawn';
 import { liveStore, markChange, runLive, type OpenCamera } from './live';
 
+const PRACTICE = 'practice:';
 /** Whose riding it is, where a camera that runs belongs to no visit. */
-export const PRACTICE = 'practice';
+export const practiceId = (rider: PracticeRider | null): string => `${PRACTICE}${rider?.seed ?? ''}`;
+export const isPractice = (ownerId: string | null): boolean => ownerId?.startsWith(PRACTICE) ?? false;
 
 /** What was moved in one go, what is read of it, and what it truly did. */
 export interface PracticeChange {
@@ -54,8 +56,6 @@ export const showEase = (): void => practiceStore.setState({ isShown: true });
 
 let tellCamera: (moved: Moved) => void = () => undefined;
 
-const WORDS = { better: 'better', 'no different': 'same', worse: 'worse' } as const;
-
 /**
  * Moves something on the bike under the rider; before it is measured, what is moved further belongs to the same change.
  * @param guessDeg what the fitter expects of the knee at its straightest, bend
@@ -67,7 +67,8 @@ export function moveBike(key: keyof Moved, byMm: number, guessDeg: number | null
   const after = { ...moved, [key]: moved[key] + byMm };
   const last = changes.at(-1);
   const { measured, marks } = liveStore.getState();
-  const goesOn = last && marks.some((m) => m.id === last.id) && measured[last.id]?.state !== 'measured';
+  const state = last && measured[last.id]?.state;
+  const goesOn = last && marks.some((m) => m.id === last.id) && (state === undefined || state === 'settling');
   const before = goesOn ? last.before : moved;
   const truly = practiceRide(rider, after) && trulyMoved(rider, before, after);
   if (!truly) return 'Further the bike does not go, or this rider does not reach.';
@@ -76,7 +77,7 @@ export function moveBike(key: keyof Moved, byMm: number, guessDeg: number | null
     ...{ before, after },
     guessDeg: guessDeg ?? (goesOn ? last.guessDeg : null),
     truly: { ...truly },
-    word: WORDS[practiceWord(rider, before, after)],
+    word: practiceWord(rider, before, after),
     measured: null,
   };
   practiceStore.setState({ moved: after, changes: [...(goesOn ? changes.slice(0, -1) : changes), change] });
@@ -115,7 +116,7 @@ export async function startPractice(): Promise<void> {
   const { rider, moved } = practiceStore.getState();
   if (!rider) return;
   await runLive({
-    ownerId: PRACTICE,
+    ownerId: practiceId(rider),
     label: 'A simulated rider pedals',
     to: '/practice',
     ask: {

@@ -46,6 +46,37 @@ function summarise(ms: number, frames: PlanarFrame[], errors: number[][]): Outco
   };
 }
 
+/** Frames on which knee and toe have no sticker: lost from the first of them on, and looked for on each. */
+const HIDDEN = { from: 60, to: 150 };
+
+/** What a frame takes while two landmarks are looked for, ms; the two were lost on so many of them. */
+export function whileSearching(): { msPerFrame: number; frames: number; lostFrames: number } {
+  const { scene, film } = CAST[0];
+  const plain = openFilm(scene, film);
+  const stickerOn = { ...scene.look.stickerOn, knee: null, toe: null };
+  const bare = openFilm({ ...scene, look: { ...scene.look, stickerOn } }, film);
+  const frames = Array.from({ length: HIDDEN.to }, (_, i) =>
+    packedFrame(toPlanes((i < HIDDEN.from ? plain : bare).shoot(i))),
+  );
+  const start = frameTruth(scene, film, 0).joints;
+  const marks = Object.fromEntries(SIDE_LANDMARKS.map((k) => [k, start[k]]));
+  const run = (): ReturnType<typeof whileSearching> => {
+    const tracker = startTracker(frames[0], 0, marks, { bones: SIDE_BONES });
+    const searched = ['knee', 'toe'].map((key) => tracker.keys.indexOf(key));
+    let [ms, lostFrames] = [0, 0];
+    for (let i = 1; i < frames.length; i += 1) {
+      const t0 = performance.now();
+      const points = tracker.step(frames[i], i / film.framesPerS);
+      if (i < HIDDEN.from) continue;
+      ms += performance.now() - t0;
+      if (searched.every((k) => Number.isNaN(points[k].x))) lostFrames += 1;
+    }
+    return { msPerFrame: ms / (HIDDEN.to - HIDDEN.from), frames: HIDDEN.to - HIDDEN.from, lostFrames };
+  };
+  run();
+  return run();
+}
+
 /** This tracker and OpenCV's pyramidal Lucas–Kanade (21×21, three levels over the base) on the same rendered frames. */
 export async function comparePeer(count: number): Promise<{ ours: Outcome; peer: Outcome }> {
   const member = CAST[0];

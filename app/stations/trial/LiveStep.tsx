@@ -7,6 +7,7 @@ import type { FitSession } from '../../../core/records/types.ts';
 import type { LiveNow } from '../../jobs/live';
 import { Key } from '../../ui/Key';
 import { ChangeMoves } from '../../ui/Moves';
+import { many } from '../../ui/words/many';
 import { StepText } from './ChangeLog';
 import { MeasuredChange } from '../../ui/live/MeasuredChange';
 import { predictedBy, useTrialModel } from './useTrialModel';
@@ -53,7 +54,7 @@ export function LiveStep({
           )}
           {state?.state === 'no-before' && (
             <Typography>
-              Only {state.turns} turns were ridden before it: {state.wanted} are wanted to compare with.
+              Only {many(state.turns, 'turn')} ridden before it: {state.wanted} are wanted to compare with.
             </Typography>
           )}
           {state?.state === 'measured' && (

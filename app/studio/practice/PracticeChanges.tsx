@@ -7,6 +7,7 @@ import { liveStore } from '../../jobs/live';
 import { practiceStore, type PracticeChange } from '../../jobs/practice';
 import { useStudio } from '../../session/useStudio';
 import { MeasuredChange } from '../../ui/live/MeasuredChange';
+import { many } from '../../ui/words/many';
 import { movedText } from './practiceWords';
 
 const WORDS = { better: '“Better.”', same: '“No different.”', worse: '“Worse.”' } as const;
@@ -52,7 +53,10 @@ function Outcome({ c }: { c: PracticeChange }) {
         </Typography>
       )}
       {!measured && state?.state === 'no-before' && (
-        <Typography>Only {state.turns} turns were ridden before it: nothing to compare with.</Typography>
+        <Typography>
+          Only {many(state.turns, 'turn')} ridden before it, {state.wanted} are wanted: nothing to compare
+          with.
+        </Typography>
       )}
       {measured && (
         <>

@@ -7,7 +7,7 @@ import { useEffect, useState } from 'react';
 import { useStore } from 'zustand';
 import type { LiveKey } from '../../../core/kinematics/live/turns.ts';
 import { liveStore, pauseLive, stopLive } from '../../jobs/live';
-import { meetRider, PRACTICE, practiceStore, startPractice } from '../../jobs/practice';
+import { isPractice, meetRider, practiceId, practiceStore, startPractice } from '../../jobs/practice';
 import { LiveFigures, LiveWay } from '../../ui/live/LiveFigures';
 import { LivePicture } from '../../ui/live/LivePicture';
 import { LIVE_WARNINGS, liveText } from '../../ui/live/liveWords';
@@ -30,11 +30,11 @@ export default function Practice() {
   const live = useStore(liveStore);
   const { rider } = useStore(practiceStore);
   const [key, setKey] = useState<LiveKey | null>(null);
-  const mine = live.ownerId === PRACTICE;
+  const mine = live.ownerId === practiceId(rider);
   // Nobody rides on for a page that is left.
   useEffect(
     () => () => {
-      if (liveStore.getState().ownerId === PRACTICE) stopLive();
+      if (isPractice(liveStore.getState().ownerId)) stopLive();
     },
     [],
   );
