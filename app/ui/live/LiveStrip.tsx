@@ -12,6 +12,11 @@ import type { Mark } from '../../jobs/live';
 const SHOWN_S = 120;
 const [W, H, LEFT, RIGHT, TOP, BOTTOM] = [680, 138, 52, 668, 20, 104];
 
+/** Closer to another one than this a change is told by its number alone. */
+const CROWDED_S = 28;
+const isCrowded = (m: Mark, all: readonly Mark[]): boolean =>
+  all.some((other) => other !== m && Math.abs(other.atS - m.atS) < CROWDED_S);
+
 /** A figure of the last two minutes, turn by turn, against its band; where the bike was changed stands a line. */
 export function LiveStrip({
   name,
@@ -79,7 +84,7 @@ export function LiveStrip({
                 y={TOP - 8}
                 textAnchor={m.atS > nowS - 20 ? 'end' : 'start'}
               >
-                {m.isBack ? 'undone' : `change ${k + 1}`}
+                {m.isBack ? 'undone' : isCrowded(m, marks) ? k + 1 : `change ${k + 1}`}
               </text>
             </g>
           ))}
