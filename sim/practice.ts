@@ -6,7 +6,7 @@ import { trueFigures, type TrueFigures } from './measured.ts';
 import { seededRandom } from './random.ts';
 import { drawBike } from './render/bike.ts';
 import { newPlanes, planesInto, type Part, type Planes } from './render/film.ts';
-import type { Look } from './render/look.ts';
+import { SKIN, type Look } from './render/look.ts';
 import {
   clear,
   coveredPixels,
@@ -67,12 +67,6 @@ const JERSEYS: readonly Rgb[] = [
   [150, 78, 66],
   [70, 96, 66],
   [110, 92, 134],
-];
-const SKIN: readonly Rgb[] = [
-  [222, 180, 152],
-  [206, 160, 132],
-  [150, 106, 80],
-  [96, 66, 50],
 ];
 
 /** The rider of a number: the same one each time. */

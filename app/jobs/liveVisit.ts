@@ -45,8 +45,7 @@ function followChanges(visitId: string): () => void {
       markChange(id, isBack);
       isChanged = true;
     }
-    if (!isChanged) return;
-    void keepMeasured(visitId);
+    if (isChanged) void keepMeasured(visitId);
   });
 }
 

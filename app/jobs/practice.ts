@@ -5,7 +5,6 @@ import type { MeasuredChange, RiderWord } from '../../core/plan/terms/change.ts'
 import { protocolById } from '../../core/protocol/protocols.ts';
 import {
   NOT_MOVED,
-  practiceRide,
   practiceRider,
   practiceWord,
   trulyMoved,
@@ -70,7 +69,7 @@ export function moveBike(key: keyof Moved, byMm: number, guessDeg: number | null
   const state = last && measured[last.id]?.state;
   const goesOn = last && marks.some((m) => m.id === last.id) && (state === undefined || state === 'settling');
   const before = goesOn ? last.before : moved;
-  const truly = practiceRide(rider, after) && trulyMoved(rider, before, after);
+  const truly = trulyMoved(rider, before, after);
   if (!truly) return 'Further the bike does not go, or this rider does not reach.';
   const change: PracticeChange = {
     id: goesOn ? last.id : `practice-${changes.length + 1}`,

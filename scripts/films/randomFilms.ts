@@ -1,5 +1,6 @@
 import { CAST } from '../../sim/cast.ts';
 import { seededRandom } from '../../sim/random.ts';
+import { SKIN } from '../../sim/render/look.ts';
 import type { Rgb } from '../../sim/render/raster.ts';
 import type { HardFilm } from '../accuracy/hardFilms.ts';
 
@@ -11,12 +12,6 @@ const STICKERS: readonly Rgb[] = [
   [226, 84, 150],
   [96, 200, 84],
   [30, 32, 36],
-];
-const SKIN: readonly Rgb[] = [
-  [222, 180, 152],
-  [206, 160, 132],
-  [150, 106, 80],
-  [96, 66, 50],
 ];
 const CLOTH: readonly Rgb[] = [
   [44, 46, 54],

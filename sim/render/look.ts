@@ -38,6 +38,14 @@ export interface Look {
   weave: number;
 }
 
+/** What people’s skin looks like in a room’s light. */
+export const SKIN: readonly Rgb[] = [
+  [222, 180, 152],
+  [206, 160, 132],
+  [150, 106, 80],
+  [96, 66, 50],
+];
+
 /** How thick a tyre is drawn, about 0.965 of the wheel's radius. */
 export const TYRE_MM = 34;
 /** The drawn tyre's outer edge, mm. */

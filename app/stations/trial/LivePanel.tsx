@@ -10,7 +10,7 @@ import type { Reading } from '../../../core/kinematics/read.ts';
 import type { FitSession } from '../../../core/records/types.ts';
 import { mayHaveCamera } from '../../jobs/camera';
 import { keepLastMinute } from '../../jobs/keepLive';
-import { liveStore, pauseLive, stopLive } from '../../jobs/live';
+import { liveStore, stopLive } from '../../jobs/live';
 import { startLive, switchCamera } from '../../jobs/liveVisit';
 import { notify } from '../../session/notices';
 import { whyNot } from '../../storage/saveState';
@@ -20,7 +20,8 @@ import { useSession } from '../session';
 import { LiveFigures, LiveWay } from '../../ui/live/LiveFigures';
 import { LiveRamp } from './LiveRamp';
 import { LivePicture } from '../../ui/live/LivePicture';
-import { LIVE_WARNINGS, liveText } from '../../ui/live/liveWords';
+import { LiveTroubles, PauseAndStop } from '../../ui/live/LiveControls';
+import { liveText } from '../../ui/live/liveWords';
 import { LivePosture, LiveStep } from './LiveStep';
 import type { Devices } from './useDevices';
 import { useTrialSteps } from './useTrialSteps';
@@ -91,16 +92,7 @@ export function LivePanel({
               {live.cadenceRpm !== null && `; ${live.cadenceRpm.toFixed(0)} rpm`}
             </Typography>
           </Box>
-          {live.trouble && (
-            <Alert severity="error" variant="outlined" sx={{ mt: 1 }}>
-              {live.trouble}
-            </Alert>
-          )}
-          {live.warnings.map((w) => (
-            <Typography key={w} variant="body2" sx={{ mt: 0.5 }}>
-              {LIVE_WARNINGS[w]}
-            </Typography>
-          ))}
+          <LiveTroubles live={live} />
           <Box sx={{ display: 'flex', gap: 1, alignItems: 'center', flexWrap: 'wrap', mt: 1 }}>
             {live.phase === 'off' ? (
               <Button variant="contained" onClick={() => void startLive(session, cameraId)}>
@@ -108,12 +100,7 @@ export function LivePanel({
               </Button>
             ) : (
               <>
-                <Button size="small" variant="outlined" onClick={() => pauseLive(live.phase !== 'paused')}>
-                  {live.phase === 'paused' ? 'Go on' : 'Pause'}
-                </Button>
-                <Button size="small" variant="outlined" onClick={stopLive}>
-                  Stop
-                </Button>
+                <PauseAndStop phase={live.phase} />
                 <Keep session={session} ready={live.turns.length > 0} />
               </>
             )}

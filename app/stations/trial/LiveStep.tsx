@@ -9,6 +9,7 @@ import { Key } from '../../ui/Key';
 import { ChangeMoves } from '../../ui/Moves';
 import { many } from '../../ui/words/many';
 import { StepText } from './ChangeLog';
+import { settlingText } from '../../ui/live/liveWords';
 import { MeasuredChange } from '../../ui/live/MeasuredChange';
 import { predictedBy, useTrialModel } from './useTrialModel';
 import type { useTrialSteps } from './useTrialSteps';
@@ -48,9 +49,7 @@ export function LiveStep({
           </Typography>
           <ChangeMoves values={change.values} />
           {state?.state === 'settling' && (
-            <Typography sx={{ fontSize: '1.25rem', fontWeight: 600 }}>
-              Settling: {state.more === 1 ? 'the figures still move' : `${state.more} turns more`}
-            </Typography>
+            <Typography sx={{ fontSize: '1.25rem', fontWeight: 600 }}>{settlingText(state.more)}</Typography>
           )}
           {state?.state === 'no-before' && (
             <Typography>

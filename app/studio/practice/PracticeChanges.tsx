@@ -7,6 +7,7 @@ import { liveStore } from '../../jobs/live';
 import { practiceStore, type PracticeChange } from '../../jobs/practice';
 import { useStudio } from '../../session/useStudio';
 import { MeasuredChange } from '../../ui/live/MeasuredChange';
+import { settlingText } from '../../ui/live/liveWords';
 import { many } from '../../ui/words/many';
 import { movedText } from './practiceWords';
 
@@ -48,9 +49,7 @@ function Outcome({ c }: { c: PracticeChange }) {
       <Typography sx={{ fontWeight: 560 }}>{movedText(c.before, c.after, lengthUnit)}</Typography>
       {!measured && !isMarked && <Typography>The rider stopped before it was measured.</Typography>}
       {!measured && isMarked && state?.state === 'settling' && (
-        <Typography>
-          Settling: {state.more === 1 ? 'the figures still move' : `${state.more} turns more`}
-        </Typography>
+        <Typography>{settlingText(state.more)}</Typography>
       )}
       {!measured && state?.state === 'no-before' && (
         <Typography>

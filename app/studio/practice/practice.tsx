@@ -6,11 +6,12 @@ import Typography from '@mui/material/Typography';
 import { useEffect, useState } from 'react';
 import { useStore } from 'zustand';
 import type { LiveKey } from '../../../core/kinematics/live/turns.ts';
-import { liveStore, pauseLive, stopLive } from '../../jobs/live';
+import { liveStore, stopLive } from '../../jobs/live';
 import { isPractice, meetRider, practiceId, practiceStore, startPractice } from '../../jobs/practice';
 import { LiveFigures, LiveWay } from '../../ui/live/LiveFigures';
 import { LivePicture } from '../../ui/live/LivePicture';
-import { LIVE_WARNINGS, liveText } from '../../ui/live/liveWords';
+import { LiveTroubles, PauseAndStop } from '../../ui/live/LiveControls';
+import { liveText } from '../../ui/live/liveWords';
 import { RouteTrouble } from '../../ui/RouteTrouble';
 import { TopBar } from '../../ui/TopBar';
 import type { Route } from './+types/practice';
@@ -73,17 +74,7 @@ export default function Practice() {
             <Typography role="status" sx={{ fontWeight: 600, mt: 1 }} data-testid="live-state">
               {mine ? liveText(live) : ''}
             </Typography>
-            {mine && live.trouble && (
-              <Alert severity="error" variant="outlined" sx={{ mt: 1 }}>
-                {live.trouble}
-              </Alert>
-            )}
-            {mine &&
-              live.warnings.map((w) => (
-                <Typography key={w} variant="body2" sx={{ mt: 0.5 }}>
-                  {LIVE_WARNINGS[w]}
-                </Typography>
-              ))}
+            {mine && <LiveTroubles live={live} />}
             <Ride mine={mine} />
             {mine ? <LiveWay live={live} picked={key} /> : <HowItGoes />}
           </Box>
@@ -143,14 +134,7 @@ function Ride({ mine }: { mine: boolean }) {
           Let the rider pedal
         </Button>
       ) : (
-        <>
-          <Button size="small" variant="outlined" onClick={() => pauseLive(phase !== 'paused')}>
-            {phase === 'paused' ? 'Go on' : 'Pause'}
-          </Button>
-          <Button size="small" variant="outlined" onClick={stopLive}>
-            Stop
-          </Button>
-        </>
+        <PauseAndStop phase={phase} />
       )}
     </Box>
   );

@@ -31,3 +31,7 @@ export function liveText({ phase, tries, posture, lost, followed, isSilent, trou
   if (posture === 'hand-off') return 'The near hand is off the bar.';
   return 'Reading every turn.';
 }
+
+/** How much longer the rider needs to find the new place, by the turns that are wanted at the least. */
+export const settlingText = (more: number): string =>
+  `Settling: ${more === 1 ? 'the figures still move' : `${more} turns more`}`;
