@@ -131,11 +131,13 @@ export default tseslint.config(
   { ignores: ['build', '.react-router', 'node_modules', 'test-results', 'public'] },
   ...tseslint.configs.recommended,
   {
-    files: ['**/*.{ts,tsx}'],
+    files: ['app/**/*.{ts,tsx}'],
     plugins: { 'react-hooks': reactHooks },
+    rules: { ...reactHooks.configs['recommended-latest'].rules, 'react-hooks/exhaustive-deps': 'error' },
+  },
+  {
+    files: ['**/*.{ts,tsx}'],
     rules: {
-      ...reactHooks.configs['recommended-latest'].rules,
-      'react-hooks/exhaustive-deps': 'error',
       '@typescript-eslint/no-explicit-any': 'error',
       '@typescript-eslint/no-non-null-assertion': 'off',
       '@typescript-eslint/only-throw-error': 'off',
