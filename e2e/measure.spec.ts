@@ -35,6 +35,8 @@ test('a new rider’s film: dropped, looked at by itself, measured with one pres
   await page.getByRole('button', { name: 'Record the consent' }).click();
   await page.getByTestId('film-file').setInputFiles(filmOf('pilar'));
   await expect(page.getByTestId('film-verdict')).toContainText('Good film', { timeout: 90_000 });
+  // Every frame has been seen then: the film is not decoded once more.
+  await expect(page.getByLabel('Frames looked through')).toHaveCount(0);
   const panel = page.getByRole('region', { name: 'Measure' });
   await expect(panel).toContainText('8 of 8 joints named, both wheels found');
   await expect(panel).toContainText('this is the drive side');

@@ -1,4 +1,3 @@
-import { proxy } from 'comlink';
 import { nanoid } from 'nanoid';
 import { createStore } from 'zustand/vanilla';
 import { NO_WIDTH } from '../../core/camera/frontalScale.ts';
@@ -8,27 +7,26 @@ import { NO_DEVICES } from '../../core/kinematics/devices.ts';
 import { mustEdit, visitStore } from '../session/visits';
 import { askToKeep } from '../storage/films';
 import { isFull, saving, whyNot } from '../storage/saveState';
-import { dropClip, keepWhole, saveClip, wholeOf, type Whole } from '../storage/stores';
+import { dropClip, saveClip } from '../storage/stores';
 import type { ClipTrouble } from '../workers/clipTrouble';
 import { spawnClipReader } from '../workers/spawn';
 import { withWorker } from './withWorker';
-import { jobEnded, runJob, stopJob } from './jobs';
-import { surveyFilm, surveyJob } from './survey';
+import { runJob, stopJob } from './jobs';
+import { surveyFilm } from './survey';
+import { lookThrough } from './wholeFilms';
 
 export interface FilmTrouble {
   name: string;
   trouble: ClipTrouble;
 }
 
-/** Why the last film of a visit was not taken in, and which frames of a take's film can be shown. */
-export const filmStore = createStore<{
-  troubles: Readonly<Record<string, FilmTrouble | null>>;
-  whole: Readonly<Record<string, Whole>>;
-}>()(() => ({ troubles: {}, whole: {} }));
+/** Why the last film of a visit was not taken in. */
+export const filmStore = createStore<{ troubles: Readonly<Record<string, FilmTrouble | null>> }>()(() => ({
+  troubles: {},
+}));
 
 export const addingJob = (visitId: string): string => `add:${visitId}`;
 export const stopAdding = (visitId: string): void => stopJob(addingJob(visitId));
-export const wholeJob = (takeId: string): string => `whole:${takeId}`;
 
 const trouble = (visitId: string, words: FilmTrouble | null): void =>
   filmStore.setState(({ troubles }) => ({ troubles: { ...troubles, [visitId]: words } }));
@@ -145,29 +143,3 @@ async function added(
   }
   return { take, tS };
 }
-
-/** Decodes a take's film once from end to end, in parallel with everything else: where it is damaged is known before anybody relies on it. */
-export async function lookThrough(take: Take, film: Blob): Promise<void> {
-  if (filmStore.getState().whole[take.id]) return;
-  // Two decoders at once would both take twice as long: the one that is waited for goes first.
-  await jobEnded(surveyJob(take.id));
-  const known = await wholeOf(take.id).catch(() => null);
-  if (known?.bytes === film.size) {
-    tellWhole(take.id, known);
-    return;
-  }
-  const end = await runJob(wholeJob(take.id), {
-    label: `Decoding ${take.clipName}`,
-    to: null,
-    work: ({ signal, tell }) =>
-      withWorker(spawnClipReader(), signal, (reader) => reader.lookThrough(film, proxy(tell))),
-  });
-  if (!end.ok || !end.value) return;
-  const whole: Whole = { bytes: film.size, ...end.value };
-  tellWhole(take.id, whole);
-  // Made anew when it could not be kept.
-  await keepWhole(take.id, whole).catch(() => undefined);
-}
-
-const tellWhole = (takeId: string, whole: Whole): void =>
-  filmStore.setState((s) => ({ whole: { ...s.whole, [takeId]: whole } }));

@@ -1,20 +1,21 @@
-import { proxy } from 'comlink';
+import { proxy, transfer } from 'comlink';
 import { isFrontal, SIDE_LANDMARKS, type Landmark, type View } from '../../core/landmarks/landmarks.ts';
 import { isSeen, type ImagePoint } from '../../core/math/vec.ts';
 import { pointAt, type Tracks } from '../../core/tracking/tracks.ts';
 import type { FitSession, Mark, Take } from '../../core/records/types.ts';
 import type { SessionEdit } from '../../core/visit/edits.ts';
 import { isUnmoved, type ProposedWheels } from '../../core/survey/proposal.ts';
+import type { HeldFilm } from '../../core/survey/nameFilm.ts';
 import { verdictOf } from '../../core/survey/verdict.ts';
 import { scaleOf } from '../../core/visit/readOptions.ts';
 import { mustEdit } from '../session/visits';
-import { surveyStore, type TakeSurvey } from './surveys';
+import { surveyJob, surveyStore, type TakeSurvey } from './surveys';
+import { buffersOf } from '../workers/planes';
 import { spawnTracker } from '../workers/spawn';
 import { keepTracks, rangeOf, shownTake, trackTake } from './tracking';
+import { noteWhole } from './wholeFilms';
 import { withWorker } from './withWorker';
 import { runJob } from './jobs';
-
-export const surveyJob = (takeId: string): string => `survey:${takeId}`;
 
 /** The side that a camera sees of a bike that points this way. */
 export const sideOf = (facing: 'left' | 'right'): View => (facing === 'right' ? 'drive' : 'nonDrive');
@@ -43,8 +44,19 @@ export async function surveyFilm(session: FitSession, take: Take, film: Blob): P
     // Nobody waits for it elsewhere: its end is seen where the film is.
     to: null,
     work: ({ signal, tell }) =>
-      withWorker(spawnTracker(), signal, (api) =>
-        api.survey(film, { view: take.view, known, range: rangeOf(take) }, proxy(tell)),
+      // Two workers: while one decodes the film to its end the other finds stickers and wheels.
+      withWorker(spawnTracker(), signal, (finder) =>
+        withWorker(spawnTracker(), signal, async (decoder) => {
+          const found = await decoder.survey(
+            film,
+            { view: take.view, range: rangeOf(take) },
+            proxy(tell),
+            proxy((held: HeldFilm) => finder.lookAt(transfer(held, buffersOf(held)), take.view, known)),
+          );
+          if (found?.isWhole)
+            await noteWhole(take.id, { bytes: film.size, frames: take.video.frames, broken: [] });
+          return found;
+        }),
       ),
     words: () => null,
   });

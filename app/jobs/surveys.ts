@@ -5,6 +5,8 @@ import type { ProposedPoint, ProposedWheels } from '../../core/survey/proposal.t
 import type { FilmVerdict } from '../../core/survey/verdict.ts';
 import type { CameraPath } from '../../core/tracking/steadied.ts';
 
+export const surveyJob = (takeId: string): string => `survey:${takeId}`;
+
 /** What is proposed for a take, and what the fitter has put right in it; kept until it is measured. */
 export interface TakeSurvey {
   verdict: FilmVerdict;

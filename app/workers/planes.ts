@@ -56,6 +56,11 @@ export async function planesOf(
   return { frame: turnFrame(frame, sample.rotation / 90), buffer };
 }
 
+/** The memory of a film's pictures, each part once: what goes with them to another worker. */
+export const buffersOf = ({ frames }: { frames: readonly PlanarFrame[] }): ArrayBuffer[] => [
+  ...new Set(frames.flatMap((f) => [f.y, f.u, f.v].map((plane) => plane.buffer as ArrayBuffer))),
+];
+
 function throughCanvas(sample: VideoSample): PlanarFrame {
   const width = sample.displayWidth;
   const height = sample.displayHeight;

@@ -1,9 +1,8 @@
 import { VideoSampleSink } from 'mediabunny';
 import { isFrontal, type Landmark, type View } from '../../core/landmarks/landmarks.ts';
-import type { Known } from '../../core/landmarks/layout.ts';
 import { collectFacts, type FilmFacts } from '../../core/survey/filmFacts.ts';
-import { HELD_BYTES, holding, lookAt } from '../../core/survey/lookAt.ts';
-import type { FoundPoint } from '../../core/survey/nameFilm.ts';
+import { HELD_BYTES, holding, type lookAt } from '../../core/survey/lookAt.ts';
+import type { FoundPoint, HeldFilm } from '../../core/survey/nameFilm.ts';
 import type { FoundWheels } from '../../core/survey/wheels.ts';
 import type { PlanarFrame } from '../../core/tracking/frame.ts';
 import type { FilmPart } from '../../core/visit/filmParts.ts';
@@ -21,64 +20,113 @@ export interface Survey {
     mmPerPx: number;
   } | null;
   wheels: FoundWheels | null;
+  /** Every frame of the file was decoded. */
+  isWhole: boolean;
+}
+
+/** What is found on the pictures that are held. */
+export type Looked = ReturnType<typeof lookAt>;
+
+/** Pictures are held no longer once none was for so long, s. */
+const HELD_ALL_S = 0.1;
+/** A sample further behind a frame's stamp is not that frame. */
+const STAMP_SLACK_S = 1e-5;
+
+/** Holds a film's pictures of about a turn, and has them looked at as soon as they are together. */
+function holdPictures(
+  clip: OpenedClip,
+  { from, to }: FilmPart,
+  look: (film: HeldFilm) => Looked | Promise<Looked>,
+) {
+  const { tS } = clip;
+  const isHeld = holding(tS[from], tS[to]);
+  const indices: number[] = [];
+  const frames: PlanarFrame[] = [];
+  let bytes = 0;
+  let looking: Promise<Looked> | null = null;
+  const lookNow = (): Promise<Looked> => {
+    looking ??= Promise.resolve(look({ frames: frames.splice(0), tS: indices.map((i) => tS[i]) }));
+    // Whoever waits for it in the end hears why it failed.
+    looking.catch(() => undefined);
+    return looking;
+  };
+  return {
+    wants: (index: number): boolean => !looking && bytes < HELD_BYTES && isHeld(tS[index]),
+    hold: (frame: PlanarFrame, index: number): void => {
+      frames.push(frame);
+      indices.push(index);
+      bytes += 1.5 * frame.width * frame.height;
+    },
+    /** A picture came that is not held: after the last one they are looked at. */
+    passed: (index: number): void => {
+      const last = indices.at(-1);
+      if (last !== undefined && tS[index] - tS[last] > HELD_ALL_S) void lookNow();
+    },
+    /** What was found on them, with the names' frame; nothing where none were held. */
+    found: async (): Promise<Pick<Survey, 'named' | 'wheels'>> => {
+      if (indices.length === 0) return { named: null, wheels: null };
+      const { named, wheels } = await lookNow();
+      if (!named) return { named: null, wheels };
+      const { picture, points, facing, mmPerPx } = named;
+      return { named: { frame: indices[picture], points, facing, mmPerPx }, wheels };
+    },
+  };
 }
 
 /**
  * Looks at a film as a whole, in one pass: camera and light on every picture; stickers, names and wheels on a turn of the crank.
  * @param tell called with how many pictures have been seen  @param stopped asked before every picture
+ * @param look finds stickers and wheels on the pictures that are held, while the rest of the film is decoded
  */
 export async function surveyClip(
   clip: OpenedClip,
   {
     view,
-    known,
     range,
     tell,
     stopped,
+    look,
   }: {
     view: View;
-    known: Known;
     range: FilmPart | null;
     tell: (done: number, of: number) => void;
     stopped: () => boolean;
+    look: (film: HeldFilm) => Looked | Promise<Looked>;
   },
 ): Promise<Survey | null> {
   const { tS } = clip;
   const { from, to } = range ?? { from: 0, to: tS.length - 1 };
-  const isHeld = holding(tS[from], tS[to]);
   const facts = collectFacts();
-  const held: { frame: PlanarFrame; index: number }[] = [];
-  const spare: (Uint8Array | undefined)[] = [undefined];
-  let bytes = 0;
+  const held = holdPictures(clip, { from, to }, look);
+  let spare: Uint8Array | undefined;
   let index = from;
+  let passedOver = 0;
   for await (const sample of new VideoSampleSink(clip.track).samples(tS[from] + 1e-6)) {
+    // Frames that the decoder passed over without a word keep their stamps to themselves.
+    while (index < to && tS[index] < sample.timestamp - STAMP_SLACK_S) {
+      index += 1;
+      passedOver += 1;
+    }
     if (stopped() || index > to) {
       sample.close();
       break;
     }
-    const t = tS[index];
-    const holds = !isFrontal(view) && bytes < HELD_BYTES && isHeld(t);
-    const { frame, buffer } = await planesOf(sample, holds ? undefined : spare[0]);
+    const holds = !isFrontal(view) && held.wants(index);
+    const { frame, buffer } = await planesOf(sample, holds ? undefined : spare);
     sample.close();
-    facts.see(frame, t);
-    if (holds) {
-      held.push({ frame, index });
-      bytes += 1.5 * frame.width * frame.height;
-    } else spare[0] = buffer;
+    facts.see(frame, tS[index]);
+    if (holds) held.hold(frame, index);
+    else {
+      spare = buffer;
+      held.passed(index);
+    }
     index += 1;
     if (index % 20 === 0) tell(index - from, to - from + 1);
   }
   if (stopped()) return null;
-  const film = { frames: held.map((h) => h.frame), tS: held.map((h) => tS[h.index]) };
-  const { named, wheels } = lookAt(film, view, known);
   return {
     facts: facts.facts(),
-    named: named && {
-      frame: held[named.picture].index,
-      points: named.points,
-      facing: named.facing,
-      mmPerPx: named.mmPerPx,
-    },
-    wheels,
+    ...(await held.found()),
+    isWhole: range === null && passedOver === 0 && index === tS.length,
   };
 }

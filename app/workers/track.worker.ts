@@ -1,6 +1,6 @@
 import type { FilmPart } from '../../core/visit/filmParts.ts';
 import CRC32 from 'crc-32';
-import { expose } from 'comlink';
+import { expose, transfer } from 'comlink';
 import { VideoSampleSink } from 'mediabunny';
 import type { ImagePoint } from '../../core/math/vec.ts';
 import { pointAt, type LandmarkTrack, type Tracks } from '../../core/tracking/tracks.ts';
@@ -8,6 +8,8 @@ import type { PlanarFrame } from '../../core/tracking/frame.ts';
 import { findStickers } from '../../core/tracking/findStickers.ts';
 import { looksOfFilm } from '../../core/tracking/looks.ts';
 import { exposureOf } from '../../core/survey/filmFacts.ts';
+import { lookAt } from '../../core/survey/lookAt.ts';
+import type { HeldFilm } from '../../core/survey/nameFilm.ts';
 import { layOut, MOST_SPOTS, proposeMarks, type Known, type Layout } from '../../core/landmarks/layout.ts';
 import { pulledTo, type PosePoint } from '../../core/landmarks/poseJoints.ts';
 import { isFrontal, type Landmark, type View } from '../../core/landmarks/landmarks.ts';
@@ -18,8 +20,8 @@ import { stickerNear } from '../../core/tracking/stickerNear.ts';
 import { snapToSticker } from '../../core/tracking/snap.ts';
 import type { ClipTrouble } from './clipTrouble';
 import { openClip } from './openClip';
-import { planesOf } from './planes';
-import { surveyClip, type Survey } from './surveyClip';
+import { buffersOf, planesOf } from './planes';
+import { surveyClip, type Looked, type Survey } from './surveyClip';
 import { trackClip, type TrackProgress } from './trackClip';
 
 export type TrackAnswer =
@@ -77,20 +79,28 @@ const api = {
     stopRequested = true;
   },
 
-  /** Looks at the film as a whole: camera and light, stickers and names, wheels. */
+  /**
+   * Looks at the film as a whole: camera and light, stickers and names, wheels.
+   * @param look finds stickers and wheels on pictures that are handed over, somewhere else and meanwhile
+   */
   async survey(
     blob: Blob,
-    ask: { view: View; known: Known; range: FilmPart | null },
+    ask: { view: View; range: FilmPart | null },
     tell: (done: number, of: number) => void,
+    look: (film: HeldFilm) => Promise<Looked>,
   ): Promise<Survey | null> {
     const opened = await openClip(blob);
     if (!opened.ok) return null;
+    const handed = (film: HeldFilm): Promise<Looked> => look(transfer(film, buffersOf(film)));
     try {
-      return await surveyClip(opened.clip, { ...ask, tell, stopped: () => stopRequested });
+      return await surveyClip(opened.clip, { ...ask, tell, stopped: () => stopRequested, look: handed });
     } finally {
       opened.clip.input.dispose();
     }
   },
+
+  /** Stickers with their names and wheels, on pictures that another worker decodes. */
+  lookAt,
 
   /** The centre of the sticker under a point of a frame, or null where there is none. */
   async snap(blob: Blob, frameIndex: number, at: ImagePoint): Promise<ImagePoint | null> {
@@ -285,7 +295,13 @@ async function namedAbout(
     );
     const range = { from: within[0], to: within[within.length - 1] };
     const stopped = (): boolean => stopRequested;
-    const survey = await surveyClip(clip, { view, known, range, tell: () => undefined, stopped });
+    const survey = await surveyClip(clip, {
+      view,
+      range,
+      tell: () => undefined,
+      stopped,
+      look: (film) => lookAt(film, view, known),
+    });
     const named = survey?.named;
     if (!named) return null;
     if (named.frame === frame) return { points: named.points };

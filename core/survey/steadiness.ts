@@ -87,7 +87,10 @@ function search(
 /** As `search`, to a fraction of a pixel; far off by coarse steps first. */
 function place(f: PlanarFrame, p: Pattern, about: Vec2, reach: number): Hit {
   const from = reach > NEAR_PX ? search(f, p, { about, reach, step: COARSE_PX }) : about;
-  const best = search(f, p, { about: from, reach: NEAR_PX, step: 1 });
+  // A camera that stands has it where it was: no further tries then.
+  const next = search(f, p, { about: from, reach: 1, step: 1 });
+  const stands = next.x === from.x && next.y === from.y;
+  const best = stands ? next : search(f, p, { about: from, reach: NEAR_PX, step: 1 });
   // Between the pixels: the parabola through the best one and its neighbours.
   const bend = (a: number, b: number): number => {
     const c = a - 2 * best.miss + b;

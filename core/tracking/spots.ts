@@ -15,11 +15,9 @@ const LEAST_RADIUS_PX = 1.8;
 /** What is set off by less is lost in the grain. */
 const LEAST_CONTRAST = 14;
 
-/** Sums of a plane above and to the left of each place, one row and column wider than the plane. */
+/** Sums of a plane above and to the left of each place, one row and column wider than the plane; `line` entries a row. */
 interface Sums {
   line: number;
-  width: number;
-  height: number;
   sum: Int32Array;
 }
 
@@ -36,15 +34,12 @@ function sumsOf(plane: Uint8Array, width: number, height: number, stride: number
       sum[to + x] = sum[to - line + x] + row;
     }
   }
-  return { line, width, height, sum };
+  return { line, sum };
 }
 
-/** Mean over a box of whole pixels; the box lies inside the plane. */
-function boxMean({ line, sum }: Sums, x: number, y: number, side: number): number {
-  const a = y * line + x;
-  const b = a + side * line;
-  return (sum[b + side] - sum[b] - sum[a + side] + sum[a]) / (side * side);
-}
+/** Sum over a box of whole pixels from a place of the table on; the box lies inside the plane. @param down the box's side, in lines */
+const boxSum = (sum: Int32Array, at: number, side: number, down: number): number =>
+  sum[at + down + side] - sum[at + down] - sum[at + side] + sum[at];
 
 /** Sides about a spot, in shares of the way to them. */
 const ABOUT = [
@@ -57,6 +52,13 @@ const ABOUT = [
   [0.75, -0.75],
   [-0.75, -0.75],
 ] as const;
+
+/** Whether two spots are two: further apart than one and a half radii of the larger. */
+function isClearOf(a: RawSpot, b: RawSpot): boolean {
+  const [dx, dy] = [a.x - b.x, a.y - b.y];
+  const reach = 1.5 * Math.max(a.radiusPx, b.radiusPx);
+  return dx * dx + dy * dy > reach * reach;
+}
 
 /**
  * All dots of a picture, of any colour and of sizes between: the mean colour of a box is compared with that of eight boxes about it,
@@ -81,13 +83,18 @@ export function findSpots(f: PlanarFrame, most = 160): RawSpot[] {
     const margin = away + half + 1;
     const cHalf = Math.max(0, Math.round(half / 2 - 0.25));
     const cSide = 2 * cHalf + 1;
-    const chromaAt = (s: Sums, x: number, y: number): number =>
-      boxMean(
-        s,
-        Math.min(cw - cSide, Math.max(0, (x >> 1) - cHalf)),
-        Math.min(ch - cSide, Math.max(0, (y >> 1) - cHalf)),
-        cSide,
-      );
+    // Where the colours' boxes of each column and row begin; at the edges they are pushed inside.
+    const chromaX = Int32Array.from({ length: f.width }, (_, x) =>
+      Math.min(cw - cSide, Math.max(0, (x >> 1) - cHalf)),
+    );
+    const chromaY = Int32Array.from(
+      { length: f.height },
+      (_, y) => u.line * Math.min(ch - cSide, Math.max(0, (y >> 1) - cHalf)),
+    );
+    const [down, cDown] = [side * luma.line, cSide * u.line];
+    const [area, cArea] = [side * side, cSide * cSide];
+    const about = ABOUT.map(([dx, dy]) => ({ dx: Math.round(dx * away), dy: Math.round(dy * away) }));
+    const steps = about.map(({ dx, dy }) => dy * luma.line + dx);
     const columns = Math.floor((f.width - 2 * margin) / step);
     const rows = Math.floor((f.height - 2 * margin) / step);
     if (columns < 3 || rows < 3) continue;
@@ -96,25 +103,26 @@ export function findSpots(f: PlanarFrame, most = 160): RawSpot[] {
       const y = margin + j * step;
       for (let i = 0; i < columns; i += 1) {
         const x = margin + i * step;
-        const y0 = boxMean(luma, x - half, y - half, side);
+        const at = (y - half) * luma.line + x - half;
+        const y0 = boxSum(luma.sum, at, side, down);
         let u0 = 0;
         let v0 = 0;
         let searched = false;
         let least = Infinity;
         let second = Infinity;
-        for (let k = 0; k < ABOUT.length; k += 1) {
-          const px = Math.round(x + ABOUT[k][0] * away);
-          const py = Math.round(y + ABOUT[k][1] * away);
-          const dy = boxMean(luma, px - half, py - half, side) - y0;
+        for (let k = 0; k < steps.length; k += 1) {
+          const dy = (boxSum(luma.sum, at + steps[k], side, down) - y0) / area;
           let d2 = dy * dy;
           if (d2 < 4000) {
             if (!searched) {
-              u0 = chromaAt(u, x, y);
-              v0 = chromaAt(v, x, y);
+              const own = chromaY[y] + chromaX[x];
+              u0 = boxSum(u.sum, own, cSide, cDown);
+              v0 = boxSum(v.sum, own, cSide, cDown);
               searched = true;
             }
-            const du = chromaAt(u, px, py) - u0;
-            const dv = chromaAt(v, px, py) - v0;
+            const there = chromaY[y + about[k].dy] + chromaX[x + about[k].dx];
+            const du = (boxSum(u.sum, there, cSide, cDown) - u0) / cArea;
+            const dv = (boxSum(v.sum, there, cSide, cDown) - v0) / cArea;
             d2 += CHROMA_WEIGHT * (du * du + dv * dv);
           }
           if (d2 < least) {
@@ -140,7 +148,11 @@ export function findSpots(f: PlanarFrame, most = 160): RawSpot[] {
           y,
           radiusPx: radius,
           contrast: s,
-          colour: [boxMean(luma, x - half, y - half, side), chromaAt(u, x, y), chromaAt(v, x, y)],
+          colour: [
+            boxSum(luma.sum, (y - half) * luma.line + x - half, side, down) / area,
+            boxSum(u.sum, chromaY[y] + chromaX[x], cSide, cDown) / cArea,
+            boxSum(v.sum, chromaY[y] + chromaX[x], cSide, cDown) / cArea,
+          ],
         });
       }
   }
@@ -149,8 +161,7 @@ export function findSpots(f: PlanarFrame, most = 160): RawSpot[] {
   const kept: RawSpot[] = [];
   for (const s of found) {
     if (kept.length >= most) break;
-    if (kept.every((k) => Math.hypot(k.x - s.x, k.y - s.y) > 1.5 * Math.max(k.radiusPx, s.radiusPx)))
-      kept.push(s);
+    if (kept.every((k) => isClearOf(k, s))) kept.push(s);
   }
   return kept;
 }

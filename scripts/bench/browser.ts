@@ -106,12 +106,23 @@ async function clipSpeed(page: Page, truth: Truth): Promise<BrowserFigures['clip
       interface Api {
         decode: (b: Blob) => Promise<Answer>;
         track: (b: Blob, f: number, m: object, p: unknown) => Promise<Answer>;
-        survey: (b: Blob, ask: object, tell: unknown) => Promise<unknown>;
+        survey: (b: Blob, ask: object, tell: unknown, look: unknown) => Promise<unknown>;
+        lookAt: (held: unknown, view: string, known: object) => Promise<unknown>;
+      }
+      interface Held {
+        frames: { y: Uint8Array }[];
       }
       const comlink = (
-        window as unknown as { Comlink: { wrap: (w: Worker) => Api; proxy: (f: () => void) => unknown } }
+        window as unknown as {
+          Comlink: {
+            wrap: (w: Worker) => Api;
+            proxy: <F>(f: F) => unknown;
+            transfer: <T>(value: T, buffers: ArrayBufferLike[]) => T;
+          };
+        }
       ).Comlink;
       const api = comlink.wrap(new Worker(url, { type: 'module' }));
+      const finder = comlink.wrap(new Worker(url, { type: 'module' }));
       const bareUrl = URL.createObjectURL(new Blob([bare], { type: 'text/javascript' }));
       const decoder = comlink.wrap(new Worker(bareUrl, { type: 'module' }));
       const blob = await (await fetch(`/demo/${clip}`)).blob();
@@ -127,11 +138,15 @@ async function clipSpeed(page: Page, truth: Truth): Promise<BrowserFigures['clip
         );
         const trackFps = (1000 * t.frames) / t.ms;
         const t0 = performance.now();
-        const ask = { view: 'drive', known: { mmPerPx: null, facing: null }, range: null };
+        const known = { mmPerPx: null, facing: null };
         const seen = await api.survey(
           blob,
-          ask,
+          { view: 'drive', range: null },
           comlink.proxy(() => undefined),
+          comlink.proxy((held: Held) => {
+            const buffers = held.frames.map((f) => f.y.buffer);
+            return finder.lookAt(comlink.transfer(held, buffers), 'drive', known);
+          }),
         );
         if (!seen) throw new Error('The film was not looked at.');
         rounds.push({

@@ -8,8 +8,8 @@ import { useEffect, useRef } from 'react';
 import { useStore } from 'zustand';
 import { goodParts, partText } from '../../../core/visit/filmParts.ts';
 import type { Take } from '../../../core/records/types.ts';
-import { filmStore, lookThrough, wholeJob } from '../../jobs/films';
 import { jobStore } from '../../jobs/jobs';
+import { lookThrough, wholeFilmStore, wholeJob } from '../../jobs/wholeFilms';
 
 /** Whether every frame of a take's film can be shown: looked through once, in the background; damage is stated with the good part beside it. */
 export function FilmWhole({
@@ -21,7 +21,7 @@ export function FilmWhole({
   blob: Blob | null;
   onChange: (trim: Take['trim']) => void;
 }) {
-  const whole = useStore(filmStore, (s) => s.whole[take.id]);
+  const whole = useStore(wholeFilmStore, (s) => s[take.id]);
   const job = useStore(jobStore, ({ jobs }) => jobs[wholeJob(take.id)]);
   const takeRef = useRef(take);
   useEffect(() => {
