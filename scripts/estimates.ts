@@ -8,6 +8,7 @@ import { once } from 'node:events';
 import { writeFileSync } from 'node:fs';
 import { chromium, type Page } from '@playwright/test';
 import { SIDE_LANDMARKS, type SideLandmark } from '../core/landmarks/landmarks.ts';
+import { ESTIMATE_SD_MM } from '../core/kinematics/estimated.ts';
 import { jointsOfPose, type PosePoint } from '../core/landmarks/poseJoints.ts';
 import { mean } from '../core/math/statistics.ts';
 import { bikeFor } from '../sim/cast.ts';
@@ -104,9 +105,9 @@ const rms = (list: readonly number[]): number => Math.hypot(...list) / Math.sqrt
 const strays = (list: readonly number[]): number => rms(list.map((v) => v - mean(list)));
 const row = (key: SideLandmark): string => {
   const [x, y] = [joints[key].map((p) => p.x), joints[key].map((p) => p.y)];
-  if (x.length === 0) return `| ${key} | not seen | | |`;
+  if (x.length === 0) return `| ${key} | not seen | | | |`;
   const all = rms([...x, ...y]);
-  return `| ${key} | ${mean(x).toFixed(0)}, ${mean(y).toFixed(0)} | ${strays(x).toFixed(0)}, ${strays(y).toFixed(0)} | ${all.toFixed(0)} |`;
+  return `| ${key} | ${mean(x).toFixed(0)}, ${mean(y).toFixed(0)} | ${strays(x).toFixed(0)}, ${strays(y).toFixed(0)} | ${all.toFixed(0)} | ${ESTIMATE_SD_MM[key]} |`;
 };
 /** Writes what is known so far: each rider takes a minute or two. */
 function write(riders: number): void {
@@ -117,13 +118,13 @@ function write(riders: number): void {
 
 Made by \`npm run estimates\`: ${riders} rendered riders without a sticker, in clothes, rooms and before cameras drawn at random, ${PICTURES} pictures
 each, ${SIDE_LANDMARKS.length * riders * PICTURES - unseen} of ${SIDE_LANDMARKS.length * riders * PICTURES} joints seen. Millimetres, forward and up, from where a sticker would stand. Drawn riders are
-not people, but whoever looks at them is the same model; a first look takes each joint as off by 26 mm at the least in each direction (one
-standard deviation).
+not people, but whoever looks at them is the same model. The last column: how far off a first look takes each joint in each direction at the
+least (one standard deviation).
 
-| joint | mean, forward and up | strays by, forward and up | off in each direction, root mean square |
-| --- | --- | --- | --- |
+| joint | mean, forward and up | strays by, forward and up | off in each direction, root mean square | taken as off by |
+| --- | --- | --- | --- | --- |
 ${SIDE_LANDMARKS.map(row).join('\n')}
-| all | | | ${rms(every).toFixed(0)} |
+| all | | | ${rms(every).toFixed(0)} | |
 `,
   );
 }

@@ -6,6 +6,7 @@ import type { FoundPoint, HeldFilm } from '../../core/survey/nameFilm.ts';
 import type { FoundWheels } from '../../core/survey/wheels.ts';
 import type { PlanarFrame } from '../../core/tracking/frame.ts';
 import type { FilmPart } from '../../core/visit/filmParts.ts';
+import { eventsFirst } from './eventsFirst';
 import type { OpenedClip } from './openClip';
 import { planesOf } from './planes';
 
@@ -114,6 +115,7 @@ export async function surveyClip(
     const holds = !isFrontal(view) && held.wants(index);
     const { frame, buffer } = await planesOf(sample, holds ? undefined : spare);
     sample.close();
+    await eventsFirst();
     facts.see(frame, tS[index]);
     if (holds) held.hold(frame, index);
     else {

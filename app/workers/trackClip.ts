@@ -5,6 +5,7 @@ import { RIGID_BONES } from '../../core/landmarks/landmarks.ts';
 import { emptyTracks, type Tracks } from '../../core/tracking/tracks.ts';
 import type { PlanarFrame, Region } from '../../core/tracking/frame.ts';
 import { startTracker, type TrackedPoint, type Tracker } from '../../core/tracking/tracker.ts';
+import { eventsFirst } from './eventsFirst';
 import type { OpenedClip } from './openClip';
 import { planesOf } from './planes';
 
@@ -102,6 +103,7 @@ async function forwards(f: Following): Promise<PlanarFrame | null> {
   let coming: Promise<{ frame: PlanarFrame; buffer: Uint8Array }> | null = null;
   const trackOne = async (): Promise<void> => {
     const { frame, buffer } = await coming!;
+    await eventsFirst();
     if (!tracker) {
       tracker = startOn(f, frame);
       first = frame;

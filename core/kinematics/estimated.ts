@@ -20,10 +20,20 @@ const LIMBS: readonly Limb[] = [
 /** A limb that seems to change by more than this share of itself, SD, is not one limb: the model has lost it. */
 const LOST_SHARE = 0.12;
 /**
- * However steady a model's joints are, they stand beside the bone's, SD in each direction, mm: joints by a model against markers on the
- * bone differ by some centimetres in the comparisons of both; taken as twice what a fitter's hand misses the hip by.
+ * However steady a model's joints are, they stand beside the bone's, SD in each direction, mm. Joints by a model against markers on the
+ * bone differ by some centimetres in the comparisons of both: none is taken as better than 26, twice what a fitter's hand misses the hip
+ * by. Where it was further off on rendered riders (docs/estimates.md), as far as it was there: it takes a shoe for a foot.
  */
-const LEAST_SD_MM = 26;
+export const ESTIMATE_SD_MM: Record<SideLandmark, number> = {
+  hip: 33,
+  knee: 28,
+  ankle: 58,
+  heel: 64,
+  toe: 53,
+  shoulder: 29,
+  elbow: 26,
+  wrist: 34,
+};
 
 type Paths = Partial<Record<SideKey, readonly Vec2[]>>;
 
@@ -56,7 +66,7 @@ export function estimatedSdMm(paths: Paths): Record<SideKey, number> {
     const own = strays.filter(({ limb, sd }) => limb.includes(key) && Number.isFinite(sd));
     // A length errs by both its ends: each has its share of the square.
     const worst = Math.max(0, ...own.map(({ sd }) => sd)) / Math.SQRT2;
-    return Math.hypot(LEAST_SD_MM, worst);
+    return Math.hypot(ESTIMATE_SD_MM[key], worst);
   };
   const [hip, knee, ankle, heel] = (['hip', 'knee', 'ankle', 'heel'] as const).map(of);
   const [toe, shoulder, elbow, wrist] = (['toe', 'shoulder', 'elbow', 'wrist'] as const).map(of);
