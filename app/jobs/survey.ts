@@ -73,6 +73,7 @@ export async function surveyFilm(session: FitSession, take: Take, film: Blob): P
     verdict: verdictOf(facts, {
       named: named !== null,
       wheels: wheels !== null || isFrontal(take.view),
+      file: { ...take.video, bytes: film.size },
     }),
     frame: named?.frame ?? null,
     points,

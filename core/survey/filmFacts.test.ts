@@ -32,7 +32,7 @@ function factsOf(room: Room, frames = 48, other: ((i: number) => boolean) | null
   }
   return collector.facts();
 }
-const FOUND = { named: true, wheels: true };
+const FOUND = { named: true, wheels: true, file: null };
 const keys = (f: FilmFacts): string[] => verdictOf(f, FOUND).points.map((p) => p.key);
 
 describe('what a film’s pictures tell', () => {
@@ -126,8 +126,25 @@ describe('the verdict', () => {
     expect(verdict.points.map((p) => p.key)).toEqual([key]);
     expect(verdict.points[0].cure.length).toBeGreaterThan(10);
   });
+  it.each([
+    [0.5, 'avc', 'again'],
+    [1.5, 'avc', 'usable'],
+    [3, 'avc', 'good'],
+    [1.5, 'vp9', 'good'],
+    [1, 'vp9', 'usable'],
+    [1.5, 'av1', 'good'],
+    [0.3, 'av1', 'again'],
+  ] as const)('of 720p at 60 a second in %d Mbit of %s: %s', (mbitPerS, codec, worth) => {
+    const file = { bytes: (1e6 * mbitPerS * 7) / 8, widthPx: 1280, heightPx: 720, frames: 420, codec };
+    const verdict = verdictOf(good, { ...FOUND, file });
+    expect(verdict.worth).toBe(worth);
+    if (worth !== 'good') expect(verdict.points[0].words).toContain(`${mbitPerS.toFixed(1)} Mbit a second`);
+  });
   it('puts the worst first, and says what was not found', () => {
-    const verdict = verdictOf({ ...good, framesPerS: 30, seconds: 1 }, { named: false, wheels: false });
+    const verdict = verdictOf(
+      { ...good, framesPerS: 30, seconds: 1 },
+      { named: false, wheels: false, file: null },
+    );
     expect(verdict.points.map((p) => p.worth)).toEqual(['again', 'usable', 'usable', 'usable']);
     expect(verdict.points.map((p) => p.key)).toEqual(expect.arrayContaining(['stickers', 'wheels']));
   });

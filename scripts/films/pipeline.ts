@@ -149,5 +149,6 @@ export function judged(r: Rendered, found: ReturnType<typeof surveyed>): FilmVer
   return verdictOf(facts.facts(), {
     named: found.named !== null,
     wheels: found.wheels !== null,
+    file: null,
   });
 }
