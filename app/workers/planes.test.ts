@@ -1,6 +1,6 @@
 import type { VideoSample } from 'mediabunny';
 import { expect, it } from 'vitest';
-import { planesOf } from './planes';
+import { buffersOf, planesOf } from './planes';
 
 interface Asked {
   rect: { x: number; y: number; width: number; height: number };
@@ -40,4 +40,15 @@ it('whatever part of a picture is copied, its planes do not lie over each other,
         expect(rect.x).toBeLessThanOrEqual(x);
         expect(rect.x + rect.width).toBe(width);
       }
+});
+
+it('pictures go to another worker with all their memory, each part once', async () => {
+  const of = async () => (await planesOf(picture(64, 48, []))).frame;
+  const [a, b] = [await of(), await of()];
+  const buffers = buffersOf({ frames: [a, b] });
+  expect(buffers).toEqual([a.y.buffer, b.y.buffer]);
+  const there = structuredClone([a, b], { transfer: buffers });
+  expect(a.y.byteLength).toBe(0);
+  expect(there[1].v.buffer).toBe(there[1].y.buffer);
+  expect(there[1].v.length).toBeGreaterThanOrEqual(32 * 24);
 });
