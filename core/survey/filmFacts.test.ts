@@ -129,10 +129,11 @@ describe('the verdict', () => {
   it.each([
     [0.5, 'avc', 'again'],
     [1.5, 'avc', 'usable'],
-    [3, 'avc', 'good'],
-    [1.5, 'vp9', 'good'],
+    [3, 'avc', 'usable'],
+    [4, 'avc', 'good'],
+    [3, 'vp9', 'good'],
     [1, 'vp9', 'usable'],
-    [1.5, 'av1', 'good'],
+    [2, 'av1', 'good'],
     [0.3, 'av1', 'again'],
   ] as const)('of 720p at 60 a second in %d Mbit of %s: %s', (mbitPerS, codec, worth) => {
     const file = { bytes: (1e6 * mbitPerS * 7) / 8, widthPx: 1280, heightPx: 720, frames: 420, codec };

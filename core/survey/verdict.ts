@@ -39,7 +39,7 @@ export interface FilmFile {
  * Bits of a file for each pixel of each picture. H.264 films rendered with fast, small stickers, at 0.054, 0.025 and 0.011: the worst landmark is
  * lost on 7, 11 and 43 % of the frames (docs/decisions.md).
  */
-const BITS_PER_PIXEL = { some: 0.04, much: 0.015 };
+const BITS_PER_PIXEL = { some: 0.06, much: 0.015 };
 /** Later codecs hold as much in less. */
 const THRIFT: Readonly<Record<string, number>> = { vp9: 0.65, av1: 0.5, hevc: 0.6 };
 const OF_A_CHAT = 'Copy the original file, not one that a chat or a converter has made.';
