@@ -40,8 +40,8 @@ export interface FilmFile {
  * lost on 7, 11 and 43 % of the frames (docs/decisions.md).
  */
 const BITS_PER_PIXEL = { some: 0.06, much: 0.015 };
-/** Later codecs hold as much in less. */
-const THRIFT: Readonly<Record<string, number>> = { vp9: 0.65, av1: 0.5, hevc: 0.6 };
+/** Later codecs that can be opened hold as much in less. */
+const THRIFT: Readonly<Record<string, number>> = { vp9: 0.65, av1: 0.5 };
 const OF_A_CHAT = 'Copy the original file, not one that a chat or a converter has made.';
 
 /** What a film is worth for how strongly it is compressed; null where that tells nothing against it. */
@@ -111,12 +111,13 @@ export function verdictOf(facts: FilmFacts, found: Findings): FilmVerdict {
     OF_A_CHAT,
   );
   const { file } = found;
-  say(
-    'packed',
-    file && worthOfFile(file),
-    `Strongly compressed: ${file ? ((8e-6 * file.bytes * rate) / file.frames).toFixed(1) : ''} Mbit a second. Fast stickers are blurred away.`,
-    OF_A_CHAT,
-  );
+  if (file)
+    say(
+      'packed',
+      worthOfFile(file),
+      `Strongly compressed: ${((8e-6 * file.bytes * rate) / file.frames).toFixed(1)} Mbit a second. Fast stickers are blurred away.`,
+      OF_A_CHAT,
+    );
   say(
     'missing',
     worthOf(facts.missing / Math.max(1, facts.frames), { some: 0.02, much: 0.5 }),

@@ -91,6 +91,9 @@ export function findSpots(f: PlanarFrame, most = 160): RawSpot[] {
       { length: f.height },
       (_, y) => u.line * Math.min(ch - cSide, Math.max(0, (y >> 1) - cHalf)),
     );
+    // Where the boxes about a place begin in their tables.
+    const lumaAt = (x: number, y: number): number => (y - half) * luma.line + x - half;
+    const chromaAt = (x: number, y: number): number => chromaY[y] + chromaX[x];
     const [down, cDown] = [side * luma.line, cSide * u.line];
     const [area, cArea] = [side * side, cSide * cSide];
     const about = ABOUT.map(([dx, dy]) => ({ dx: Math.round(dx * away), dy: Math.round(dy * away) }));
@@ -103,7 +106,7 @@ export function findSpots(f: PlanarFrame, most = 160): RawSpot[] {
       const y = margin + j * step;
       for (let i = 0; i < columns; i += 1) {
         const x = margin + i * step;
-        const at = (y - half) * luma.line + x - half;
+        const at = lumaAt(x, y);
         const y0 = boxSum(luma.sum, at, side, down);
         let u0 = 0;
         let v0 = 0;
@@ -115,12 +118,12 @@ export function findSpots(f: PlanarFrame, most = 160): RawSpot[] {
           let d2 = dy * dy;
           if (d2 < 4000) {
             if (!searched) {
-              const own = chromaY[y] + chromaX[x];
+              const own = chromaAt(x, y);
               u0 = boxSum(u.sum, own, cSide, cDown);
               v0 = boxSum(v.sum, own, cSide, cDown);
               searched = true;
             }
-            const there = chromaY[y + about[k].dy] + chromaX[x + about[k].dx];
+            const there = chromaAt(x + about[k].dx, y + about[k].dy);
             const du = (boxSum(u.sum, there, cSide, cDown) - u0) / cArea;
             const dv = (boxSum(v.sum, there, cSide, cDown) - v0) / cArea;
             d2 += CHROMA_WEIGHT * (du * du + dv * dv);
@@ -149,9 +152,9 @@ export function findSpots(f: PlanarFrame, most = 160): RawSpot[] {
           radiusPx: radius,
           contrast: s,
           colour: [
-            boxSum(luma.sum, (y - half) * luma.line + x - half, side, down) / area,
-            boxSum(u.sum, chromaY[y] + chromaX[x], cSide, cDown) / cArea,
-            boxSum(v.sum, chromaY[y] + chromaX[x], cSide, cDown) / cArea,
+            boxSum(luma.sum, lumaAt(x, y), side, down) / area,
+            boxSum(u.sum, chromaAt(x, y), cSide, cDown) / cArea,
+            boxSum(v.sum, chromaAt(x, y), cSide, cDown) / cArea,
           ],
         });
       }
