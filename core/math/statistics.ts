@@ -1,8 +1,13 @@
 import { deviation, mean as meanOf, quantileSorted } from 'd3';
 
 /** Middle value of the finite entries; NaN when there are none. */
-export const median = (values: ArrayLike<number>): number =>
-  quantileSorted(Array.from(Float64Array.from(values).filter(Number.isFinite).sort()), 0.5) ?? NaN;
+export function median(values: ArrayLike<number>): number {
+  const finite = new Float64Array(values.length);
+  let n = 0;
+  for (let i = 0; i < values.length; i += 1) if (Number.isFinite(values[i])) finite[n++] = values[i];
+  // Any list with places does; the types of d3 ask for an array.
+  return quantileSorted(finite.subarray(0, n).sort() as ArrayLike<number> as number[], 0.5) ?? NaN;
+}
 
 /** Mean; NaN when empty, or where one of them is. */
 export const mean = (values: readonly number[]): number =>

@@ -24,10 +24,10 @@ function factsOf(room: Room, frames = 48, other: ((i: number) => boolean) | null
   const film = { ...m.film, framesPerS: 30, subFrames: 1 };
   const scene = inRoom(openFilm({ ...m.scene, camera }, film), room, film);
   // Another place along the wall: nothing of the first picture is where it was.
-  const elsewhere = inRoom(openFilm(CAST[3].scene, film), { pushed: { atS: 0, byPx: 75 } }, film);
+  const elsewhere = other && inRoom(openFilm(CAST[3].scene, film), { pushed: { atS: 0, byPx: 75 } }, film);
   const collector = collectFacts();
   for (let i = 0; i < frames; i += 1) {
-    const seen: PlanarFrame = packedFrame(small((other?.(i) ? elsewhere : scene).shoot(i)));
+    const seen: PlanarFrame = packedFrame(small((elsewhere && other(i) ? elsewhere : scene).shoot(i)));
     collector.see(seen, written(room, i).stamp / film.framesPerS);
   }
   return collector.facts();

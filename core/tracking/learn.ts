@@ -6,20 +6,30 @@ import { discColour, type Sticker } from './sticker.ts';
 /** Grey levels by which a spot must be set off to be a sticker. */
 const MIN_CONTRAST = 9;
 
-/** Mean distance from a colour on each one-pixel ring about a point. */
-function ringDistances(f: PlanarFrame, c: ImagePoint, colour: Yuv, reach: number): number[] {
-  const sum = new Array<number>(reach + 1).fill(0);
-  const count = new Array<number>(reach + 1).fill(0);
-  for (let dy = -reach; dy <= reach; dy += 1) {
-    for (let dx = -reach; dx <= reach; dx += 1) {
-      const ring = Math.round(Math.hypot(dx, dy));
-      if (ring > reach) continue;
-      const p = colourAt(f, c.x + dx, c.y + dy);
-      sum[ring] += Math.sqrt(colourDistance2(p[0], p[1], p[2], colour));
-      count[ring] += 1;
+/** No sticker is looked for beyond this from the point on it, px. */
+const REACH_PX = 22;
+const SIDE_PX = 2 * REACH_PX + 1;
+/** On which one-pixel ring about the middle each pixel of a square lies, row by row; those in the corners on none that counts. */
+const RING_OF = Uint8Array.from({ length: SIDE_PX ** 2 }, (_, k) =>
+  Math.round(Math.hypot((k % SIDE_PX) - REACH_PX, Math.floor(k / SIDE_PX) - REACH_PX)),
+);
+/** The corners' rings with them. */
+const RINGS = Math.max(...RING_OF) + 1;
+const ON_RING = Array.from({ length: REACH_PX + 1 }, (_, ring) => RING_OF.filter((r) => r === ring).length);
+
+/** Mean distance from a colour on each one-pixel ring about a point; beyond the picture's edge its last pixels stand. */
+function ringDistances(f: PlanarFrame, c: ImagePoint, colour: Yuv): number[] {
+  const sum = new Float64Array(RINGS);
+  const [x0, y0] = [Math.round(c.x) - REACH_PX, Math.round(c.y) - REACH_PX];
+  for (let row = 0, n = 0; row < SIDE_PX; row += 1) {
+    const y = Math.min(f.height - 1, Math.max(0, y0 + row));
+    for (let col = 0; col < SIDE_PX; col += 1, n += 1) {
+      const x = Math.min(f.width - 1, Math.max(0, x0 + col));
+      const k = (y >> 1) * f.chromaStride + (x >> 1) * f.chromaStep;
+      sum[RING_OF[n]] += Math.sqrt(colourDistance2(f.y[y * f.yStride + x], f.u[k], f.v[k], colour));
     }
   }
-  return sum.map((s, i) => s / count[i]);
+  return ON_RING.map((count, ring) => sum[ring] / count);
 }
 
 /** How many edges are tried, from the inmost: a blot in a sticker's middle is one too. */
@@ -50,33 +60,30 @@ function learnAt(f: PlanarFrame, at: ImagePoint): { sticker: Sticker; centre: Im
   return null;
 }
 
-/** No sticker is looked for beyond this from the point on it, px. */
-const REACH_PX = 22;
 /** Pixels are of the patch up to this share of the distance to what is unlike it most. */
 const OF_PATCH = 0.3;
 
 /** The middle of the connected pixels of one colour about a point; null where they reach out of sight, as a limb's or a wall's do. */
 function middleOfPatch(f: PlanarFrame, at: ImagePoint): ImagePoint | null {
   const colour = discColour(f, at, 1.2);
-  const rings = ringDistances(f, at, colour, REACH_PX);
+  const rings = ringDistances(f, at, colour);
   const tau2 = (OF_PATCH * Math.max(...rings.slice(2))) ** 2;
-  const side = 2 * REACH_PX + 1;
-  const seen = new Uint8Array(side * side);
+  const seen = new Uint8Array(SIDE_PX ** 2);
   const [cx, cy] = [Math.round(at.x), Math.round(at.y)];
-  const open = [REACH_PX * side + REACH_PX];
+  const open = [REACH_PX * SIDE_PX + REACH_PX];
   seen[open[0]] = 1;
   let [n, sx, sy] = [0, 0, 0];
   while (open.length > 0) {
     const k = open.pop()!;
-    const [i, j] = [k % side, Math.floor(k / side)];
+    const [i, j] = [k % SIDE_PX, Math.floor(k / SIDE_PX)];
     const [x, y] = [cx + i - REACH_PX, cy + j - REACH_PX];
     const p = colourAt(f, x, y);
     if (colourDistance2(p[0], p[1], p[2], colour) > tau2) continue;
-    if (i === 0 || j === 0 || i === side - 1 || j === side - 1) return null;
+    if (i === 0 || j === 0 || i === SIDE_PX - 1 || j === SIDE_PX - 1) return null;
     n += 1;
     sx += x;
     sy += y;
-    for (const next of [k - 1, k + 1, k - side, k + side])
+    for (const next of [k - 1, k + 1, k - SIDE_PX, k + SIDE_PX])
       if (!seen[next]) {
         seen[next] = 1;
         open.push(next);
@@ -100,7 +107,7 @@ function learnFrom(
   const none = (): { learned: null; edgePx: number } => ({ learned: null, edgePx });
   for (let round = 0; round < 3; round += 1) {
     const colour = discColour(f, centre, 1.8);
-    const rings = ringDistances(f, centre, colour, REACH_PX);
+    const rings = ringDistances(f, centre, colour);
     // The edge: where the distance first passes half of what it reaches a few pixels further out.
     let radiusPx = 0;
     let contrast = 0;
@@ -130,7 +137,7 @@ function learnFrom(
   return { learned: { sticker, centre: { x: final.x, y: final.y } }, edgePx };
 }
 
-/** A fold, an edge or a letter is not a sticker: the surroundings must differ on every side. */
+/** A fold, an edge or a letter is not a sticker: the surroundings must differ on every SIDE_PX. */
 function isRound(f: PlanarFrame, s: Sticker, c: ImagePoint): boolean {
   const far = s.radiusPx + 2.5;
   let off = 0;

@@ -84,7 +84,8 @@ export function openCamera(act: Act, film: FilmSetting): { shoot: (i: number) =>
   const exposure = newRaster(widthPx, heightPx);
   exposure.rgb.set(room.rgb);
   /** The sum of exposures that show the room alone. */
-  const still = Uint16Array.from(room.rgb, (v) => v * film.subFrames);
+  const still = new Uint16Array(room.rgb);
+  for (let n = 0; n < still.length; n += 1) still[n] *= film.subFrames;
   const sum = still.slice();
   let moved = noBox();
   const random = seededRandom(film.seed);
