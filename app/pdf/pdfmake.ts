@@ -35,12 +35,16 @@ async function load(): Promise<PdfMake> {
   return api;
 }
 
-/** Makes a PDF in this browser. */
-export async function makePdf(definition: TDocumentDefinitions): Promise<Blob> {
-  loaded ??= load();
-  const api = await loaded.catch((error: unknown) => {
+const maker = (): Promise<PdfMake> =>
+  (loaded ??= load().catch((error: unknown) => {
     loaded = null;
     throw error;
-  });
-  return api.createPdf(definition).getBlob();
+  }));
+
+/** Loads what makes papers while what goes on one is still being gathered. What keeps it away is said when one is made. */
+export const fetchPdfMaker = (): void => void maker().catch(() => undefined);
+
+/** Makes a PDF in this browser. */
+export async function makePdf(definition: TDocumentDefinitions): Promise<Blob> {
+  return (await maker()).createPdf(definition).getBlob();
 }

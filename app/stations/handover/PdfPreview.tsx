@@ -20,6 +20,10 @@ export function PdfPreview({ blob, label }: { blob: Blob | null; label: string }
   const box = useRef<HTMLDivElement | null>(null);
   const [state, setState] = useState<{ pages: number } | { trouble: string } | null>(null);
   useEffect(() => {
+    // Fetched while the paper is still being made; what keeps it away is said when it is drawn.
+    void reader().catch(() => undefined);
+  }, []);
+  useEffect(() => {
     if (!blob) return undefined;
     let ended = false;
     let close: (() => unknown) | null = null;

@@ -5,7 +5,7 @@ import { measureName } from '../../../core/protocol/convention.ts';
 import { workFindings } from '../../../core/protocol/findings.ts';
 import { type MeasureKey } from '../../../core/protocol/protocols.ts';
 import { ANGLE_NAMES, type AngleKey } from '../../../core/kinematics/angles.ts';
-import { filmPicture, isShown } from '../../pdf/filmPicture';
+import { filmPictures, isShown } from '../../pdf/filmPictures';
 import type { FilmPicture, ReportChart } from '../../pdf/reportPaper';
 import { isOut } from '../../../core/protocol/judge.ts';
 import { quoted } from '../../ui/words/angleText';
@@ -75,34 +75,36 @@ export function ReportFigures({
   );
   useEffect(() => {
     if (!first) return undefined;
-    let ended = false;
-    void (async () => {
-      const made: FilmPicture[] = [];
-      for (const key of shown) {
-        for (const [end, when] of [
-          [first, last ? 'before' : ''],
-          [last, 'after'],
-        ] as const) {
-          if (!end || ended) continue;
-          const f = workFindings(end.reading, end.measures).find((m) => m.key === key);
-          if (!f || f.frame < 0) continue;
-          const value = Math.round(quoted(key, f.value, jointConvention));
-          const text = `${String(value).replace('-', '−')}${f.unit === '°' ? '°' : ' mm'}`;
-          const dataUrl = await filmPicture(end.take, end.tracks, { frame: f.frame, key, text }).catch(
-            () => null,
-          );
-          if (dataUrl)
-            made.push({
-              dataUrl,
-              caption: `${measureName(key, jointConvention)}${when ? `, ${when}` : ''}: ${text}`,
-            });
-        }
-      }
-      if (!ended) setPictures(made);
-    })();
-    return () => {
-      ended = true;
+    const stop = new AbortController();
+    const of = async (
+      end: FilmedEnd | null,
+      when: string,
+    ): Promise<(FilmPicture & { key: MeasureKey })[]> => {
+      if (!end) return [];
+      const asked = shown.flatMap((key) => {
+        const f = workFindings(end.reading, end.measures).find((m) => m.key === key);
+        if (!f || f.frame < 0) return [];
+        const value = Math.round(quoted(key, f.value, jointConvention));
+        return [
+          { frame: f.frame, key, text: `${String(value).replace('-', '−')}${f.unit === '°' ? '°' : ' mm'}` },
+        ];
+      });
+      const made = await filmPictures(end.take, end.tracks, { asked, stop: stop.signal }).catch(() => []);
+      return asked.flatMap(({ key, text }, i) => {
+        const dataUrl = made[i];
+        const caption = `${measureName(key, jointConvention)}${when ? `, ${when}` : ''}: ${text}`;
+        return dataUrl ? [{ key, dataUrl, caption }] : [];
+      });
     };
+    void (async () => {
+      const both = (await Promise.all([of(first, last ? 'before' : ''), of(last, 'after')])).flat();
+      // Measure by measure, before and after beside each other.
+      const made = shown.flatMap((key) =>
+        both.filter((p) => p.key === key).map(({ dataUrl, caption }) => ({ dataUrl, caption })),
+      );
+      if (!stop.signal.aborted) setPictures(made);
+    })();
+    return () => stop.abort();
   }, [first, last, shown, jointConvention]);
   useEffect(() => {
     if (pictures === null) return undefined;
