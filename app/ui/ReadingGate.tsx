@@ -1,11 +1,11 @@
 import Box from '@mui/material/Box';
-import LinearProgress from '@mui/material/LinearProgress';
 import type { ReactNode } from 'react';
 import type { FitSession } from '../../core/records/types.ts';
 import type { Reading } from '../../core/kinematics/read.ts';
 import type { Tracks } from '../../core/tracking/tracks.ts';
 import { NeedsFirst } from './NeedsFirst';
 import { useReading } from '../jobs/useTakeResults';
+import { Working } from './Working';
 
 const WHAT_TO_DO: Record<string, string> = {
   backwards: 'See on Film which side the camera stood, and whether the clip was mirrored or reversed.',
@@ -19,7 +19,7 @@ const WHAT_TO_DO: Record<string, string> = {
 export function ReadingWaits() {
   return (
     <Box sx={{ flex: 1, display: 'grid', placeItems: 'center' }}>
-      <LinearProgress aria-label="Reading the tracks" sx={{ width: 320 }} />
+      <Working words="Reading the tracks" sx={{ width: 320 }} />
     </Box>
   );
 }

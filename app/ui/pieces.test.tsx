@@ -31,6 +31,7 @@ import { OnceMore } from './OnceMore';
 import { PlainHttp } from './PlainHttp';
 import { RouteTrouble } from './RouteTrouble';
 import { SuspectList } from './SuspectList';
+import { Working } from './Working';
 
 beforeEach(() => {
   noticeStore.setState({ notice: null });
@@ -95,6 +96,12 @@ describe('follow-ups', () => {
     rerender(<FollowUps list={[{ ...one, why: 'Elsewhere' }]} onChange={() => undefined} />);
     expect(screen.getByText(/Elsewhere/)).toBeTruthy();
   });
+});
+
+it('what goes on for a moment is said once to who hears it, and in words to who sees it', () => {
+  render(<Working words="Reading the films" />);
+  expect(screen.getByRole('progressbar', { name: 'Reading the films' })).toBeTruthy();
+  expect(screen.getByText('Reading the films…').getAttribute('aria-hidden')).toBe('true');
 });
 
 describe('a new rider', () => {

@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box';
-import LinearProgress from '@mui/material/LinearProgress';
 import Typography from '@mui/material/Typography';
 import { useEffect, useRef, useState } from 'react';
+import { Working } from '../../ui/Working';
 
 /** The package that reads PDFs, loaded when one is first looked at. */
 async function reader() {
@@ -61,7 +61,7 @@ export function PdfPreview({ blob, label }: { blob: Blob | null; label: string }
   }, [blob, label]);
   return (
     <Box sx={{ minWidth: 0 }}>
-      {state === null && <LinearProgress aria-label={`Making ${label.toLowerCase()}`} />}
+      {state === null && <Working words={`Making ${label.toLowerCase()}`} />}
       {state && 'trouble' in state && (
         <Typography role="alert" color="error">
           The preview could not be drawn: {state.trouble}. The file can be saved all the same.

@@ -2,7 +2,6 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
-import LinearProgress from '@mui/material/LinearProgress';
 import TextField from '@mui/material/TextField';
 import Link from '@mui/material/Link';
 import Typography from '@mui/material/Typography';
@@ -29,10 +28,11 @@ import { useSet } from '../../session/useSet';
 import { useSignature } from '../../session/useStudio';
 import { useTyped } from '../../session/useTyped';
 import { dayText } from '../../ui/words/dates';
+import { Working } from '../../ui/Working';
 
 /** The rider's report: proposed words to edit or leave out, figures from the film, and the paper as it will be saved. */
 export function ReportDesk({ session, ends }: { session: FitSession; ends: FilmedEnds | null }) {
-  if (!ends) return <LinearProgress aria-label="Reading the films" sx={{ m: 4 }} />;
+  if (!ends) return <Working words="Reading the films" sx={{ m: 4 }} />;
   return <Desk session={session} ends={ends} />;
 }
 

@@ -3,7 +3,6 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
-import LinearProgress from '@mui/material/LinearProgress';
 import Typography from '@mui/material/Typography';
 import type { ComponentProps } from 'react';
 import { measureName } from '../../../core/protocol/convention.ts';
@@ -30,6 +29,7 @@ import { useSet } from '../../session/useSet';
 import { useInUnits } from '../../ui/useInUnits';
 import { useStudio } from '../../session/useStudio';
 import { HandsShare } from './HandsShare';
+import { Working } from '../../ui/Working';
 
 /** What can be done with a line of the plan. */
 function planActs(session: FitSession, { set, move }: Pick<ReturnType<typeof useSet>, 'set' | 'move'>) {
@@ -75,7 +75,7 @@ export function PrescriptionView({
   const inUnits = useInUnits();
   const { planning, intake } = session;
   const { case: c, measures } = visitCase;
-  if (!plan) return <LinearProgress aria-label="Working out the prescription" sx={{ m: 4 }} />;
+  if (!plan) return <Working words="Working out the prescription" sx={{ m: 4 }} />;
 
   const { decide, onDone, done } = planActs(session, { set, move });
   const shared = { planned: c, plan, done, onDecide: decide, onDone };

@@ -1,7 +1,6 @@
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import LinearProgress from '@mui/material/LinearProgress';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
@@ -9,6 +8,7 @@ import type { Take } from '../../../core/records/types.ts';
 import { plainName, type Landmark } from '../../../core/landmarks/landmarks.ts';
 import type { Doubt, LengthCause } from '../../../core/kinematics/review.ts';
 import type { Review } from './reviewSteps';
+import { Working } from '../../ui/Working';
 
 const CAUSES: Record<LengthCause, string> = {
   slid: 'The sticker has probably slid: from there on it stands elsewhere.',
@@ -100,7 +100,7 @@ export function ReviewPanel({ review, take, frame }: { review: Review; take: Tak
           </Typography>
         </>
       )}
-      {busy && <LinearProgress aria-label="Following again" />}
+      {busy && <Working words="Following again" />}
       {message && (
         <Alert severity="info" variant="outlined">
           {message}

@@ -1,5 +1,4 @@
 import Box from '@mui/material/Box';
-import LinearProgress from '@mui/material/LinearProgress';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
@@ -23,6 +22,7 @@ import { takeText } from '../../ui/words/takeWords';
 import { useStudio } from '../../session/useStudio';
 import { useTakeReadings } from '../../jobs/useTakeResults';
 import { useEarlierVisit } from '../../session/useEarlierVisit';
+import { Working } from '../../ui/Working';
 
 /** A take that can stand for before or after, of this visit or the one it follows. */
 interface Offer {
@@ -101,7 +101,7 @@ export function BeforeAfter({ session }: { session: FitSession }) {
 function Compared({ before, after }: { before: Offer; after: Offer }) {
   const [a] = useTakeReadings(before.session, [before.take.id]);
   const [b] = useTakeReadings(after.session, [after.take.id]);
-  if (!a || !b) return <LinearProgress aria-label="Reading both films" />;
+  if (!a || !b) return <Working words="Reading both films" />;
   return <SideBySide before={before} after={after} first={a.reading} second={b.reading} />;
 }
 

@@ -5,6 +5,7 @@ import LinearProgress from '@mui/material/LinearProgress';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import type { Zoom } from './zoom';
 import type { Clip } from './useClip';
+import { Working } from '../Working';
 
 export interface ViewSize {
   widthPx: number;
@@ -60,7 +61,7 @@ export function ClipView({
           placeItems: state.status !== 'ready' ? 'center' : by > 1 ? 'start' : 'start center',
         }}
       >
-        {state.status === 'loading' && <LinearProgress aria-label="Opening the film" sx={{ width: '60%' }} />}
+        {state.status === 'loading' && <Working words="Opening the film" sx={{ width: '60%' }} />}
         {state.status === 'trouble' && (
           <Alert severity="error" variant="outlined" sx={{ maxWidth: 560 }}>
             <AlertTitle>{state.trouble.title}</AlertTitle>
