@@ -87,3 +87,11 @@ it('what can’t be decoded keeps no other picture away, and a film that was rem
   camera.film = null;
   expect(await filmPictures(take, tracks, { asked: [back, knee], stop: going })).toEqual([null, null]);
 });
+
+it('who has left the page waits for no picture: no film is opened for it', async () => {
+  const stop = new AbortController();
+  const made = filmPictures(take, seen(), { asked: [knee], stop: stop.signal });
+  stop.abort();
+  expect(await made).toEqual([null]);
+  expect(camera.openings).toBe(0);
+});

@@ -41,7 +41,7 @@ const made = new WeakMap<Tracks, Map<string, string>>();
 /**
  * Frames of the rider's own film with the centre lines along the limbs and one angle drawn in each, cut to the rider, as JPEG data
  * addresses; null for each that can't be had: the film is not on this device, or does not open.
- * @param stop ends it
+ * @param stop ends it: what was not made by then is null, or the whole is rejected
  */
 export async function filmPictures(
   take: Take,
@@ -53,7 +53,7 @@ export async function filmPictures(
   const nameOf = ({ frame, key, text }: PictureAsked): string => [frame, key, text].join();
   const film = await clipOf(take);
   // A film that was removed is shown nowhere any more.
-  if (!film) return asked.map(() => null);
+  if (!film || stop.aborted) return asked.map(() => null);
   // In the film's order: a decoder runs forwards.
   const lacking = asked.filter((a) => !known.has(nameOf(a))).sort((a, b) => a.frame - b.frame);
   if (lacking.length > 0) {
