@@ -25,6 +25,7 @@ function ringDistances(f: PlanarFrame, c: ImagePoint, colour: Yuv): number[] {
     const y = Math.min(f.height - 1, Math.max(0, y0 + row));
     for (let col = 0; col < SIDE_PX; col += 1, n += 1) {
       const x = Math.min(f.width - 1, Math.max(0, x0 + col));
+      // As `colourAt` does, but for two thousand pixels: no colour is made for each.
       const k = (y >> 1) * f.chromaStride + (x >> 1) * f.chromaStep;
       sum[RING_OF[n]] += Math.sqrt(colourDistance2(f.y[y * f.yStride + x], f.u[k], f.v[k], colour));
     }
@@ -137,7 +138,7 @@ function learnFrom(
   return { learned: { sticker, centre: { x: final.x, y: final.y } }, edgePx };
 }
 
-/** A fold, an edge or a letter is not a sticker: the surroundings must differ on every SIDE_PX. */
+/** A fold, an edge or a letter is not a sticker: the surroundings must differ on every side. */
 function isRound(f: PlanarFrame, s: Sticker, c: ImagePoint): boolean {
   const far = s.radiusPx + 2.5;
   let off = 0;
