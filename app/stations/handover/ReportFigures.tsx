@@ -5,10 +5,10 @@ import { measureName } from '../../../core/protocol/convention.ts';
 import { workFindings } from '../../../core/protocol/findings.ts';
 import { type MeasureKey } from '../../../core/protocol/protocols.ts';
 import { ANGLE_NAMES, type AngleKey } from '../../../core/kinematics/angles.ts';
-import { filmPictures, isShown } from '../../pdf/filmPictures';
+import { filmPictures, isShown, type PictureAsked } from '../../pdf/filmPictures';
 import type { FilmPicture, ReportChart } from '../../pdf/reportPaper';
 import { isOut } from '../../../core/protocol/judge.ts';
-import { quoted } from '../../ui/words/angleText';
+import { quoted, type Convention } from '../../ui/words/angleText';
 import { wholeDrawing } from '../../charts/ChartTools';
 import { OnPaper } from './OnPaper';
 import { StrokeChart } from '../../charts/StrokeChart';
@@ -40,6 +40,19 @@ function shownMeasures(end: FilmedEnd): MeasureKey[] {
     .filter((k, i, all) => all.indexOf(k) === i)
     .slice(0, MOST_SHOWN);
 }
+
+/** The pictures of those measures that a film has, with the figure that is written on each. */
+const askedOf = (
+  { reading, measures }: FilmedEnd,
+  shown: readonly MeasureKey[],
+  convention: Convention,
+): PictureAsked[] =>
+  workFindings(reading, measures)
+    .filter((f) => shown.includes(f.key) && f.frame >= 0)
+    .map((f) => {
+      const value = String(Math.round(quoted(f.key, f.value, convention))).replace('-', '−');
+      return { frame: f.frame, key: f.key, text: `${value}${f.unit === '°' ? '°' : ' mm'}` };
+    });
 
 /** Charts and pictures for the report, drawn here and handed on; seen before they go on paper. */
 export function ReportFigures({
@@ -76,22 +89,12 @@ export function ReportFigures({
   useEffect(() => {
     if (!first) return undefined;
     const stop = new AbortController();
-    const of = async (
-      end: FilmedEnd | null,
-      when: string,
-    ): Promise<(FilmPicture & { key: MeasureKey })[]> => {
-      if (!end) return [];
-      const asked = shown.flatMap((key) => {
-        const f = workFindings(end.reading, end.measures).find((m) => m.key === key);
-        if (!f || f.frame < 0) return [];
-        const value = Math.round(quoted(key, f.value, jointConvention));
-        return [
-          { frame: f.frame, key, text: `${String(value).replace('-', '−')}${f.unit === '°' ? '°' : ' mm'}` },
-        ];
-      });
-      const made = await filmPictures(end.take, end.tracks, { asked, stop: stop.signal }).catch(() => []);
+    const of = async (end: FilmedEnd | null, when: string) => {
+      const asked = end ? askedOf(end, shown, jointConvention) : [];
+      const made =
+        end && (await filmPictures(end.take, end.tracks, { asked, stop: stop.signal }).catch(() => null));
       return asked.flatMap(({ key, text }, i) => {
-        const dataUrl = made[i];
+        const dataUrl = made?.[i];
         const caption = `${measureName(key, jointConvention)}${when ? `, ${when}` : ''}: ${text}`;
         return dataUrl ? [{ key, dataUrl, caption }] : [];
       });
@@ -99,10 +102,7 @@ export function ReportFigures({
     void (async () => {
       const both = (await Promise.all([of(first, last ? 'before' : ''), of(last, 'after')])).flat();
       // Measure by measure, before and after beside each other.
-      const made = shown.flatMap((key) =>
-        both.filter((p) => p.key === key).map(({ dataUrl, caption }) => ({ dataUrl, caption })),
-      );
-      if (!stop.signal.aborted) setPictures(made);
+      if (!stop.signal.aborted) setPictures(shown.flatMap((key) => both.filter((p) => p.key === key)));
     })();
     return () => stop.abort();
   }, [first, last, shown, jointConvention]);

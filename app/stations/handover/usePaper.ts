@@ -13,43 +13,39 @@ export interface PaperState {
 const SETTLE_MS = 400;
 const FIRST_MS = 30;
 
+type Compose = () => TDocumentDefinitions | Promise<TDocumentDefinitions>;
+
 /**
  * A PDF made anew whenever what it is made from changes, a moment after the last change.
  * @param compose null while something of it is not there yet; must stay the same while nothing changes
  */
-export function usePaper(
-  compose: (() => TDocumentDefinitions | Promise<TDocumentDefinitions>) | null,
-): PaperState {
-  const [state, setState] = useState<PaperState>({ blob: null, making: true, trouble: null });
+export function usePaper(compose: Compose | null): PaperState {
+  const [{ of, ...paper }, setPaper] = useState<Omit<PaperState, 'making'> & { of: Compose | null }>({
+    blob: null,
+    trouble: null,
+    of: null,
+  });
   const made = useRef(false);
   useEffect(fetchPdfMaker, []);
   useEffect(() => {
     if (!compose) return undefined;
     let ended = false;
-    setState((s) => ({ ...s, making: true }));
-    const timer = setTimeout(
-      () => {
-        void (async () => {
-          try {
-            const blob = await makePdf(await compose());
-            made.current = true;
-            if (!ended) setState({ blob, making: false, trouble: null });
-          } catch (error) {
-            if (!ended)
-              setState((s) => ({
-                ...s,
-                making: false,
-                trouble: `The document could not be made: ${error instanceof Error ? error.message : String(error)}`,
-              }));
-          }
-        })();
-      },
-      made.current ? SETTLE_MS : FIRST_MS,
-    );
+    const make = async (): Promise<void> => {
+      try {
+        const blob = await makePdf(await compose());
+        made.current = true;
+        if (!ended) setPaper({ blob, trouble: null, of: compose });
+      } catch (error) {
+        const why = error instanceof Error ? error.message : String(error);
+        if (!ended)
+          setPaper(({ blob }) => ({ blob, trouble: `The document could not be made: ${why}`, of: compose }));
+      }
+    };
+    const timer = setTimeout(() => void make(), made.current ? SETTLE_MS : FIRST_MS);
     return () => {
       ended = true;
       clearTimeout(timer);
     };
   }, [compose]);
-  return state;
+  return { ...paper, making: of === null || of !== compose };
 }
