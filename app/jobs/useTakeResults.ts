@@ -77,12 +77,19 @@ export function useReading(session: FitSession): ReadingState {
     : { status: 'waiting' };
 }
 
-/** The reading from the front or the rear that goes with them; null while there is none. */
-export function useFrontal(session: FitSession): FrontalReading | null {
+/** The reading from the front or the rear that goes with them; null where there is none. `waits`: it is being made. */
+export function useFrontalState(session: FitSession): { frontal: FrontalReading | null; waits: boolean } {
   const take = frontalTake(session);
-  const got = useTakeResults(session, take ? [take] : [])?.[0];
-  return got?.kind === 'frontal' && got.result.ok ? got.result : null;
+  const results = useTakeResults(session, take ? [take] : []);
+  const got = results?.[0];
+  return {
+    frontal: got?.kind === 'frontal' && got.result.ok ? got.result : null,
+    waits: take !== null && results === null,
+  };
 }
+
+/** The reading from the front or the rear that goes with them; null while there is none. */
+export const useFrontal = (session: FitSession): FrontalReading | null => useFrontalState(session).frontal;
 
 export interface TakeReading {
   take: Take;

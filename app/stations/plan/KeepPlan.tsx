@@ -12,9 +12,11 @@ import { NextAction } from '../../ui/NextAction';
 import { useSet } from '../../session/useSet';
 import { useStudio } from '../../session/useStudio';
 import { momentText } from '../../ui/words/dates';
+import { planOf } from '../../jobs/plans';
+import type { VisitCase } from '../../../core/visit/visitCase.ts';
 
 /** The plan as it goes on record: what was found, and the lines that stand. */
-function planOf(
+function onRecord(
   session: FitSession,
   measures: readonly MeasureReading[],
   plan: Prescription,
@@ -32,24 +34,25 @@ function planOf(
 /** Keeps the plan as it stands, with what it was made from; later readings never change it. */
 export function KeepPlan({
   session,
-  measures,
-  plan: made,
+  visitCase: { case: planned, measures },
 }: {
   session: FitSession;
-  measures: readonly MeasureReading[];
-  plan: Prescription;
+  visitCase: VisitCase;
 }) {
   const { set } = useSet();
   const { lengthUnit } = useStudio();
   const { plan } = session;
+  // After an edit the plan in sight is the last one for a moment: what is kept is the one of what stands now.
+  const keep = async (): Promise<void> => {
+    // What fails is shown by the page, which asks for the same one.
+    const made = await planOf(planned).catch(() => null);
+    if (made) set('plan', onRecord(session, measures, made, new Date().toISOString()));
+  };
   const outside = plan?.findings.filter((f) => f.verdict !== 'in').length ?? 0;
   return (
     <Box component="section" aria-label="The plan on record">
       <NextAction>
-        <Button
-          variant={plan ? 'outlined' : 'contained'}
-          onClick={() => set('plan', planOf(session, measures, made, new Date().toISOString()))}
-        >
+        <Button variant={plan ? 'outlined' : 'contained'} onClick={() => void keep()}>
           {plan ? 'Keep the new plan' : 'Keep this plan'}
         </Button>
       </NextAction>

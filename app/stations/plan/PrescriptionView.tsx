@@ -196,7 +196,7 @@ export function PrescriptionView({
           <SchoolsChoice schools={planning.schools} onChange={(s) => set('planning.schools', s)} />
         </Part>
         <Part title="On record">
-          <KeepPlan session={session} measures={measures} plan={plan} />
+          <KeepPlan session={session} visitCase={visitCase} />
         </Part>
         <Part title="Follow-ups">
           <FollowUps list={session.followUps} onChange={(list) => set('followUps', list)} />

@@ -43,7 +43,7 @@ function Planning({ session, reading }: { session: FitSession; reading: Reading 
   const [search, setSearch] = useSearchParams();
   const view: PlanView = VIEWS.find((v) => v === search.get('view')) ?? 'prescription';
   const visitCase = useVisitCase(session, reading, parts, rider?.habits ?? null);
-  const plan = usePrescription(visitCase.case);
+  const plan = usePrescription(visitCase.case, visitCase.waits);
   const { planning } = session;
   const onTrying = useCallback((moves: Moves | null) => set('planning.trying', moves), [set]);
   const onVariants = useCallback((list: Variant[]) => set('planning.variants', list), [set]);

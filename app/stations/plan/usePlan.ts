@@ -10,21 +10,26 @@ import type { FitSession } from '../../../core/records/types.ts';
 import type { Reading } from '../../../core/kinematics/read.ts';
 import { planOf } from '../../jobs/plans';
 import { useStudio } from '../../session/useStudio';
-import { sideTake, useFrontal, useTakeReadings } from '../../jobs/useTakeResults';
+import { sideTake, useFrontalState, useTakeResults } from '../../jobs/useTakeResults';
 
-/** Everything that the plan is made from: both sides' models where both were filmed, bands, suspects, parts. */
+/**
+ * Everything that the plan is made from: both sides' models where both were filmed, bands, suspects, parts.
+ * `waits`: one of the films is still being read, and what it says is not in it.
+ */
 export function useVisitCase(
   session: FitSession,
   reading: Reading | null,
   parts: readonly Part[],
   habits: Habits | null,
-): VisitCase {
+): VisitCase & { waits: boolean } {
   const { jointConvention } = useStudio();
-  const frontal = useFrontal(session);
+  const { frontal, waits: frontalWaits } = useFrontalState(session);
   const take = sideTake(session);
   const partner = take ? partnerOf(session, take) : null;
-  const others = useTakeReadings(session, partner ? [partner.id] : []);
-  const farReading = others[0]?.reading ?? null;
+  const others = useTakeResults(session, partner ? [partner] : []);
+  const other = others?.[0];
+  const farReading = other?.kind === 'side' && other.result.ok ? other.result : null;
+  const waits = frontalWaits || (partner !== null && others === null);
   const seat = setupOf(session, take).frame.seatAngleDeg;
   // Models are fitted anew with the readings, not with every word that is edited.
   const near = useMemo(
@@ -37,7 +42,7 @@ export function useVisitCase(
     // eslint-disable-next-line react-hooks/exhaustive-deps
     [farReading, partner, seat],
   );
-  return useMemo(
+  const made = useMemo(
     () =>
       visitCase({
         session,
@@ -51,12 +56,17 @@ export function useVisitCase(
       }),
     [session, near, far, frontal, parts, habits, jointConvention],
   );
+  return { ...made, waits };
 }
 
-/** The prescription, worked out in parallel with the page; the last one stands while the next is made. Null until there is one. */
-export function usePrescription(c: PlanCase): Prescription | null {
+/**
+ * The prescription, worked out in parallel with the page; the last one stands while the next is made. Null until there is one.
+ * @param waits what it is made from is not all there: a plan without it could be kept, and would be wrong
+ */
+export function usePrescription(c: PlanCase, waits: boolean): Prescription | null {
   const [plan, setPlan] = useState<Prescription | null>(null);
   useEffect(() => {
+    if (waits) return undefined;
     let ended = false;
     planOf(c, () => !ended).then(
       (made) => {
@@ -72,6 +82,6 @@ export function usePrescription(c: PlanCase): Prescription | null {
     return () => {
       ended = true;
     };
-  }, [c]);
+  }, [c, waits]);
   return plan;
 }
