@@ -4,7 +4,7 @@ import { trueFigures } from '../../sim/measured.ts';
 import { frameTruth, openFilm, toPlanes } from '../../sim/render/film.ts';
 import type { ReadResult } from '../kinematics/read.ts';
 import { PROTOCOLS } from '../protocol/protocols.ts';
-import { packedFrame, type PlanarFrame } from '../tracking/frame.ts';
+import { colourAt, packedFrame, type PlanarFrame } from '../tracking/frame.ts';
 import { followLive, type LiveFollower, type LiveWord, type ReadTurns } from './followLive.ts';
 
 const RATE = 30;
@@ -51,6 +51,29 @@ function rider(i: number): PlanarFrame {
   return shot.get(k)!;
 }
 
+const TRUTH = frameTruth.bind(null, member.scene, { ...member.film, framesPerS: RATE });
+
+/** The same with a sticker covered by what is beside it. */
+const bare = new Map<string, PlanarFrame>();
+function without(key: 'elbow' | 'ankle', i: number): PlanarFrame {
+  const k = i % ROUND;
+  const known = bare.get(`${key} ${k}`);
+  if (known) return known;
+  const whole = rider(i);
+  const frame = { ...whole, y: whole.y.slice(), u: whole.u.slice(), v: whole.v.slice() };
+  const { x, y } = TRUTH(k).joints[key];
+  const beside = colourAt(whole, x, y - COVER_PX - 3);
+  for (let py = Math.round(y - COVER_PX); py <= y + COVER_PX; py += 1)
+    for (let px = Math.round(x - COVER_PX); px <= x + COVER_PX; px += 1) {
+      if (Math.hypot(px - x, py - y) > COVER_PX) continue;
+      const c = (py >> 1) * frame.chromaStride + (px >> 1) * frame.chromaStep;
+      [frame.y[py * frame.yStride + px], frame.u[c], frame.v[c]] = beside;
+    }
+  bare.set(`${key} ${k}`, frame);
+  return frame;
+}
+const COVER_PX = 12;
+
 const pictures = (words: readonly LiveWord[]) => words.flatMap((w) => (w.kind === 'picture' ? [w] : []));
 
 describe('a camera that runs', () => {
@@ -63,7 +86,7 @@ describe('a camera that runs', () => {
     const seen = pictures(words);
     const last = seen[seen.length - 1];
     expect(last).toMatchObject({ followed: 8, lost: [] });
-    const truth = frameTruth(member.scene, { ...member.film, framesPerS: RATE }, LAST % ROUND).joints;
+    const truth = TRUTH(LAST % ROUND).joints;
     for (const [key, p] of Object.entries(words.points!))
       expect(Math.hypot(p!.x - truth[key as 'hip'].x, p!.y - truth[key as 'hip'].y), key).toBeLessThan(1.5);
     expect(last.dropped).toBeGreaterThanOrEqual(2);
@@ -102,6 +125,18 @@ describe('a camera that runs', () => {
     expect(at.lastIndexOf('looking')).toBeGreaterThan(at.indexOf('following'));
     expect(at.lastIndexOf('following')).toBeGreaterThan(at.lastIndexOf('looking'));
     expect(words.flatMap((w) => (w.kind === 'looking' ? [w.tries] : []))).toEqual([0, 1]);
+  });
+  it('looks once more where a name is missing, and then makes do', async () => {
+    const late = await run(4, null, (i) => (i < 1.3 * RATE ? without('elbow', i) : rider(i)));
+    expect(pictures(late).at(-1)).toMatchObject({ followed: 8, lost: [] });
+    const never = await run(4, null, (i) => without('elbow', i));
+    // Without the elbow nobody can say which of the others is the shoulder.
+    expect(Object.keys(never.points!)).toEqual(['hip', 'knee', 'ankle', 'heel', 'toe']);
+  });
+  it('looks for the rider anew when a part of the leg is never seen again', async () => {
+    const words = await run(10, null, (i) => (i < 3 * RATE ? rider(i) : without('ankle', i)));
+    expect(words.flatMap((w) => (w.kind === 'looking' ? [w.tries] : []))).toEqual([0, 0]);
+    expect(pictures(words).at(-1)!.lost).toEqual(['ankle']);
   });
   it('says that it looks where nobody is, and looks again', async () => {
     const whole = rider(0);

@@ -5,7 +5,7 @@ import { scaleByCrank } from '../kinematics/live/liveScale.ts';
 import { watchPosture, type Posture, type PostureEvent } from '../kinematics/live/posture.ts';
 import type { Turn } from '../kinematics/live/turns.ts';
 import { readTracks, type ReadOptions, type ReadResult } from '../kinematics/read.ts';
-import { RIGID_BONES, type Landmark } from '../landmarks/landmarks.ts';
+import { RIGID_BONES, SIDE_LANDMARKS, type Landmark } from '../landmarks/landmarks.ts';
 import { SURE } from '../landmarks/nameSpots.ts';
 import { distance, isSeen, type ImagePoint } from '../math/vec.ts';
 import { judgeReading, type MeasureReading } from '../protocol/measures.ts';
@@ -21,6 +21,7 @@ import { startTracker, stickersUnder, type TrackedPoint, type Tracker } from '..
 import type { Tracks } from '../tracking/tracks.ts';
 import type { FoundWheels } from '../survey/wheels.ts';
 import { countPictures } from './countPictures.ts';
+import { isFoot, watchBody } from './watchBody.ts';
 
 /** What is known before the camera runs. */
 export interface LiveAsk {
@@ -94,9 +95,6 @@ const SLOW_PER_S = 40;
 /** With fewer landmarks than this for so long the rider is gone, or the camera was moved. */
 const LEAST_SEEN = 4;
 const GONE_S = 3;
-/** A limb that is longer or shorter than it was by so much is none: a sticker has been taken for another. */
-const LIMB_OFF = 0.35;
-const LIMB_OFF_S = 0.6;
 /** Where no turn could be read for so long it is said; after longer the names may be wrong, and the rider is looked for anew. */
 const UNREAD_S = 5;
 const NEVER_READ_S = 10;
@@ -111,6 +109,9 @@ interface Named {
   wheels: FoundWheels | null;
   scale: ReadOptions | null;
 }
+
+/** How many of the side's landmarks have a name. */
+const namesOf = ({ points }: Named): number => SIDE_LANDMARKS.filter((key) => key in points).length;
 
 /** What a reading that broke down comes to. */
 const UNREADABLE: ReadResult = { ok: false, reason: 'no-stroke', detail: 'The turns could not be read.' };
@@ -128,6 +129,8 @@ export function followLive(
   let held: { frames: PlanarFrame[]; tS: number[]; bytes: number } = { frames: [], tS: [], bytes: 0 };
   let tries = 0;
   let named: Named | null = null;
+  /** The first look, where it had not every name: one more may have. */
+  let partly: Named | null = null;
   let waitedFromS: number | null = null;
   let following: Following | null = null;
   const counts = countPictures();
@@ -137,7 +140,7 @@ export function followLive(
 
   const startOver = (): void => {
     held = { frames: [], tS: [], bytes: 0 };
-    [named, waitedFromS, following, points] = [null, null, null, null];
+    [named, partly, waitedFromS, following, points] = [null, null, null, null, null];
     tell({ kind: 'looking', tries });
   };
   startOver();
@@ -151,9 +154,15 @@ export function followLive(
     held.tS.push(tS);
     held.bytes += 1.5 * frame.width * frame.height;
     if (tS - held.tS[0] < HELD_S && held.bytes < HELD_BYTES) return true;
-    named = nameOf(held, ask);
+    const found = nameOf(held, ask);
     held = { frames: [], tS: [], bytes: 0 };
     counts.rest();
+    if (found && !partly && namesOf(found) < SIDE_LANDMARKS.length) {
+      partly = found;
+      return true;
+    }
+    named = found && (!partly || namesOf(found) >= namesOf(partly)) ? found : partly;
+    partly = null;
     if (!named) {
       tries += 1;
       tell({ kind: 'looking', tries });
@@ -220,7 +229,7 @@ export function followLive(
 
 /** The stickers of the pictures with their names, and the scale by the wheels. */
 function nameOf(held: { frames: PlanarFrame[]; tS: number[] }, ask: LiveAsk): Named | null {
-  const named = nameFilm(held, 'drive', { mmPerPx: null, facing: null });
+  const named = nameFilm(held, 'drive', { mmPerPx: null, facing: null }, true);
   // Without names nothing is to be measured: the next look comes the sooner.
   if (!named) return null;
   const wheels = wheelsOn(held, named, null);
@@ -233,7 +242,7 @@ function nameOf(held: { frames: PlanarFrame[]; tS: number[] }, ask: LiveAsk): Na
   const at = sure.map(([, { x, y }]) => ({ x, y }));
   stickersUnder(frame, at, null).forEach((s, k) => s && stickers.set(sure[k][0], s));
   const points = Object.fromEntries(sure.flatMap(([key], k) => (stickers.has(key) ? [[key, at[k]]] : [])));
-  if (!['hip', 'knee', 'ankle'].every((k) => k in points)) return null;
+  if (!['hip', 'knee', 'ankle'].every((k) => k in points) || !isFoot(points, named.facing)) return null;
   const scale =
     wheels && ask.wheelbaseMm
       ? scaleFromAxles({
@@ -284,14 +293,6 @@ function standsLike(
   return marks;
 }
 
-const LEG = [
-  ['hip', 'knee'],
-  ['knee', 'ankle'],
-  ['ankle', 'heel'],
-  ['ankle', 'toe'],
-  ['heel', 'toe'],
-] as const;
-
 interface Following {
   tracker: Tracker;
   step: (frame: PlanarFrame, tS: number, checks: boolean) => Partial<Record<string, TrackedPoint>>;
@@ -332,15 +333,7 @@ function follow(
   const watch = watchPosture();
   const shiftOf = first.filled ? null : watchSteadiness(first);
   let seenS = firstS;
-  let wholeS = firstS;
-  const limbs = LEG.flatMap(([a, b]) =>
-    marks[a] && marks[b] ? [{ a, b, lengthPx: distance(marks[a], marks[b]) }] : [],
-  );
-  const isBody = (points: Record<string, TrackedPoint>): boolean =>
-    limbs.every(({ a, b, lengthPx }) => {
-      const now = distance(points[a], points[b]);
-      return !(Math.abs(now / lengthPx - 1) > LIMB_OFF);
-    });
+  const body = watchBody(marks, named.facing, firstS);
   let isDark = false;
   let hasMoved = false;
   let hasRead = false;
@@ -376,7 +369,7 @@ function follow(
 
   return {
     tracker,
-    isLost: (tS) => tS - seenS > GONE_S || tS - wholeS > LIMB_OFF_S || isUnread(tS),
+    isLost: (tS) => tS - seenS > GONE_S || body.isWrong(tS) || isUnread(tS),
     isUnread,
     posture: () => watch.now(),
     hands: () => hands?.rest() ?? null,
@@ -397,8 +390,7 @@ function follow(
         const by = shiftOf?.(frame);
         hasMoved = by ? Math.hypot(by.x, by.y) > MOVED_PX : hasMoved;
       }
-      const whole = isBody(points);
-      if (whole) wholeS = tS;
+      const whole = body.see(tS, points);
       const event = watch.see(tS, points);
       if (event) tell({ kind: 'posture', event });
       if (whole && watch.now() === 'riding') hands?.see(tS, points);

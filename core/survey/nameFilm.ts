@@ -336,10 +336,11 @@ function* byCrowd(
 /**
  * The stickers of a film and which joint each is: looks that come often are tried, every spot of one is followed through about a
  * turn, and where they lie to each other and how they move gives the names.
- * @param known scale and facing, where they are
+ * @param known scale and facing, where they are  @param soon the first look with a leg beyond doubt will do, though a part of the body is
+ * missing: whoever waits can look again
  * @returns null where no look makes a body
  */
-export function nameFilm(held: HeldFilm, view: View, known: Known): NamedFilm | null {
+export function nameFilm(held: HeldFilm, view: View, known: Known, soon = false): NamedFilm | null {
   if (held.frames.length === 0) return null;
   const once = shownOnce(held);
   const film = steadied({ frames: once.map((i) => held.frames[i]), tS: once.map((i) => held.tS[i]) });
@@ -365,10 +366,13 @@ export function nameFilm(held: HeldFilm, view: View, known: Known): NamedFilm | 
     if (!named) continue;
     if (!best || named.cost < best.named.cost) best = { named, paths };
     if (named.cost < GOOD_COST && SIDE_LANDMARKS.every((k) => named.names[k])) break;
+    if (soon && LEG.every((k) => (named.names[k]?.sure ?? 0) >= SURE)) break;
   }
   const named = best && atBestPicture(film, best, pictures);
   return named && { ...named, picture: once[named.picture] };
 }
+
+const LEG: readonly Landmark[] = ['hip', 'knee', 'ankle'];
 
 /** Below this the spots are a body beyond doubt: no other look need be tried. */
 const GOOD_COST = 45;
