@@ -1,12 +1,11 @@
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import dayjs from 'dayjs';
 import { nanoid } from 'nanoid';
 import { Suspense, useDeferredValue, useEffect, useMemo, useState } from 'react';
-import { Link, redirect, useSearchParams, useSubmit, type ShouldRevalidateFunctionArgs } from 'react-router';
+import { redirect, useSearchParams, type ShouldRevalidateFunctionArgs } from 'react-router';
 import { RECORD_VERSIONS } from '../../../core/records/migrations.ts';
 import { riderName } from '../../../core/records/schemas.ts';
 import {
@@ -20,16 +19,13 @@ import {
 } from '../../../core/visit/summaries.ts';
 import { studioDesk, type StudioDesk } from '../../../core/visit/desk.ts';
 import type { Rider } from '../../../core/records/types.ts';
-import { Choice } from '../../ui/fields/Choice';
+import { ListTools, ORDERS } from './ListTools';
 import { fetchDialogs, NewRider } from './dialogs';
 import { RIDER_COLUMNS, RiderList, RiderRow } from './RiderRow';
 import { answering } from '../../session/answering';
 import { RouteTrouble } from '../../ui/RouteTrouble';
 import { TodayDesk } from './TodayDesk';
 import { Welcome } from './Welcome';
-import { notify } from '../../session/notices';
-import { many } from '../../ui/words/many';
-import { TRASH_DAYS } from '../../../core/visit/visits.ts';
 import { TopBar } from '../../ui/TopBar';
 import { arriving, useArrived, type Arriving } from '../../ui/useArrived';
 import { useStudio } from '../../session/useStudio';
@@ -90,12 +86,8 @@ async function readStudio(): Promise<Studio> {
 /** The page stands while a large studio is still being read. */
 export const clientLoader = (): Promise<Arriving<Studio>> => arriving(readStudio());
 
-const ORDERS: readonly (readonly [RiderOrder, string])[] = [
-  ['visit', 'last visit'],
-  ['name', 'name'],
-  ['due', 'next follow-up'],
-  ['complaints', 'worst complaint'],
-];
+/** Room kept for what finds and sorts the riders: in one line, in two, in three. */
+const TOOLS_PX = { xs: '198px', sm: '134px', md: '66px' };
 
 /** Rows drawn at first, and by each “Show more”. */
 const PAGE = 30;
@@ -192,7 +184,6 @@ const FIND = 'riders-find';
 function List({ rows, unread, trashed, desk, samples, isNew }: Studio) {
   const studio = useStudio();
   const [later, setLater] = useState(false);
-  const submit = useSubmit();
   const [search, setSearch] = useSearchParams();
   const [words, setWords] = useState(() => sessionStorage.getItem(FIND) ?? '');
   const [order, setOrder] = useState<RiderOrder>(
@@ -214,6 +205,8 @@ function List({ rows, unread, trashed, desk, samples, isNew }: Studio) {
   const [opened, setOpened] = useState({ list, rows: PAGE });
   const most = opened.list === list ? opened.rows : PAGE;
   const today = dayjs().format('YYYY-MM-DD');
+  // The riders stand first; what finds and sorts them is drawn right after.
+  const withTools = useDeferredValue(true, false);
   return (
     <>
       {unread > 0 && (
@@ -234,34 +227,16 @@ function List({ rows, unread, trashed, desk, samples, isNew }: Studio) {
         <TodayDesk desk={desk} today={today} />
       )}
       {rows.length > 0 && (
-        <Box sx={{ display: 'flex', gap: 3, alignItems: 'flex-end', flexWrap: 'wrap', mb: 2 }}>
-          <TextField
-            type="search"
-            size="small"
-            label="Find a rider"
-            value={words}
-            onChange={(e) => setWords(e.target.value)}
-            sx={{ width: 300 }}
-          />
-          <Choice label="Sort by" options={ORDERS} value={order} onChange={(v) => v && setOrder(v)} />
-          <Box sx={{ flex: 1 }} />
-          {samples > 0 && (
-            <Button
-              onClick={() => {
-                void submit({ samples: 'remove' }, { method: 'post', navigate: false });
-                notify(
-                  `${many(samples, 'sample rider')} removed, and the sample parts. They stay in the trash for ${TRASH_DAYS} days.`,
-                  () => void submit({ samples: 'restore' }, { method: 'post', navigate: false }),
-                );
-              }}
-            >
-              Remove the sample riders
-            </Button>
-          )}
-          {trashed > 0 && (
-            <Button component={Link} to="/trash">
-              Trash ({trashed})
-            </Button>
+        <Box sx={{ minHeight: TOOLS_PX, mb: 2 }}>
+          {withTools && (
+            <ListTools
+              words={words}
+              onWords={setWords}
+              order={order}
+              onOrder={setOrder}
+              samples={samples}
+              trashed={trashed}
+            />
           )}
         </Box>
       )}
