@@ -6,7 +6,7 @@ const shared = { testTimeout: 120_000 };
 
 /** Tests that compute for long, most of it over pictures. */
 const LONG =
-  /[\\/](films|coverage|accuracy|live|ramp|followLive|filmFacts|snap|closedLoop|layout|wheels|finite)\.test\.ts$/;
+  /[\\/](films|coverage|accuracy|live|ramp|followLive|filmFacts|snap|closedLoop|layout|wheels|finite|nameFilm|tracking|outcome)\.test\.ts$/;
 
 /**
  * Joins a long test with all that it tests into one module, as the application’s workers are: from module to module every name is looked up

@@ -34,19 +34,31 @@ export function drawnDiscs(
     }
     return inside / (64 * moments);
   };
-  const value = (plane: 0 | 1 | 2, x: number, y: number): number =>
-    discs.reduce((v, d) => {
-      const share = shareAt(d, x, y);
-      return v * (1 - share) + d.colour[plane] * share;
-    }, background[plane]);
-  const y = Uint8Array.from({ length: width * height }, (_, k) =>
-    Math.round(value(0, k % width, Math.floor(k / width))),
-  );
   const chromaWidth = (width + 1) >> 1;
+  const chromaHeight = (height + 1) >> 1;
+  // One row and column more than the picture has, where chroma's last lie.
+  const stride = 2 * chromaWidth;
+  const rows = 2 * chromaHeight;
+  const planes = background.map((v) => new Float64Array(stride * rows).fill(v));
+  for (const d of discs) {
+    const [bx, by] = [Math.abs(d.blur?.x ?? 0) / 2, Math.abs(d.blur?.y ?? 0) / 2];
+    const from = (at: number, reach: number): number => Math.max(0, Math.floor(at - reach));
+    const to = (at: number, reach: number, most: number): number => Math.min(most - 1, Math.ceil(at + reach));
+    const reach = d.radiusPx + 1;
+    for (let py = from(d.at.y, reach + by); py <= to(d.at.y, reach + by, rows); py += 1)
+      for (let px = from(d.at.x, reach + bx); px <= to(d.at.x, reach + bx, stride); px += 1) {
+        const share = shareAt(d, px, py);
+        const k = py * stride + px;
+        planes.forEach((plane, i) => (plane[k] = plane[k] * (1 - share) + d.colour[i] * share));
+      }
+  }
+  const y = Uint8Array.from({ length: width * height }, (_, k) =>
+    Math.round(planes[0][Math.floor(k / width) * stride + (k % width)]),
+  );
   const chroma = (plane: 1 | 2): Uint8Array =>
-    Uint8Array.from({ length: chromaWidth * ((height + 1) >> 1) }, (_, k) => {
-      const [cx, cy] = [2 * (k % chromaWidth), 2 * Math.floor(k / chromaWidth)];
-      return Math.round((value(plane, cx, cy) + value(plane, cx, cy + 1)) / 2);
+    Uint8Array.from({ length: chromaWidth * chromaHeight }, (_, k) => {
+      const at = 2 * Math.floor(k / chromaWidth) * stride + 2 * (k % chromaWidth);
+      return Math.round((planes[plane][at] + planes[plane][at + stride]) / 2);
     });
   return packedFrame({ width, height, y, u: chroma(1), v: chroma(2) });
 }
