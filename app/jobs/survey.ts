@@ -71,7 +71,7 @@ export async function surveyFilm(session: FitSession, take: Take, film: Blob): P
     old && (['rearTop', 'rearBottom', 'frontTop', 'frontBottom'] as const).every((k) => old.rims[k]);
   const survey: TakeSurvey = {
     verdict: verdictOf(facts, {
-      named: named !== null,
+      leastSeen: named?.leastSeen ?? null,
       wheels: wheels !== null || isFrontal(take.view),
       file: { ...take.video, bytes: film.size },
     }),

@@ -19,6 +19,7 @@ export interface Survey {
     points: Partial<Record<Landmark, FoundPoint>>;
     facing: 'left' | 'right';
     mmPerPx: number;
+    leastSeen: number;
   } | null;
   wheels: FoundWheels | null;
   /** Every frame of the file was decoded. */
@@ -68,8 +69,8 @@ function holdPictures(
       if (indices.length === 0) return { named: null, wheels: null };
       const { named, wheels } = await lookNow();
       if (!named) return { named: null, wheels };
-      const { picture, points, facing, mmPerPx } = named;
-      return { named: { frame: indices[picture], points, facing, mmPerPx }, wheels };
+      const { picture, points, facing, mmPerPx, leastSeen } = named;
+      return { named: { frame: indices[picture], points, facing, mmPerPx, leastSeen }, wheels };
     },
   };
 }

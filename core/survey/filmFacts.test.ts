@@ -32,7 +32,7 @@ function factsOf(room: Room, frames = 48, other: ((i: number) => boolean) | null
   }
   return collector.facts();
 }
-const FOUND = { named: true, wheels: true, file: null };
+const FOUND = { leastSeen: 0.9, wheels: true, file: null };
 const keys = (f: FilmFacts): string[] => verdictOf(f, FOUND).points.map((p) => p.key);
 
 describe('what a film’s pictures tell', () => {
@@ -141,10 +141,26 @@ describe('the verdict', () => {
     expect(verdict.worth).toBe(worth);
     if (worth !== 'good') expect(verdict.points[0].words).toContain(`${mbitPerS.toFixed(1)} Mbit a second`);
   });
+  it('of a small file nothing is said where every sticker was followed round a turn, unless it is far too small', () => {
+    const file = (mbitPerS: number) => ({
+      bytes: (1e6 * mbitPerS * 7) / 8,
+      widthPx: 1280,
+      heightPx: 720,
+      frames: 420,
+      codec: 'avc',
+    });
+    const worth = (mbitPerS: number, leastSeen: number | null) =>
+      verdictOf(good, { ...FOUND, leastSeen, file: file(mbitPerS) }).points.map((p) => p.key);
+    expect(worth(2.9, 1)).toEqual([]);
+    expect(worth(2.9, 0.97)).toEqual(['packed']);
+    expect(worth(2.9, null)).toEqual(expect.arrayContaining(['packed', 'stickers']));
+    expect(worth(1.5, 1)).toEqual(['packed']);
+    expect(worth(0.5, 1)).toEqual(['packed']);
+  });
   it('puts the worst first, and says what was not found', () => {
     const verdict = verdictOf(
       { ...good, framesPerS: 30, seconds: 1 },
-      { named: false, wheels: false, file: null },
+      { leastSeen: null, wheels: false, file: null },
     );
     expect(verdict.points.map((p) => p.worth)).toEqual(['again', 'usable', 'usable', 'usable']);
     expect(verdict.points.map((p) => p.key)).toEqual(expect.arrayContaining(['stickers', 'wheels']));

@@ -50,6 +50,8 @@ export interface NamedFilm {
   mmPerPx: number;
   /** Middle of the foot's way, px; null where no foot was seen to turn. */
   pedalPx: ImagePoint | null;
+  /** On what share of the pictures the sticker that was lost most is seen. */
+  leastSeen: number;
 }
 
 /** Pictures on which stickers are looked for, so far apart. */
@@ -435,6 +437,7 @@ function atBestPicture(
     points: sureTogether(points),
     facing: named.facing,
     mmPerPx: named.mmPerPx,
+    leastSeen: Math.min(...entries.map(([, n]) => shareSeen(paths[n.spot]))),
     pedalPx: way.length > 5 ? { x: middle(way.map((p) => p.x)), y: middle(way.map((p) => p.y)) } : null,
   };
 }

@@ -20,6 +20,7 @@ describe('films as rooms and phones make them', () => {
     const r = rendered(film);
     const found = surveyed(r);
     expect(judgeNames(film, found.named)).toMatchObject({ wrong: [], asked: [], facingRight: true });
+    expect(found.named!.leastSeen).toBe(1);
     const wheels = judgeWheels(film, found.wheels);
     expect(wheels.hubPx).toBeLessThan(1);
     expect(wheels.tyrePx).toBeLessThan(2);
@@ -35,13 +36,15 @@ describe('films as rooms and phones make them', () => {
     expect(randomFilm(5)).not.toEqual(randomFilm(4));
   });
   it.each([
-    [64, 7, 'dots of the stickers’ look stand all over the picture'],
-    [75, 7, 'the ankle’s path begins on another thing'],
-  ])('random film %i, %i names or more: %s; none is false', (seed, least) => {
+    [64, 7, 1, 'dots of the stickers’ look stand all over the picture'],
+    // On one of the 35 pictures of a turn a sticker is not seen.
+    [75, 7, 34 / 35, 'the ankle’s path begins on another thing'],
+  ])('random film %i, %i names or more, %d seen: %s; none is false', (seed, least, seen) => {
     const film = randomFilm(seed);
-    const { names } = namedOn(film);
+    const { names, found } = namedOn(film);
     expect(names.wrong).toEqual([]);
     expect(names.right.length).toBeGreaterThanOrEqual(least);
     expect(names.facingRight).toBe(true);
+    expect(found.named!.leastSeen).toBeCloseTo(seen, 6);
   });
 });

@@ -147,7 +147,7 @@ export function judged(r: Rendered, found: ReturnType<typeof surveyed>): FilmVer
   const facts = collectFacts();
   r.frames.forEach((f, i) => facts.see(f, r.tS[i]));
   return verdictOf(facts.facts(), {
-    named: found.named !== null,
+    leastSeen: found.named?.leastSeen ?? null,
     wheels: found.wheels !== null,
     file: null,
   });
