@@ -317,12 +317,14 @@ export function isLegAmong(film: HeldFilm, picture: number, spots: readonly Spot
 
 /**
  * Looks with their spots, as they are asked for, in their order; but those of which the picture is full, which take longest to follow, come
- * after all the others where no leg is seen among them.
+ * after all the others where no leg is seen among them, and not at all where one was found before.
+ * @param isFound whether a leg beyond doubt was found by now
  */
 function* byCrowd(
   film: SteadyFilm,
   pictures: readonly number[],
   looks: readonly Sticker[],
+  isFound: () => boolean,
 ): Generator<readonly [Sticker, Spot[][]]> {
   const crowded: (readonly [Sticker, Spot[][]])[] = [];
   for (const look of looks) {
@@ -332,7 +334,7 @@ function* byCrowd(
     if (isFew || isLegAmong(film, pictures[0], found[0], look)) yield [look, found];
     else crowded.push([look, found]);
   }
-  yield* crowded;
+  if (!isFound()) yield* crowded;
 }
 
 /**
@@ -356,7 +358,7 @@ export function nameFilm(held: HeldFilm, view: View, known: Known, soon = false)
   }
   const looks = looksOfFilm(pictures.map((i) => frames[i]));
   let best: { named: NamedSpots; paths: Path[] } | null = null;
-  for (const [look, found] of byCrowd(film, pictures, looks)) {
+  for (const [look, found] of byCrowd(film, pictures, looks, () => best !== null && hasLeg(best.named))) {
     const paths = pathsOf(film, pictures, look, found);
     const spots = paths.map((p): MovingSpot => ({
       at: pictures.map((i) => p.at[i]),
@@ -368,13 +370,15 @@ export function nameFilm(held: HeldFilm, view: View, known: Known, soon = false)
     if (!named) continue;
     if (!best || named.cost < best.named.cost) best = { named, paths };
     if (named.cost < GOOD_COST && SIDE_LANDMARKS.every((k) => named.names[k])) break;
-    if (soon && LEG.every((k) => (named.names[k]?.sure ?? 0) >= SURE)) break;
+    if (soon && hasLeg(named)) break;
   }
   const named = best && atBestPicture(film, best, pictures);
   return named && { ...named, picture: once[named.picture] };
 }
 
 const LEG: readonly Landmark[] = ['hip', 'knee', 'ankle'];
+/** Whether the leg's names are beyond doubt. */
+const hasLeg = ({ names }: NamedSpots): boolean => LEG.every((k) => (names[k]?.sure ?? 0) >= SURE);
 
 /** Below this the spots are a body beyond doubt: no other look need be tried. */
 const GOOD_COST = 45;
