@@ -56,7 +56,7 @@ export function useVisitCase(
       }),
     [session, near, far, frontal, parts, habits, jointConvention],
   );
-  return { ...made, waits };
+  return useMemo(() => ({ ...made, waits }), [made, waits]);
 }
 
 /**
