@@ -12,6 +12,7 @@ import { Link, useFetcher } from 'react-router';
 import { offlineStore, takeNewer } from '../offline/register';
 import { JobsLine } from './JobsLine';
 import { StudioMenu } from './StudioMenu';
+import { useAfterFirst } from './useAfterFirst';
 import { saveAgain, saveStore } from '../storage/saveState';
 
 function SaveNote() {
@@ -75,9 +76,13 @@ function OfflineNote() {
   );
 }
 
+/** Room for the buttons at the end: one on a phone, two elsewhere. */
+const BUTTONS_PX = { xs: '44px', sm: '104px' };
+
 /** The wordmark, what the page is about, and the state of saving. */
 export function TopBar({ children, tools }: { children?: ReactNode; tools?: ReactNode }) {
   const fetcher = useFetcher();
+  const afterFirst = useAfterFirst();
   const dark = useTheme().palette.mode === 'dark';
   const turn = (): void =>
     void fetcher.submit(
@@ -151,16 +156,22 @@ export function TopBar({ children, tools }: { children?: ReactNode; tools?: Reac
         {tools}
         <OfflineNote />
         <SaveNote />
-        <Tooltip title={dark ? 'Light theme' : 'Dark theme'}>
-          <IconButton
-            sx={{ display: { xs: 'none', sm: 'inline-flex' } }}
-            aria-label={dark ? 'Use the light theme' : 'Use the dark theme'}
-            onClick={turn}
-          >
-            {dark ? <LightMode /> : <DarkMode />}
-          </IconButton>
-        </Tooltip>
-        <StudioMenu dark={dark} onTheme={turn} />
+        {afterFirst ? (
+          <>
+            <Tooltip title={dark ? 'Light theme' : 'Dark theme'}>
+              <IconButton
+                sx={{ display: { xs: 'none', sm: 'inline-flex' } }}
+                aria-label={dark ? 'Use the light theme' : 'Use the dark theme'}
+                onClick={turn}
+              >
+                {dark ? <LightMode /> : <DarkMode />}
+              </IconButton>
+            </Tooltip>
+            <StudioMenu dark={dark} onTheme={turn} />
+          </>
+        ) : (
+          <Box sx={{ width: BUTTONS_PX }} />
+        )}
       </Box>
       <JobsLine />
     </>

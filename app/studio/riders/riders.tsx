@@ -28,6 +28,7 @@ import { TodayDesk } from './TodayDesk';
 import { Welcome } from './Welcome';
 import { TopBar } from '../../ui/TopBar';
 import { arriving, useArrived, type Arriving } from '../../ui/useArrived';
+import { useAfterFirst } from '../../ui/useAfterFirst';
 import { useStudio } from '../../session/useStudio';
 import { CATALOGUE } from '../../demo/catalogue';
 import { isSampleRider } from '../../demo/samples';
@@ -206,7 +207,7 @@ function List({ rows, unread, trashed, desk, samples, isNew }: Studio) {
   const most = opened.list === list ? opened.rows : PAGE;
   const today = dayjs().format('YYYY-MM-DD');
   // The riders stand first; what finds and sorts them is drawn right after.
-  const withTools = useDeferredValue(true, false);
+  const withTools = useAfterFirst();
   return (
     <>
       {unread > 0 && (
