@@ -282,7 +282,7 @@ const TRIALS: Record<SuspectKey, Trial> = {
     'it began then: a clinician first',
     'it did not',
   ),
-  recentChange: free('saddle', 'What changed put back for a week', 'it goes', 'it stays: look on'),
+  recentChange: free('saddle', 'Restore what changed, for a week', 'it goes', 'it stays: look on'),
 };
 
 /**

@@ -25,6 +25,12 @@ export const RiderList = styled('ul')(({ theme }) => ({
     textDecoration: 'none',
     ...theme.typography.body1,
     [theme.breakpoints.up('md')]: { gridTemplateColumns: RIDER_COLUMNS, gap: 24 },
+    // On a tablet two and two under the name.
+    [theme.breakpoints.between('sm', 'md')]: {
+      gridTemplateColumns: '1fr 1fr',
+      columnGap: 24,
+      '& > :first-child': { gridColumn: '1 / -1' },
+    },
   },
   '& .record': {
     ...theme.typography.button,
