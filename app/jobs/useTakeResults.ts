@@ -96,13 +96,18 @@ export interface TakeReading {
   reading: Reading;
 }
 
+/** What a take gave from the side; null where it gave nothing, or is still being read. */
+export const sideReading = (got: TakeResult | undefined): Reading | null =>
+  got?.kind === 'side' && got.result.ok ? got.result : null;
+
 /** Side readings of further takes of a visit; those that can't be read are left out. */
 export function useTakeReadings(session: FitSession, takeIds: readonly string[]): readonly TakeReading[] {
   const results = useTakeResults(
     session,
     session.takes.filter((t) => takeIds.includes(t.id)),
   );
-  return (results ?? []).flatMap((r) =>
-    r.kind === 'side' && r.result.ok ? [{ take: r.take, reading: r.result }] : [],
-  );
+  return (results ?? []).flatMap((r) => {
+    const reading = sideReading(r);
+    return reading ? [{ take: r.take, reading }] : [];
+  });
 }

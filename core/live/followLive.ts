@@ -12,7 +12,7 @@ import { judgeReading, type MeasureReading } from '../protocol/measures.ts';
 import type { Protocol } from '../protocol/protocols.ts';
 import { exposureOf } from '../survey/filmFacts.ts';
 import { HELD_BYTES, HELD_PER_S, wheelsOn } from '../survey/lookAt.ts';
-import { nameFilm } from '../survey/nameFilm.ts';
+import { LEG, nameFilm } from '../survey/nameFilm.ts';
 import { watchSteadiness } from '../survey/steadiness.ts';
 import type { PlanarFrame, Region } from '../tracking/frame.ts';
 import type { Sticker } from '../tracking/sticker.ts';
@@ -242,7 +242,7 @@ function nameOf(held: { frames: PlanarFrame[]; tS: number[] }, ask: LiveAsk): Na
   const at = sure.map(([, { x, y }]) => ({ x, y }));
   stickersUnder(frame, at, null).forEach((s, k) => s && stickers.set(sure[k][0], s));
   const points = Object.fromEntries(sure.flatMap(([key], k) => (stickers.has(key) ? [[key, at[k]]] : [])));
-  if (!['hip', 'knee', 'ankle'].every((k) => k in points) || !isFoot(points, named.facing)) return null;
+  if (!LEG.every((k) => k in points) || !isFoot(points, named.facing)) return null;
   const scale =
     wheels && ask.wheelbaseMm
       ? scaleFromAxles({

@@ -1,5 +1,5 @@
-import { quantile } from 'd3';
 import type { Landmark } from '../landmarks/landmarks.ts';
+import { median, rangeOf } from '../math/statistics.ts';
 import { distance, isSeen, sub, type ImagePoint } from '../math/vec.ts';
 
 type Points = Partial<Record<string, ImagePoint>>;
@@ -75,8 +75,7 @@ export function watchBody(
       if (knee && ankle && isSeen(knee) && isSeen(ankle)) {
         shanks = [...shanks.filter((s) => s.tS > tS - SHANK_S), { tS, px: distance(knee, ankle) }];
         const px = shanks.map((s) => s.px);
-        const changes = quantile(px, 0.95)! - quantile(px, 0.05)!;
-        stretches = px.length >= LEAST_SHANKS && changes > SHANK_CHANGES * quantile(px, 0.5)!;
+        stretches = px.length >= LEAST_SHANKS && rangeOf(px) > SHANK_CHANGES * median(px);
       }
       return whole;
     },

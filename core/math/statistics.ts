@@ -16,6 +16,16 @@ export const mean = (values: readonly number[]): number =>
 /** Sample standard deviation (n − 1); 0 for fewer than two. */
 export const standardDeviation = (values: readonly number[]): number => deviation(values) ?? 0;
 
+/** The value that so large a share of sorted ones does not pass: one of them, none in between. */
+export const atShare = (sorted: readonly number[], share: number): number =>
+  sorted[Math.floor(share * (sorted.length - 1))];
+
+/** From nearly the least to nearly the most: without the outer twentieths. */
+export function rangeOf(values: readonly number[]): number {
+  const sorted = [...values].sort((a, b) => a - b);
+  return atShare(sorted, 0.95) - atShare(sorted, 0.05);
+}
+
 /** Two-sided 95 % point of Student's t for 1…10 degrees of freedom (tables). */
 const T95 = [12.706, 4.303, 3.182, 2.776, 2.571, 2.447, 2.365, 2.306, 2.262, 2.228];
 

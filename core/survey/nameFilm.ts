@@ -376,7 +376,8 @@ export function nameFilm(held: HeldFilm, view: View, known: Known, soon = false)
   return named && { ...named, picture: once[named.picture] };
 }
 
-const LEG: readonly Landmark[] = ['hip', 'knee', 'ankle'];
+/** Without these nothing is to be measured. */
+export const LEG: readonly Landmark[] = ['hip', 'knee', 'ankle'];
 /** Whether the leg's names are beyond doubt. */
 const hasLeg = ({ names }: NamedSpots): boolean => LEG.every((k) => (names[k]?.sure ?? 0) >= SURE);
 

@@ -36,7 +36,7 @@ export function drawnDiscs(
   };
   const chromaWidth = (width + 1) >> 1;
   const chromaHeight = (height + 1) >> 1;
-  // One row and column more than the picture has, where chroma's last lie.
+  // Even sides: the last chroma of an odd picture lies half outside it.
   const stride = 2 * chromaWidth;
   const rows = 2 * chromaHeight;
   const planes = background.map((v) => new Float64Array(stride * rows).fill(v));

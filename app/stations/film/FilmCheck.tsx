@@ -23,7 +23,7 @@ import type { Tracks } from '../../../core/tracking/tracks.ts';
 import { spawnTracker } from '../../workers/spawn';
 import type { Look } from '../../workers/track.worker';
 import { scaleOf } from '../../../core/visit/readOptions.ts';
-import { useTakeResults } from '../../jobs/useTakeResults';
+import { sideReading, useTakeResults } from '../../jobs/useTakeResults';
 
 const WORDS: Record<CheckVerdict, string> = {
   good: 'good',
@@ -87,7 +87,7 @@ function jointsOf(session: FitSession, take: Take): SetUpFacts['jointsMm'] {
 export function FilmCheck({ session, take, blob }: { session: FitSession; take: Take; blob: Blob | null }) {
   const got = useTakeResults(session, [take])?.[0];
   const tracks = got && got.kind !== 'missing' ? got.tracks : null;
-  const side = got?.kind === 'side' && got.result.ok ? got.result : null;
+  const side = sideReading(got);
   const ahead = got?.kind === 'frontal' && got.result.ok ? got.result : null;
   const cadenceRpm = side?.cadenceRpm ?? ahead?.cadenceRpm ?? take.cadenceRpm;
   const crankRatio = side?.crank.ratio ?? null;

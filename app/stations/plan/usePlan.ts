@@ -10,7 +10,7 @@ import type { FitSession } from '../../../core/records/types.ts';
 import type { Reading } from '../../../core/kinematics/read.ts';
 import { planOf } from '../../jobs/plans';
 import { useStudio } from '../../session/useStudio';
-import { sideTake, useFrontalState, useTakeResults } from '../../jobs/useTakeResults';
+import { sideReading, sideTake, useFrontalState, useTakeResults } from '../../jobs/useTakeResults';
 
 /**
  * Everything that the plan is made from: both sides' models where both were filmed, bands, suspects, parts.
@@ -27,8 +27,7 @@ export function useVisitCase(
   const take = sideTake(session);
   const partner = take ? partnerOf(session, take) : null;
   const others = useTakeResults(session, partner ? [partner] : []);
-  const other = others?.[0];
-  const farReading = other?.kind === 'side' && other.result.ok ? other.result : null;
+  const farReading = sideReading(others?.[0]);
   const waits = frontalWaits || (partner !== null && others === null);
   const seat = setupOf(session, take).frame.seatAngleDeg;
   // Models are fitted anew with the readings, not with every word that is edited.

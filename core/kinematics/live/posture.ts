@@ -1,6 +1,6 @@
 import { elevationDeg } from '../../math/angles.ts';
 import { distance, isSeen, type ImagePoint } from '../../math/vec.ts';
-import { median } from '../../math/statistics.ts';
+import { atShare, median, rangeOf } from '../../math/statistics.ts';
 import type { LivePoints } from './liveReader.ts';
 
 /** What the rider did beside pedalling, seen from one side. */
@@ -52,14 +52,6 @@ interface Usual extends Look {
   /** How far the back rocks as a rule. */
   rocksDeg: number;
 }
-
-/** From nearly the least to nearly the most. */
-function rangeOf(values: readonly number[]): number {
-  const sorted = [...values].sort((a, b) => a - b);
-  return at(sorted, 0.95) - at(sorted, 0.05);
-}
-const at = (sorted: readonly number[], share: number): number =>
-  sorted[Math.floor(share * (sorted.length - 1))];
 
 /** How the rider sits and holds the bar as a rule. */
 function usualOf(looks: readonly Look[]): Usual {
@@ -149,9 +141,9 @@ export function watchPosture(): PostureWatch {
       // How the trunk settles is its answer; a single frame is not.
       const sorted = [...during].sort((a, b) => a - b);
       const event = { fromS: offS ?? backS, toS: backS };
-      if (at(sorted, 0.7) > SITS_UP_DEG) return ended({ kind: 'sat-up', ...event, trunk: null });
+      if (atShare(sorted, 0.7) > SITS_UP_DEG) return ended({ kind: 'sat-up', ...event, trunk: null });
       const trunk =
-        at(sorted, 0.25) < -FALLS_DEG
+        atShare(sorted, 0.25) < -FALLS_DEG
           ? 'falls'
           : rangeOf(during) > u.rocksDeg + WOBBLES_DEG
             ? 'wobbles'
