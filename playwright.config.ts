@@ -1,5 +1,5 @@
 import { defineConfig } from '@playwright/test';
-import { shellLaunch } from './e2e/chromium.ts';
+import { cameraLaunch } from './e2e/chromium.ts';
 
 export default defineConfig({
   testDir: 'e2e',
@@ -17,7 +17,7 @@ export default defineConfig({
     serviceWorkers: 'block',
     // A page that moves is looked at in the visits from end to end; elsewhere it would only be waited for.
     contextOptions: { reducedMotion: 'reduce' },
-    launchOptions: shellLaunch,
+    launchOptions: cameraLaunch,
     // Generous too; without it a control that is gone is waited for until the test's own end.
     actionTimeout: 90_000,
   },

@@ -4,6 +4,9 @@ import { oneModule } from './scripts/oneModule.ts';
 
 const shared = { testTimeout: 120_000 };
 
+/** Tests of what is kept in the browser: they share its database, and modules with state. */
+const STORED = ['app/{storage,session,jobs}/**/*.test.{ts,tsx}'];
+
 /** Tests that compute for long, most of it over pictures. */
 const LONG =
   /[\\/](films|coverage|accuracy|live|ramp|followLive|filmFacts|snap|closedLoop|layout|wheels|finite|nameFilm|tracking|outcome)\.test\.ts$/;
@@ -37,7 +40,18 @@ export default defineConfig({
         },
       },
       {
-        test: { ...shared, name: 'app', include: ['app/**/*.test.{ts,tsx}'] },
+        // What keeps records has a store of its own in each file.
+        test: { ...shared, name: 'stored', include: STORED },
+      },
+      {
+        test: {
+          ...shared,
+          name: 'drawn',
+          include: ['app/**/*.test.{ts,tsx}'],
+          exclude: STORED,
+          // Each takes away what it drew: the component library is loaded once for all of them.
+          isolate: false,
+        },
       },
     ],
   },

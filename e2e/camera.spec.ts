@@ -1,13 +1,5 @@
 import { expect, test } from './watched.ts';
-import { shellLaunch } from './chromium.ts';
 import { saved, newSession } from './studio.ts';
-
-test.use({
-  launchOptions: {
-    ...shellLaunch,
-    args: [...shellLaunch.args, '--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream'],
-  },
-});
 
 test('a take is recorded here: countdown, self-stop, kept as a file that opens again', async ({ page }) => {
   await newSession(page, 'Recorded Rider');

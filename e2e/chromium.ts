@@ -20,3 +20,9 @@ export const shellLaunch = {
   ...chromiumLaunch,
   executablePath: process.env.CHROMIUM ?? (existsSync(SHELL) ? SHELL : chromiumLaunch.executablePath),
 };
+
+/** The same with a simulated camera, which a page is given as soon as it asks: one browser for all tests, so that none waits for another kind. */
+export const cameraLaunch = {
+  ...shellLaunch,
+  args: [...shellLaunch.args, '--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream'],
+};

@@ -1,7 +1,10 @@
+import { shellLaunch } from './chromium.ts';
 import { expect, test } from './watched.ts';
 import { atStage, newSession, track } from './studio.ts';
 
-test('a camera that is refused is said plainly, with what to do', async ({ page }) => {
+test('a camera that is refused is said plainly, with what to do', async ({ launch, baseURL }) => {
+  // The other tests' browser has a camera.
+  const page = await (await launch(shellLaunch)).newPage({ baseURL });
   await newSession(page, 'Refused Rider');
   await page.getByRole('button', { name: 'Record here…' }).click();
   await expect(page.getByRole('alert')).toContainText(
