@@ -1,5 +1,5 @@
 import type { ImagePoint } from '../math/vec.ts';
-import { bounds, colourAt, colourGap, type PlanarFrame, type Yuv } from './frame.ts';
+import { bounds, colourAt, colourGap, type PlanarFrame, type Region, type Yuv } from './frame.ts';
 import { discColour, type Located, type Sticker } from './sticker.ts';
 
 const SECTORS = 24;
@@ -13,8 +13,28 @@ const SECTOR_OF = Uint8Array.from({ length: SECTOR_SIDE * SECTOR_SIDE }, (_, k) 
 });
 /** Luma contrast, grey levels, from which chroma is not asked for the edge; and chroma's weight below that. */
 const LUMA_ALONE = 45;
-const CHROMA_TELLS = 18;
 const CHROMA_EDGE = 0.4;
+/** Less contrast than this, grey levels, tells nothing. */
+const CHROMA_TELLS = 18;
+const LUMA_TELLS = 4;
+/** By so much chroma may fall short of luma where luma places the edge. */
+const CHROMA_EASE = 0.2;
+
+/** A sticker that is being placed: its disc, smeared along a direction. */
+interface Spot {
+  cx: number;
+  cy: number;
+  radiusPx: number;
+  /** Half the smear, px, and its direction. */
+  half: number;
+  ux: number;
+  uy: number;
+}
+
+/** From where to where beyond the rim the background is measured, and how far it counts as close, px. */
+const RING = { from: 1.1, close: 1.8, to: 2.9 };
+/** So many pixels beyond the rim are still asked for their share of the sticker. */
+const BEYOND_RIM_PX = 1;
 
 /**
  * Places a sticker's centre: each pixel's share of sticker against the background of its own side (sectors of a ring round
@@ -23,148 +43,237 @@ const CHROMA_EDGE = 0.4;
  * @param near where it should be within about a radius, px  @param blur how far it moved while the shutter was open, px
  * @returns the centre with how whole it is, or null where nothing there looks like it
  */
-// eslint-disable-next-line max-lines-per-function -- the innermost loop, written out: it runs dozens of times for a frame
 export function centreOn(f: PlanarFrame, s: Sticker, near: ImagePoint, blur: ImagePoint): Located | null {
   const { left, top, right, bottom } = bounds(f);
   const half = Math.hypot(blur.x, blur.y) / 2;
-  const reach = s.radiusPx + 1;
-  const ux = half > 0.3 ? blur.x / (2 * half) : 1;
-  const uy = half > 0.3 ? blur.y / (2 * half) : 0;
-  let cx = near.x;
-  let cy = near.y;
-  let area = 0;
-  let smearPx = 0;
-  const ringFrom = (s.radiusPx + 1.1) ** 2;
-  const ringClose = (s.radiusPx + 1.8) ** 2;
-  const ringTo = (s.radiusPx + 2.9) ** 2;
-  const reach2 = reach * reach;
+  const smeared = half > 0.3;
+  const spot: Spot = {
+    cx: near.x,
+    cy: near.y,
+    radiusPx: s.radiusPx,
+    half,
+    ux: smeared ? blur.x / (2 * half) : 1,
+    uy: smeared ? blur.y / (2 * half) : 0,
+  };
   const outer = s.radiusPx + 3.4 + half;
   for (let round = 0; round < 8; round += 1) {
+    const { cx, cy } = spot;
     const x0 = Math.max(left, Math.ceil(cx - outer));
     const x1 = Math.min(right, Math.floor(cx + outer));
     const y0 = Math.max(top, Math.ceil(cy - outer));
     const y1 = Math.min(bottom, Math.floor(cy + outer));
     if (x1 - x0 < 2 * s.radiusPx || y1 - y0 < 2 * s.radiusPx) return null;
-    // Background of each side, measured on a ring round the spot (a capsule, where it is smeared); the spot's own pixels are
-    // noted on the way.
-    sides.fill(0);
-    let inside = 0;
-    for (let y = y0; y <= y1; y += 1) {
-      const dy = y - cy;
-      const yRow = y * f.yStride;
-      const cRow = (y >> 1) * f.chromaStride;
-      for (let x = x0; x <= x1; x += 1) {
-        const dx = x - cx;
-        const along = dx * ux + dy * uy;
-        const over = along > half ? along - half : along < -half ? along + half : 0;
-        const across = dy * ux - dx * uy;
-        const d2 = over * over + across * across;
-        if (d2 > ringTo) continue;
-        if (d2 <= reach2 && inside < SPOT_MOST) {
-          spotX[inside] = x;
-          spotY[inside] = y;
-          spotSide[inside] = sectorOf(dx, dy);
-          inside += 1;
-        } else if (d2 >= ringFrom) {
-          const k = SIDE_FIELDS * sectorOf(dx, dy);
-          const c = cRow + (x >> 1) * f.chromaStep;
-          const luma = f.y[yRow + x];
-          sides[k] += luma;
-          sides[k + 1] += f.u[c];
-          sides[k + 2] += f.v[c];
-          sides[k + 3] += 1;
-          sides[k + 9] += luma * luma;
-          if (d2 < ringClose) {
-            sides[k + 10] += luma;
-            sides[k + 11] += 1;
-          }
-        }
-      }
-    }
-    for (let k = 0; k < sides.length; k += SIDE_FIELDS) contrastOfSide(k, s.colour);
-    spotCount = inside;
-    let sa = 0;
-    let sx = 0;
-    let sy = 0;
-    let along2 = 0;
-    let across2 = 0;
-    for (let i = 0; i < inside; i += 1) {
-      const k = SIDE_FIELDS * spotSide[i];
-      spotShare[i] = 0;
-      if (sides[k + 3] === 0) continue;
-      const x = spotX[i];
-      const y = spotY[i];
-      const luma2 = sides[k + 7];
-      const chroma2 = sides[k + 8];
-      const trust = sides[k + 9];
-      const lumaDot = (f.y[y * f.yStride + x] - sides[k]) * sides[k + 4];
-      let alpha: number;
-      if (chroma2 < CHROMA_TELLS * CHROMA_TELLS) {
-        if (luma2 + CHROMA_EDGE * chroma2 < 16) continue;
-        alpha = luma2 > 16 ? lumaDot / luma2 : 0;
-      } else {
-        const c = chromaBetween(f, x, y);
-        const chromaDot = (c.u - sides[k + 1]) * sides[k + 5] + (c.v - sides[k + 2]) * sides[k + 6];
-        // Chroma is half as sharp: where luma sets the sticker off, luma places the edge and chroma only has its say on
-        // what is bright but of another colour (skin between a sticker and a dark hem).
-        alpha =
-          trust * luma2 > LUMA_ALONE * LUMA_ALONE
-            ? Math.min(lumaDot / luma2, chromaDot / chroma2 + 0.2)
-            : (trust * lumaDot + CHROMA_EDGE * chromaDot) / (trust * luma2 + CHROMA_EDGE * chroma2);
-      }
-      // A dead zone at either end, so that an uneven background or sticker does not pull.
-      const share = Math.min(1, Math.max(0, (alpha - 0.15) / 0.7));
-      spotShare[i] = share;
-      if (share === 0) continue;
-      sa += share;
-      sx += share * x;
-      sy += share * y;
-      const along = (x - cx) * ux + (y - cy) * uy;
-      const across = (y - cy) * ux - (x - cx) * uy;
-      along2 += share * along * along;
-      across2 += share * across * across;
-    }
-    if (sa < 0.15 * Math.PI * s.radiusPx * s.radiusPx) return null;
-    const nx = sx / sa;
-    const ny = sy / sa;
-    const shift = Math.hypot(nx - cx, ny - cy);
-    cx = nx;
-    cy = ny;
-    area = sa;
-    smearPx = Math.sqrt(Math.max(0, (12 * (along2 - across2)) / sa));
-    if (Math.hypot(cx - near.x, cy - near.y) > 2 * s.radiusPx + half + 2) return null;
+    spotCount = gather(f, spot, { x: x0, y: y0, width: x1 - x0 + 1, height: y1 - y0 + 1 });
+    weighSides(s.colour);
+    weighSpot(f, spot);
+    const [area, x, y] = moments;
+    if (area < 0.15 * Math.PI * s.radiusPx * s.radiusPx) return null;
+    spot.cx = cx + x / area;
+    spot.cy = cy + y / area;
+    if (Math.hypot(spot.cx - near.x, spot.cy - near.y) > 2 * s.radiusPx + half + 2) return null;
     // Each round leaves about a twentieth of the shift before it.
-    if (shift < 0.2) break;
+    if (Math.hypot(spot.cx - cx, spot.cy - cy) < 0.2) break;
   }
+  const [area, , , xx, xy, yy] = moments;
+  const { ux, uy } = spot;
+  const along2 = xx * ux * ux + 2 * xy * ux * uy + yy * uy * uy;
+  const across2 = xx * uy * uy - 2 * xy * ux * uy + yy * ux * ux;
   const shown = s.shown ?? 1;
-  const middle =
-    shown < 1 ? shownColour(f) : discColour(f, { x: cx, y: cy }, Math.max(1.2, s.radiusPx * 0.4));
-  const centre = shown < 1 ? byRim(enclosing({ x: cx, y: cy }, s.radiusPx), s.radiusPx) : { x: cx, y: cy };
+  const at = { x: spot.cx, y: spot.cy };
+  const middle = shown < 1 ? shownColour(f) : discColour(f, at, Math.max(1.2, s.radiusPx * 0.4));
+  const centre = shown < 1 ? byRim(enclosing(at, s.radiusPx), s.radiusPx) : at;
   return {
     ...centre,
     areaRatio: area / (Math.PI * s.radiusPx * s.radiusPx * shown),
     colourMiss: colourGap(middle, s.colour) / s.contrast,
-    smearPx,
+    smearPx: Math.sqrt(Math.max(0, (12 * (along2 - across2)) / area)),
     colour: middle,
   };
 }
 
-/** Working memory of `centreOn`, which runs dozens of times a frame: the spot's pixels with their sector. */
+/** Working memory of `centreOn`, which runs dozens of times a frame: the spot's pixels with their sector and share. */
 const SPOT_MOST = 8192;
 const spotX = new Int16Array(SPOT_MOST);
 const spotY = new Int16Array(SPOT_MOST);
 const spotSide = new Uint8Array(SPOT_MOST);
 const spotShare = new Float32Array(SPOT_MOST);
 let spotCount = 0;
+/** Sums over the shares, with places from the centre they were looked at about: of 1, x, y, x², xy, y². */
+const moments = new Float64Array(6);
 /**
- * Of each sector, in this order: the background's sums, then means, of luma, u and v; its count of pixels; the sticker less the
- * background in y, u, v; the squares of that in luma and in chroma; the sum of luma², then how far luma is trusted, 0…1; the
- * sum and count of luma close to the edge.
+ * Of each sector, in this order: the background's sums, then means, of luma, u and v; its count of pixels; the sum of luma²; the sum and
+ * count of luma close to the edge; then what a pixel's luma, u and v add to its share, and what is added to it once (with a lesser of two
+ * shares: to that by luma, then to that by chroma).
  */
 const SIDE_FIELDS = 12;
+const sides = new Float64Array(SECTORS * SIDE_FIELDS);
+/** How a sector's pixels are weighed: not at all, by luma, by luma and chroma together, by the lesser of the two. */
+const BY = { nothing: 0, luma: 1, both: 2, lesser: 3 };
+const sideBy = new Uint8Array(SECTORS);
 /** Variance of luma along the ring, grey levels², from which a side counts as uneven. */
 const UNEVEN = 6;
-const sides = new Float64Array(SECTORS * SIDE_FIELDS);
+/** A dead zone at either end of a share, so that an uneven background or sticker does not pull. */
+const DEAD = 0.15;
+const LIVE = 1 - 2 * DEAD;
+
+/** Sums the background of each side on a ring round the spot (a capsule, where it is smeared); the spot's own pixels are noted on the way. */
+function gather(f: PlanarFrame, { cx, cy, radiusPx, half, ux, uy }: Spot, box: Region): number {
+  const { y: lumas, u: us, v: vs, yStride, chromaStride, chromaStep } = f;
+  const from2 = (radiusPx + RING.from) ** 2;
+  const close2 = (radiusPx + RING.close) ** 2;
+  const to2 = (radiusPx + RING.to) ** 2;
+  const spot2 = (radiusPx + BEYOND_RIM_PX) ** 2;
+  const farthest2 = (radiusPx + RING.to + half) ** 2;
+  const endX = box.x + box.width - 1;
+  sides.fill(0);
+  let inside = 0;
+  for (let y = box.y; y < box.y + box.height; y += 1) {
+    const dy = y - cy;
+    // No further along the row than the ring can reach.
+    const wide2 = farthest2 - dy * dy;
+    if (wide2 < 0) continue;
+    const wide = Math.sqrt(wide2);
+    const yRow = y * yStride;
+    const cRow = (y >> 1) * chromaStride;
+    const end = Math.min(endX, Math.floor(cx + wide));
+    for (let x = Math.max(box.x, Math.ceil(cx - wide)); x <= end; x += 1) {
+      const dx = x - cx;
+      const along = dx * ux + dy * uy;
+      const over = along > half ? along - half : along < -half ? along + half : 0;
+      const across = dy * ux - dx * uy;
+      const d2 = over * over + across * across;
+      if (d2 <= spot2) {
+        if (inside === SPOT_MOST) continue;
+        spotX[inside] = x;
+        spotY[inside] = y;
+        spotSide[inside] = sectorOf(dx, dy);
+        inside += 1;
+      } else if (d2 >= from2 && d2 <= to2) {
+        const k = SIDE_FIELDS * sectorOf(dx, dy);
+        const c = cRow + (x >> 1) * chromaStep;
+        const luma = lumas[yRow + x];
+        sides[k] += luma;
+        sides[k + 1] += us[c];
+        sides[k + 2] += vs[c];
+        sides[k + 3] += 1;
+        sides[k + 4] += luma * luma;
+        if (d2 < close2) {
+          sides[k + 5] += luma;
+          sides[k + 6] += 1;
+        }
+      }
+    }
+  }
+  return inside;
+}
+
+/**
+ * Turns each sector's sums into means and into what its pixels' shares are made of: the contrast of the sticker against them. Where luma is
+ * uneven (the edge of the shoe, a sole, a wall seen through the smear) only what lies close to the sticker speaks for the background, and
+ * chroma counts for more.
+ */
+function weighSides([ys, us, vs]: Yuv): void {
+  for (let side = 0, k = 0; side < SECTORS; side += 1, k += SIDE_FIELDS) {
+    sideBy[side] = BY.nothing;
+    const n = sides[k + 3];
+    if (n === 0) continue;
+    const mean = sides[k] / n;
+    const u0 = sides[k + 1] / n;
+    const v0 = sides[k + 2] / n;
+    const trust = 1 / (1 + Math.max(0, sides[k + 4] / n - mean * mean) / UNEVEN);
+    const y0 = sides[k + 6] > 0 ? mean + (1 - trust) * (sides[k + 5] / sides[k + 6] - mean) : mean;
+    const y = ys - y0;
+    const u = us - u0;
+    const v = vs - v0;
+    const luma2 = y * y;
+    const chroma2 = u * u + v * v;
+    let byLuma = 0;
+    let byChroma = 0;
+    if (chroma2 < CHROMA_TELLS * CHROMA_TELLS) {
+      if (luma2 <= LUMA_TELLS * LUMA_TELLS) continue;
+      sideBy[side] = BY.luma;
+      byLuma = 1 / luma2;
+    } else if (trust * luma2 > LUMA_ALONE * LUMA_ALONE) {
+      // Chroma is half as sharp: where luma sets the sticker off, luma places the edge and chroma only has its say on
+      // what is bright but of another colour (skin between a sticker and a dark hem).
+      sideBy[side] = BY.lesser;
+      byLuma = 1 / luma2;
+      byChroma = 1 / chroma2;
+    } else {
+      sideBy[side] = BY.both;
+      const whole = trust * luma2 + CHROMA_EDGE * chroma2;
+      byLuma = trust / whole;
+      byChroma = CHROMA_EDGE / whole;
+    }
+    sides[k + 7] = (byLuma * y) / LIVE;
+    sides[k + 8] = (byChroma * u) / LIVE;
+    sides[k + 9] = (byChroma * v) / LIVE;
+    const chroma = sides[k + 8] * u0 + sides[k + 9] * v0;
+    const together = sideBy[side] === BY.lesser ? 0 : chroma;
+    sides[k + 10] = -sides[k + 7] * y0 - together - DEAD / LIVE;
+    sides[k + 11] = (CHROMA_EASE - DEAD) / LIVE - chroma;
+  }
+}
+
+/** Weighs the noted pixels: each one's share of sticker, 0…1, and the sums over them. */
+function weighSpot(f: PlanarFrame, { cx, cy }: Spot): void {
+  const { y: lumas, u: us, v: vs, yStride, chromaStride, chromaStep } = f;
+  const lastCol = (f.width - 1) >> 1;
+  const lastRow = (f.height - 1) >> 1;
+  let area = 0;
+  let mx = 0;
+  let my = 0;
+  let mxx = 0;
+  let mxy = 0;
+  let myy = 0;
+  for (let i = 0; i < spotCount; i += 1) {
+    spotShare[i] = 0;
+    const side = spotSide[i];
+    const by = sideBy[side];
+    if (by === BY.nothing) continue;
+    const k = side * SIDE_FIELDS;
+    const x = spotX[i];
+    const y = spotY[i];
+    let share = sides[k + 7] * lumas[y * yStride + x] + sides[k + 10];
+    // The lesser of two is nothing where one of them is.
+    if (share <= 0 && by !== BY.both) continue;
+    if (by !== BY.luma) {
+      // Chroma at a luma pixel, bilinear. Samples sit on the even luma columns and between two luma rows: the siting of MPEG-2,
+      // H.264 and VP9 unless they say otherwise. Taking them as centred would shift a colour edge by half a pixel.
+      const col = Math.min(lastCol, x >> 1);
+      const row = Math.min(lastRow, Math.max(0, (y - 1) >> 1));
+      const p = col * chromaStep;
+      const q = x & 1 ? Math.min(lastCol, col + 1) * chromaStep : p;
+      const upper = row * chromaStride;
+      const lower = Math.min(lastRow, row + 1) * chromaStride;
+      const low = y & 1 ? 0.125 : 0.375;
+      const up = 0.5 - low;
+      const u = up * (us[upper + p] + us[upper + q]) + low * (us[lower + p] + us[lower + q]);
+      const v = up * (vs[upper + p] + vs[upper + q]) + low * (vs[lower + p] + vs[lower + q]);
+      const chroma = sides[k + 8] * u + sides[k + 9] * v;
+      share = by === BY.both ? share + chroma : Math.min(share, chroma + sides[k + 11]);
+    }
+    if (share <= 0) continue;
+    if (share > 1) share = 1;
+    spotShare[i] = share;
+    const dx = x - cx;
+    const dy = y - cy;
+    const sx = share * dx;
+    const sy = share * dy;
+    area += share;
+    mx += sx;
+    my += sy;
+    mxx += sx * dx;
+    mxy += sx * dy;
+    myy += sy * dy;
+  }
+  moments[0] = area;
+  moments[1] = mx;
+  moments[2] = my;
+  moments[3] = mxx;
+  moments[4] = mxy;
+  moments[5] = myy;
+}
 
 /** From this share on a pixel is the sticker's. */
 const OF_STICKER = 0.5;
@@ -288,45 +397,6 @@ export function reachOf(
       reachPx = Math.max(reachPx, Math.hypot(spotX[i] - found.x, spotY[i] - found.y));
   }
   return { reachPx, area };
-}
-
-/**
- * Turns a sector's sums into means and the contrast of the sticker against them. Where luma is uneven (the edge of the shoe, a
- * sole, a wall seen through the smear) only what lies close to the sticker speaks for the background, and chroma counts for more.
- */
-function contrastOfSide(k: number, colour: Yuv): void {
-  const n = sides[k + 3];
-  if (n === 0) return;
-  for (let p = 0; p < 3; p += 1) sides[k + p] /= n;
-  const trust = 1 / (1 + Math.max(0, sides[k + 9] / n - sides[k] ** 2) / UNEVEN);
-  if (sides[k + 11] > 0) sides[k] += (1 - trust) * (sides[k + 10] / sides[k + 11] - sides[k]);
-  for (let p = 0; p < 3; p += 1) sides[k + 4 + p] = colour[p] - sides[k + p];
-  sides[k + 7] = sides[k + 4] ** 2;
-  sides[k + 8] = sides[k + 5] ** 2 + sides[k + 6] ** 2;
-  sides[k + 9] = trust;
-}
-
-const chroma = { u: 0, v: 0 };
-
-/**
- * Chroma at a luma pixel, bilinear. Samples sit on the even luma columns and between two luma rows: the siting of MPEG-2,
- * H.264 and VP9 unless they say otherwise. Taking them as centred would shift a colour edge by half a pixel.
- */
-function chromaBetween(f: PlanarFrame, x: number, y: number): { u: number; v: number } {
-  const lastCol = ((f.width + 1) >> 1) - 1;
-  const lastRow = ((f.height + 1) >> 1) - 1;
-  const x0 = Math.min(lastCol, x >> 1);
-  const x1 = x & 1 ? Math.min(lastCol, x0 + 1) : x0;
-  const y0 = Math.min(lastRow, Math.max(0, (y - 1) >> 1));
-  const y1 = Math.min(lastRow, y0 + 1);
-  const fy = y & 1 ? 0.25 : 0.75;
-  const a = y0 * f.chromaStride;
-  const b = y1 * f.chromaStride;
-  const p = x0 * f.chromaStep;
-  const q = x1 * f.chromaStep;
-  chroma.u = 0.5 * ((1 - fy) * (f.u[a + p] + f.u[a + q]) + fy * (f.u[b + p] + f.u[b + q]));
-  chroma.v = 0.5 * ((1 - fy) * (f.v[a + p] + f.v[a + q]) + fy * (f.v[b + p] + f.v[b + q]));
-  return chroma;
 }
 
 /** Which sector a direction falls in. */

@@ -48,6 +48,20 @@ describe('a picture written twice', () => {
     }
     expect(seen.flatMap((s, i) => (s ? [i] : []))).toEqual([7]);
   });
+  it('is told by what is filled of both alone', () => {
+    const meter = lightMeter(wall());
+    const part = (board: number, x: number): PlanarFrame => ({
+      ...wall({ board, seed: board }),
+      filled: { x, y: 20, width: 180, height: 200 },
+    });
+    for (let i = 0; i < 6; i += 1) expect(meter.isRepeat(part(12 * i, 2 * i))).toBe(false);
+    // The same picture, of which another part is there; outside stands what was there once.
+    const stale = part(60, 60);
+    const { left, right } = { left: 60, right: 240 };
+    for (let k = 0; k < stale.y.length; k += 1)
+      if (k % W < left || k % W >= right) stale.y[k] = 255 - stale.y[k];
+    expect(meter.isRepeat(stale)).toBe(true);
+  });
   it('is none where nothing moves and only the grain differs', () => {
     const meter = lightMeter(wall());
     for (let i = 0; i < 12; i += 1) expect(meter.isRepeat(wall({ seed: 40 + i }))).toBe(false);
