@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from './watched.ts';
 import { shellLaunch } from './chromium.ts';
+import { shortFilm } from './shortFilm.ts';
 import { atStage, newSession, openSession } from './studio.ts';
 
 /** A figure's number, as it stands on the page. */
@@ -11,7 +12,7 @@ test('a film from the front, worked through: view, crank, stickers found by them
   page,
 }) => {
   await newSession(page, 'Fenna Brook');
-  await page.getByTestId('film-file').setInputFiles('public/demo/idris-front.webm');
+  await page.getByTestId('film-file').setInputFiles(await shortFilm('idris-front'));
   await page.getByTestId('frame-readout').waitFor();
   await page.getByRole('button', { name: 'front', exact: true }).click();
   await page.getByRole('link', { name: /^5 Scale/ }).click();

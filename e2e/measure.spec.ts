@@ -1,9 +1,6 @@
-import { fileURLToPath } from 'node:url';
 import { expect, test, type Page } from './watched.ts';
+import { shortFilm } from './shortFilm.ts';
 import { truthOf } from './studio.ts';
-
-const filmOf = (rider: string): string =>
-  fileURLToPath(new URL(`../public/demo/${rider}.webm`, import.meta.url));
 
 /** Counts what is pressed, from here on. */
 async function countClicks(page: Page): Promise<() => Promise<number>> {
@@ -33,7 +30,7 @@ test('a new rider’s film: dropped, looked at by itself, measured with one pres
   await page.getByRole('link', { name: /^4 Film/ }).click();
   // Consent is given where it is asked for.
   await page.getByRole('button', { name: 'Record the consent' }).click();
-  await page.getByTestId('film-file').setInputFiles(filmOf('pilar'));
+  await page.getByTestId('film-file').setInputFiles(await shortFilm('pilar'));
   await expect(page.getByTestId('film-verdict')).toContainText('Good film', { timeout: 90_000 });
   // Every frame has been seen then: the film is not decoded once more.
   await expect(page.getByLabel('Frames looked through')).toHaveCount(0);
@@ -50,7 +47,7 @@ test('a new rider’s film: dropped, looked at by itself, measured with one pres
   await page.keyboard.press('Tab');
   await page.getByRole('button', { name: 'Measure', exact: true }).click();
   await page.waitForURL(/read$/, { timeout: 90_000 });
-  await expect(page.getByTestId('strokes')).toContainText('7');
+  await expect(page.getByTestId('strokes')).toContainText('5');
   await page.getByRole('link', { name: /^9 Plan/ }).click();
   await expect(page.getByTestId('advice').or(page.getByRole('complementary')).first()).toBeVisible();
   expect(await clicks()).toBeLessThanOrEqual(6);
@@ -66,12 +63,12 @@ test('a new rider’s film: dropped, looked at by itself, measured with one pres
 
   // The camera stood still: nothing is asked for the next take.
   await page.getByRole('link', { name: /^4 Film/ }).click();
-  await page.getByTestId('film-file').setInputFiles(filmOf('pilar'));
+  await page.getByTestId('film-file').setInputFiles(await shortFilm('pilar'));
   await expect(panel).toContainText('the camera stands as it stood', { timeout: 90_000 });
   const before = await clicks();
   await page.getByRole('button', { name: 'Measure', exact: true }).click();
   await page.waitForURL(/read$/, { timeout: 90_000 });
-  await expect(page.getByTestId('strokes')).toContainText('7');
+  await expect(page.getByTestId('strokes')).toContainText('5');
   expect((await clicks()) - before).toBe(1);
 });
 
@@ -86,7 +83,7 @@ test('a film that faces left is the other side; what is dragged and what is aske
   await page.waitForURL(/sessions/);
   await page.getByRole('link', { name: /^4 Film/ }).click();
   await page.getByRole('button', { name: 'Record the consent' }).click();
-  await page.getByTestId('film-file').setInputFiles(filmOf('idris'));
+  await page.getByTestId('film-file').setInputFiles(await shortFilm('idris'));
   const panel = page.getByRole('region', { name: 'Measure' });
   await expect(panel).toContainText('this is the non-drive side', { timeout: 90_000 });
   const measure = page.getByRole('button', { name: 'Measure', exact: true });

@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from './watched.ts';
+import { shortFilm } from './shortFilm.ts';
 import { saved, turnTo } from './studio.ts';
 
 test.use({ permissions: ['clipboard-read', 'clipboard-write'] });
@@ -135,7 +136,7 @@ test('another take is laid beside: its curve, its differences, real or within no
   // The same film once more as a second take, with the first one's tracks read in: nothing may differ.
   await page.goto('/sessions/idris-1/film');
   await page.getByTestId('frame-readout').waitFor();
-  await page.getByTestId('film-file').setInputFiles('public/demo/idris.webm');
+  await page.getByTestId('film-file').setInputFiles(await shortFilm('idris'));
   await page.getByRole('button', { name: /^The camera stood still/ }).click();
   await expect(page.getByText(/stickers found again/)).toBeVisible({ timeout: 60_000 });
   await page.getByRole('link', { name: /^7 Track/ }).click();

@@ -1,5 +1,6 @@
 import { shellLaunch } from './chromium.ts';
 import { expect, test } from './watched.ts';
+import { shortFilm } from './shortFilm.ts';
 import { atStage, newSession, track } from './studio.ts';
 
 test('a camera that is refused is said plainly, with what to do', async ({ launch, baseURL }) => {
@@ -27,7 +28,7 @@ test('several takes: each with its own words and part of the film; the unmoved c
   await expect(page.getByTestId('check-square')).toContainText('good');
   await expect(page.getByTestId('check-stickers')).toContainText('good');
 
-  await page.getByTestId('film-file').setInputFiles('public/demo/maren.webm');
+  await page.getByTestId('film-file').setInputFiles(await shortFilm('maren'));
   const takes = page.getByRole('region', { name: 'Takes' });
   await expect(takes).toContainText('2 takes');
   await expect(page.getByRole('link', { name: /^6 Mark/ })).toContainText('0 of 8');
@@ -46,7 +47,7 @@ test('several takes: each with its own words and part of the film; the unmoved c
   for (let k = 0; k < 12; k += 1) await page.keyboard.press('>');
   await expect(page.getByTestId('frame-readout')).toContainText('frame 180');
   await page.getByRole('button', { name: 'End here' }).click();
-  await expect(page.getByText('Read from frame 60 to 180 of 419')).toBeVisible();
+  await expect(page.getByText('Read from frame 60 to 180 of 299')).toBeVisible();
   await page.getByRole('link', { name: /^7 Track/ }).click();
   await page.getByRole('button', { name: 'Track', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'Tracked through the whole film' })).toBeVisible({

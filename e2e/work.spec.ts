@@ -1,4 +1,5 @@
 import { expect, test } from './watched.ts';
+import { shortFilm } from './shortFilm.ts';
 import { atStage, laidOut, saved, storedVisit, typeDay, turnTo } from './studio.ts';
 
 test('what is moved on the bike is logged, judged, put back and handed over; the next visit starts from it', async ({
@@ -122,7 +123,7 @@ test('an added film goes and changed marks come back by undo, with the tracks th
 }) => {
   await page.goto('/sessions/idris-1/film');
   await page.getByTestId('frame-readout').waitFor();
-  await page.getByTestId('film-file').setInputFiles('public/demo/maren.webm');
+  await page.getByTestId('film-file').setInputFiles(await shortFilm('maren', 1));
   await expect(page.getByRole('link', { name: /^6 Mark/ })).toContainText('0 of 8');
   await page.getByRole('button', { name: 'Undo the last change' }).click();
   await expect(page.getByRole('link', { name: /^6 Mark/ })).toContainText('8 of 8');
@@ -179,7 +180,7 @@ test('a full device is said at once; what is big is listed, moved out, and comes
   await page.goto('/sessions/idris-1/film');
   await page.getByTestId('frame-readout').waitFor();
   await page.evaluate(() => sessionStorage.setItem('full', 'yes'));
-  await page.getByTestId('film-file').setInputFiles('public/demo/maren.webm');
+  await page.getByTestId('film-file').setInputFiles(await shortFilm('maren', 1));
   await expect(page.getByRole('alert')).toContainText('This device has no room left for it');
   await expect(page.getByRole('banner')).toContainText('Could not save');
   await page.getByRole('link', { name: 'What is big' }).click();
@@ -190,7 +191,7 @@ test('a full device is said at once; what is big is listed, moved out, and comes
   // A film of one's own, moved out: first the file, then off the device.
   await turnTo(page, '/sessions/idris-1/film');
   await page.getByTestId('frame-readout').waitFor();
-  await page.getByTestId('film-file').setInputFiles('public/demo/pilar.webm');
+  await page.getByTestId('film-file').setInputFiles(await shortFilm('pilar', 1));
   await expect(page.getByRole('region', { name: 'Takes' }).getByText('pilar.webm')).toBeVisible();
   await saved(page);
   await turnTo(page, '/backup');
@@ -204,9 +205,9 @@ test('a full device is said at once; what is big is listed, moved out, and comes
   await expect(room).not.toContainText('pilar.webm');
   await turnTo(page, '/sessions/idris-1/film');
   await expect(page.getByText('The film of this take is not on this device.')).toBeVisible();
-  await page.getByTestId('film-back').setInputFiles('public/demo/maren.webm');
+  await page.getByTestId('film-back').setInputFiles(await shortFilm('maren', 1));
   await expect(page.getByText('it is another film')).toBeVisible();
-  await page.getByTestId('film-back').setInputFiles('public/demo/pilar.webm');
+  await page.getByTestId('film-back').setInputFiles(await shortFilm('pilar', 1));
   await page.getByTestId('frame-readout').waitFor();
 });
 
