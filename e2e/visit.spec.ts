@@ -16,8 +16,15 @@ async function tabTo(page: Page, control: Locator): Promise<void> {
     const from = document.activeElement;
     return from !== null && (from.compareDocumentPosition(el) & Node.DOCUMENT_POSITION_PRECEDING) !== 0;
   });
+  // Found once, and again only where it was drawn anew: to look for a name takes longer than the key.
+  let target = (await control.elementHandle())!;
   for (let k = 0; k < 160; k += 1) {
-    if (await control.evaluate((el) => el === document.activeElement)) return;
+    const at = await target.evaluate((el) => ({
+      isDrawn: el.isConnected,
+      has: el === document.activeElement,
+    }));
+    if (at.has) return;
+    if (!at.isDrawn) target = (await control.elementHandle())!;
     await page.keyboard.press(back ? 'Shift+Tab' : 'Tab');
   }
   throw new Error(`not reached by Tab: ${String(control)}`);
