@@ -1,28 +1,13 @@
-import type { Plugin } from 'vite';
 import { defineConfig } from 'vitest/config';
-import { oneModule } from './scripts/oneModule.ts';
+import { joinedTests } from './scripts/joinedTests.ts';
+
+/** Pure functions, tested without a browser. */
+const PURE = ['core', 'sim', 'scripts'];
 
 const shared = { testTimeout: 120_000 };
 
 /** Tests of what is kept in the browser: they share its database, and modules with state. */
 const STORED = ['app/{storage,session,jobs}/**/*.test.{ts,tsx}'];
-
-/** Tests that compute for long, most of it over pictures. */
-const LONG =
-  /[\\/](films|coverage|accuracy|live|ramp|followLive|filmFacts|snap|closedLoop|layout|wheels|finite|nameFilm|tracking|outcome)\.test\.ts$/;
-
-/**
- * Joins a long test with all that it tests into one module, as the application’s workers are: from module to module every name is looked up
- * anew at each use, which takes such a test half as long again.
- */
-const joined: Plugin = {
-  name: 'joined',
-  enforce: 'pre',
-  load: (id) =>
-    LONG.test(id)
-      ? oneModule({ ssr: id, minify: false, target: 'node20', rolldownOptions: { external: ['vitest'] } })
-      : null,
-};
 
 export default defineConfig({
   test: {
@@ -30,11 +15,11 @@ export default defineConfig({
     maxWorkers: 2,
     projects: [
       {
-        plugins: [joined],
+        plugins: process.env.ALL_TESTS ? [joinedTests(PURE)] : [],
         test: {
           ...shared,
           name: 'pure',
-          include: ['core/**/*.test.ts', 'sim/**/*.test.ts', 'scripts/**/*.test.ts'],
+          include: PURE.map((folder) => `${folder}/**/*.test.ts`),
           // Pure functions share nothing: what they are made of is loaded once for all of them.
           isolate: false,
         },
