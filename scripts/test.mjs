@@ -56,7 +56,7 @@ count('lint', house && code);
 const unit = run(
   'npx',
   ['vitest', 'run', '--reporter=default', '--reporter=json', '--outputFile.json=test-results/unit.json'],
-  { mayFail: true },
+  { mayFail: true, env: { ALL_TESTS: '1' } },
 );
 const unitResults = resultsOf(`${root}test-results/unit.json`);
 count(

@@ -101,9 +101,9 @@ let spotCount = 0;
 /** Sums over the shares, with places from the centre they were looked at about: of 1, x, y, x², xy, y². */
 const moments = new Float64Array(6);
 /**
- * Of each sector, in this order: the background's sums, then means, of luma, u and v; its count of pixels; the sum of luma²; the sum and
- * count of luma close to the edge; then what a pixel's luma, u and v add to its share, and what is added to it once (with a lesser of two
- * shares: to that by luma, then to that by chroma).
+ * Of each sector, in this order: the background's sums of luma, u and v; its count of pixels; the sum of luma²; the sum and count of luma
+ * close to the edge; then what a pixel's luma, u and v add to its share, and what is added to it once (with a lesser of two shares: to that
+ * by luma, then to that by chroma).
  */
 const SIDE_FIELDS = 12;
 const sides = new Float64Array(SECTORS * SIDE_FIELDS);
