@@ -1,4 +1,5 @@
 import { readdirSync, readFileSync, rmSync } from 'node:fs';
+import { dirname, resolve } from 'node:path';
 import { fileURLToPath, pathToFileURL } from 'node:url';
 import { build, type Plugin } from 'vite';
 
@@ -15,8 +16,8 @@ const inItsPlace: Plugin = {
       : null,
 };
 
-/** Builds all tests of some folders; what they test becomes one module beside them. @returns test → its code */
-async function join(folders: readonly string[]): Promise<Map<string, string>> {
+/** Builds all tests of some folders; what they test becomes one module beside them. @returns test → its code, and where its lines stand */
+async function join(folders: readonly string[]): Promise<Map<string, { code: string; map: string }>> {
   rmSync(folder, { recursive: true, force: true });
   const tests = folders.flatMap((of) =>
     readdirSync(root + of, { recursive: true, encoding: 'utf8' })
@@ -34,12 +35,14 @@ async function join(folders: readonly string[]): Promise<Map<string, string>> {
       outDir: folder,
       target: 'node20',
       minify: false,
+      sourcemap: true,
       rolldownOptions: {
         input: Object.fromEntries(tests.map((file, k) => [`${k}`, file])),
         external: ['vitest'],
         output: {
           entryFileNames: '[name].mjs',
           chunkFileNames: 'tested.mjs',
+          sourcemapPathTransform: (source, map) => resolve(dirname(map), source),
           codeSplitting: { groups: [{ name: 'tested', test: (id: string) => !IS_TEST.test(id) }] },
         },
       },
@@ -48,10 +51,13 @@ async function join(folders: readonly string[]): Promise<Map<string, string>> {
   return new Map(
     tests.map((file, k) => [
       file,
-      readFileSync(`${folder}/${k}.mjs`, 'utf8').replaceAll(
-        '"./tested.mjs"',
-        JSON.stringify(`${folder}/tested.mjs`),
-      ),
+      {
+        code: readFileSync(`${folder}/${k}.mjs`, 'utf8').replaceAll(
+          '"./tested.mjs"',
+          JSON.stringify(`${folder}/tested.mjs`),
+        ),
+        map: readFileSync(`${folder}/${k}.mjs.map`, 'utf8'),
+      },
     ]),
   );
 }
@@ -61,7 +67,7 @@ async function join(folders: readonly string[]): Promise<Map<string, string>> {
  * and what one test has had compiled serves the next. For runs of all tests; one alone is read as it stands.
  */
 export function joinedTests(folders: readonly string[]): Plugin {
-  let joining: Promise<Map<string, string>> | null = null;
+  let joining: ReturnType<typeof join> | null = null;
   return {
     name: 'joined-tests',
     enforce: 'pre',

@@ -42,15 +42,21 @@ function gridOver(
   return { xs: spread(columns, width), ys: spread(rows, height) };
 }
 
-/** The columns and rows of a grid at which a picture is filled, each up to but not with its `to`. */
+/** Columns or rows of a grid, up to but not with `to`. */
+interface Stretch {
+  from: number;
+  to: number;
+}
+
+/** The columns and rows of a grid at which a picture is filled. */
 interface Span {
-  column: { from: number; to: number };
-  row: { from: number; to: number };
+  column: Stretch;
+  row: Stretch;
 }
 
 function spanOf(f: PlanarFrame, { xs, ys }: Grid): Span {
   const { left, top, right, bottom } = bounds(f);
-  const between = (places: Int32Array, first: number, last: number): { from: number; to: number } => ({
+  const between = (places: Int32Array, first: number, last: number): Stretch => ({
     from: bisectRight(places, first),
     to: bisectLeft(places, last),
   });
@@ -59,7 +65,7 @@ function spanOf(f: PlanarFrame, { xs, ys }: Grid): Span {
 
 /** Where both are filled. */
 function overlap(a: Span, b: Span): Span {
-  const both = (p: Span['row'], q: Span['row']): Span['row'] => ({
+  const both = (p: Stretch, q: Stretch): Stretch => ({
     from: Math.max(p.from, q.from),
     to: Math.min(p.to, q.to),
   });
