@@ -7,6 +7,8 @@ import { describe, expect, it } from 'vitest';
 import { writeTracksCsv } from '../../core/formats/tracksCsv.ts';
 import { filmed, FILMED_MM_PER_PX } from '../../sim/filmed.ts';
 import { hoodMm, type VirtualRider } from '../../sim/rider.ts';
+import { planOfCase } from '../planOfCase.ts';
+import { Refusal } from '../refusal.ts';
 import { answer, bikeOf, inseamOf, moved, saddle, well, type Answer, type AnswerLine } from './humanCase.ts';
 
 const rider = well();
@@ -443,17 +445,41 @@ describe('the command line', () => {
     expect(hoodMm(low).x).toBeGreaterThan(0);
   });
   it.each([
-    ['no such file', 'missing.json', null],
-    ['no JSON', 'bad.json', '{ "visit": '],
-    ['a view that is none', 'view.json', { films: [{ view: 'top', tracks: 'x.csv', mmPerPx: 2 }] }],
-    ['tracks that are not there', 'tracks.json', { films: [{ view: 'right', tracks: 'x.csv', mmPerPx: 2 }] }],
-    ['a saddle no bike has', 'saddle.json', { visit: { asFound: { saddle: { heightMm: 99_999 } } } }],
-    ['a complaint of nowhere', 'where.json', { visit: { intake: { complaints: [{ region: 'soul' }] } } }],
-  ])('%s: one line, exit 2', (_, name, content) => {
-    const path = content === null ? join(folder, name) : write(name, content);
-    const run = spawnSync(process.execPath, ['--import', 'tsx', 'scripts/plan.ts', path], {
-      encoding: 'utf8',
-    });
+    ['no such file', 'missing.json', null, /^Case: .*missing\.json can’t be read/],
+    ['no JSON', 'bad.json', '{ "visit": ', /bad\.json: not JSON/],
+    ['a view that is none', 'view.json', { films: [{ view: 'top', tracks: 'x.csv', mmPerPx: 2 }] }, /view/],
+    [
+      'tracks that are not there',
+      'tracks.json',
+      { films: [{ view: 'right', tracks: 'x.csv', mmPerPx: 2 }] },
+      /^Tracks: .*x\.csv can’t be read/,
+    ],
+    [
+      'a saddle no bike has',
+      'saddle.json',
+      { visit: { asFound: { saddle: { heightMm: 99_999 } } } },
+      /saddle/i,
+    ],
+    [
+      'a complaint of nowhere',
+      'where.json',
+      { visit: { intake: { complaints: [{ region: 'soul' }] } } },
+      /region/,
+    ],
+  ] as const)('refuses %s with one line', (_, name, content, why) => {
+    const asked = () => planOfCase(content === null ? join(folder, name) : write(name, content));
+    expect(asked).toThrow(Refusal);
+    expect(asked).toThrow(why);
+    expect(asked).not.toThrow(/\n/);
+  });
+  it('ends with that line and exit 2', () => {
+    const run = spawnSync(
+      process.execPath,
+      ['--import', 'tsx', 'scripts/plan.ts', join(folder, 'missing.json')],
+      {
+        encoding: 'utf8',
+      },
+    );
     expect(run.status).toBe(2);
     expect(run.stdout).toBe('');
     expect(

@@ -3,9 +3,10 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
+import { analysis } from './analysis.ts';
+import { Refusal } from './refusal.ts';
 
-const analyse = (...args: string[]) =>
-  spawnSync('node', ['scripts/analyse.mjs', ...args], { encoding: 'utf8' });
+const run = (...args: string[]) => spawnSync('node', ['scripts/analyse.mjs', ...args], { encoding: 'utf8' });
 const folder = mkdtempSync(join(tmpdir(), 'analyse-'));
 const file = (name: string, text: string): string => {
   const path = join(folder, name);
@@ -15,7 +16,7 @@ const file = (name: string, text: string): string => {
 
 describe('npm run analyse', () => {
   it('prints the summary of a tracks table as JSON', () => {
-    const done = analyse('public/demo/pilar.tracks.csv', '--mm-per-px', '2.46');
+    const done = run('public/demo/pilar.tracks.csv', '--mm-per-px', '2.46');
     expect(done.status).toBe(0);
     const s = JSON.parse(done.stdout) as Record<string, never>;
     expect(Object.keys(s)).toEqual([
@@ -41,9 +42,9 @@ describe('npm run analyse', () => {
     expect(s.strokes).toBe(7);
   });
   it('reads the other facing as told', () => {
-    const left = analyse('public/demo/idris.tracks.csv', '--mm-per-px', '2.7', '--facing', 'left');
-    const found = analyse('public/demo/idris.tracks.csv', '--mm-per-px', '2.7');
-    expect(left.stdout).toBe(found.stdout);
+    const idris = ['public/demo/idris.tracks.csv', '--mm-per-px', '2.7'];
+    expect(analysis([...idris, '--facing', 'left'])).toBe(analysis(idris));
+    expect(() => analysis([...idris, '--facing', 'right'])).toThrow(/The crank turns backwards/);
   });
   it.each([
     [
@@ -66,11 +67,17 @@ describe('npm run analyse', () => {
       /--facing/,
     ],
     ['a scale below nothing', () => ['public/demo/pilar.tracks.csv', '--mm-per-px', '0'], /--mm-per-px/],
-  ] as [string, () => string[], RegExp][])('answers %s with one line and exit 2', (_, args, expected) => {
-    const done = analyse(...args());
+    ['two tables', () => ['a.csv', 'b.csv', '--mm-per-px', '2'], /name one tracks table/],
+    ['an option that is none', () => ['a.csv', '--mm-per-inch', '2'], /mm-per-inch/],
+  ] as [string, () => string[], RegExp][])('refuses %s with a sentence', (_, args, expected) => {
+    const asked = () => analysis(args());
+    expect(asked).toThrow(Refusal);
+    expect(asked).toThrow(expected);
+  });
+  it('answers what it refuses with one line and exit 2', () => {
+    const done = run(join(folder, 'none.csv'), '--mm-per-px', '2.5');
     expect(done.status).toBe(2);
     expect(done.stdout).toBe('');
-    expect(done.stderr.trim().split('\n')).toHaveLength(1);
-    expect(done.stderr).toMatch(expected);
+    expect(done.stderr).toMatch(/^analyse: .*can't be read \(ENOENT\)\n$/);
   });
 });
