@@ -1,6 +1,6 @@
 import { DEG_PER_RAD, RAD_PER_DEG } from '../math/angles.ts';
 import { fitCircle, type Circle } from '../math/circle.ts';
-import { isSeen, type PlanePoint } from '../math/vec.ts';
+import { distance, isSeen, type PlanePoint } from '../math/vec.ts';
 import { solveSymmetric } from '../math/solveSymmetric.ts';
 
 export interface CrankFit {
@@ -54,7 +54,7 @@ export function fitCrank(
     const b = new Array<number>(5).fill(0);
     for (const s of usable) {
       const q = shifted(s.p, offset, s.pitch);
-      const d = Math.hypot(q.x - centre.x, q.y - centre.y);
+      const d = distance(q, centre);
       const ux = (q.x - centre.x) / d;
       const uy = (q.y - centre.y) / d;
       const miss = d - radius;

@@ -11,7 +11,7 @@ import {
   type HarmonicCurve,
 } from '../math/harmonics.ts';
 import { resample } from '../math/resample.ts';
-import { mean, standardDeviation, studentT95 } from '../math/statistics.ts';
+import { columnDeviations, mean, standardDeviation, studentT95 } from '../math/statistics.ts';
 import type { Stroke } from './strokes.ts';
 
 /** Crank angles of the drawn curve: every 2.5 degrees. */
@@ -103,7 +103,7 @@ export function curveOverStrokes({
     .map((s, stroke) => ({ stroke, row: strokeOnGrid(thetaDeg, smooth, s) }))
     .filter(({ row }) => row.every(Number.isFinite));
   const rows = whole.map(({ row }) => row);
-  const sdOnGrid = GRID_DEG.map((_, k) => standardDeviation(rows.map((row) => row[k])));
+  const sdOnGrid = columnDeviations(rows, GRID_DEG.length);
   const ends = curveExtremes(curve);
   const perStroke = whole.map(({ stroke, row }) => ({
     stroke,

@@ -100,9 +100,12 @@ export function noteNoise<K extends string>(
 ): void {
   for (const [key, p] of Object.entries(paths.raw) as [K, PlanePoint[]][]) {
     if (!paths.notes[key]) continue;
-    const off = p.flatMap((q, i) =>
-      isSeen(q) ? [Math.abs(q.x - smooth[key][i].x), Math.abs(q.y - smooth[key][i].y)] : [],
-    );
+    const off = new Float64Array(2 * p.length).fill(NaN);
+    p.forEach((q, i) => {
+      if (!isSeen(q)) return;
+      off[2 * i] = Math.abs(q.x - smooth[key][i].x);
+      off[2 * i + 1] = Math.abs(q.y - smooth[key][i].y);
+    });
     paths.notes[key].noisePx = (1.4826 * median(off)) / mmPerPx;
   }
 }

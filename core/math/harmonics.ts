@@ -55,6 +55,11 @@ export interface HarmonicBasis {
   folds: number;
   /** Lower triangles of all samples, then of each fold left out; up to the first size that is singular. */
   factors: { l: Float64Array; size: number }[];
+  /**
+   * Row by row, as `rows`, each solved forward through the factor without its own fold: times the others' solved sums, term by term,
+   * it gives what they foretell of that sample, a higher order adding its own terms.
+   */
+  foretelling: Float64Array;
 }
 
 /** Cholesky factor of a symmetric matrix, row by row, and the size up to which it is positive definite. */
@@ -90,10 +95,15 @@ export function harmonicBasis(
   const rows = new Float64Array(samples * width);
   for (let i = 0; i < samples; i += 1) {
     const at = i * width;
+    const cos = Math.cos(thetaDeg[i] * RAD_PER_DEG);
+    const sin = Math.sin(thetaDeg[i] * RAD_PER_DEG);
     rows[at] = 1;
-    for (let k = 1; k <= highest; k += 1) {
-      rows[at + 2 * k - 1] = Math.cos(k * thetaDeg[i] * RAD_PER_DEG);
-      rows[at + 2 * k] = Math.sin(k * thetaDeg[i] * RAD_PER_DEG);
+    rows[at + 1] = cos;
+    rows[at + 2] = sin;
+    // Each multiple of the angle from the one before.
+    for (let k = at + 3; k < at + width; k += 2) {
+      rows[k] = rows[k - 2] * cos - rows[k - 1] * sin;
+      rows[k + 1] = rows[k - 1] * cos + rows[k - 2] * sin;
     }
   }
   const strokes = [...new Set(strokeOf)];
@@ -119,17 +129,21 @@ export function harmonicBasis(
         width,
       ),
     );
-  return { samples, highest, rows, width, foldOf, folds, factors };
+  const foretelling = rows.slice();
+  for (let i = 0; i < samples; i += 1) {
+    const at = i * width;
+    solveForward(factors[foldOf[i] + 1], foretelling.subarray(at, at + width), width);
+  }
+  return { samples, highest, rows, width, foldOf, folds, factors, foretelling };
 }
 
-/** Forward substitution: what it gives for one order is the beginning of what it gives for the next. */
-function forward({ l, size }: { l: Float64Array; size: number }, b: Float64Array, n: number): Float64Array {
-  const y = b.slice(0, size);
+/** Forward substitution, in place: what it gives for one order is the beginning of what it gives for the next. */
+function solveForward({ l, size }: { l: Float64Array; size: number }, b: Float64Array, n: number): void {
   for (let i = 0; i < size; i += 1) {
-    for (let k = 0; k < i; k += 1) y[i] -= l[i * n + k] * y[k];
-    y[i] /= l[i * n + i];
+    let v = b[i];
+    for (let k = 0; k < i; k += 1) v -= l[i * n + k] * b[k];
+    b[i] = v / l[i * n + i];
   }
-  return y;
 }
 
 /** Coefficients of an order from the forward substitution. */
@@ -152,38 +166,38 @@ export function fitOnBasis(
   basis: HarmonicBasis,
   values: readonly number[],
 ): { curve: HarmonicCurve; order: number } | null {
-  const { rows, width: n, samples, highest, foldOf, folds, factors } = basis;
+  const { rows, width: n, samples, highest, foldOf, folds, factors, foretelling } = basis;
+  // First of all folds, then of each.
   const sums = new Float64Array((folds + 1) * n);
   for (let i = 0; i < samples; i += 1) {
     const to = (foldOf[i] + 1) * n;
     for (let p = 0; p < n; p += 1) sums[to + p] += rows[i * n + p] * values[i];
   }
   for (let f = 1; f <= folds; f += 1) for (let p = 0; p < n; p += 1) sums[p] += sums[f * n + p];
-  const error = new Float64Array(highest + 1);
+  // Of each fold, what is left without it, solved.
   for (let f = 1; f <= folds; f += 1) {
-    const b = sums.slice(0, n);
-    for (let p = 0; p < n; p += 1) b[p] -= sums[f * n + p];
-    const y = forward(factors[f], b, n);
+    for (let p = 0; p < n; p += 1) sums[f * n + p] = sums[p] - sums[f * n + p];
+    solveForward(factors[f], sums.subarray(f * n, f * n + n), n);
+  }
+  const error = new Float64Array(highest + 1);
+  for (let i = 0; i < samples; i += 1) {
+    const of = (foldOf[i] + 1) * n;
+    const at = i * n;
+    const { size } = factors[foldOf[i] + 1];
+    let miss = values[i] - foretelling[at] * sums[of];
     for (let order = 1; order <= highest; order += 1) {
-      const size = 1 + 2 * order;
-      if (size > factors[f].size) {
-        error[order] = Infinity;
-        continue;
-      }
-      const c = backward(factors[f].l, y, size, n);
-      for (let i = 0; i < samples; i += 1) {
-        if (foldOf[i] !== f - 1) continue;
-        let v = values[i];
-        for (let k = 0; k < size; k += 1) v -= c[k] * rows[i * n + k];
-        error[order] += v * v;
-      }
+      const k = 2 * order;
+      miss -= foretelling[at + k - 1] * sums[of + k - 1] + foretelling[at + k] * sums[of + k];
+      error[order] += k < size ? miss * miss : Infinity;
     }
   }
   let order = 1;
   for (let k = 2; k <= highest; k += 1) if (error[k] < error[order] * 0.999) order = k;
   const size = 1 + 2 * order;
   if (size > factors[0].size) return null;
-  const c = backward(factors[0].l, forward(factors[0], sums.slice(0, n), n), size, n);
+  const y = sums.slice(0, n);
+  solveForward(factors[0], y, n);
+  const c = backward(factors[0].l, y, size, n);
   return {
     curve: {
       mean: c[0],

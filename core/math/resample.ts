@@ -23,9 +23,14 @@ export function resample(
     const to = k > 0 && k < n - 2 ? k + 2 : k + 1;
     let sum = 0;
     for (let i = from; i <= to; i += 1) {
-      let w = 1;
-      for (let j = from; j <= to; j += 1) if (j !== i) w *= (t - tS[j]) / (tS[i] - tS[j]);
-      sum += w * values[i];
+      let over = values[i];
+      let under = 1;
+      for (let j = from; j <= to; j += 1) {
+        if (j === i) continue;
+        over *= t - tS[j];
+        under *= tS[i] - tS[j];
+      }
+      sum += over / under;
     }
     out[g] = sum;
   }

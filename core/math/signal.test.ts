@@ -1,3 +1,4 @@
+import { range, sum } from 'd3';
 import { describe, expect, it } from 'vitest';
 import { gaussian, seededRandom } from '../../sim/random.ts';
 import { zeroLagLowPass } from './butterworth.ts';
@@ -5,6 +6,7 @@ import { bridgeGaps } from './gaps.ts';
 import { curveExtremes, evaluateCurve, fitHarmonics, type HarmonicCurve } from './harmonics.ts';
 import { resample } from './resample.ts';
 import { smoothSeries } from './smooth.ts';
+import { solveSymmetric } from './solveSymmetric.ts';
 import { frameRateOf, undoRounding } from '../camera/stamps.ts';
 
 const sine = (hz: number, rate: number, n: number): Float64Array =>
@@ -101,6 +103,41 @@ describe('fitHarmonics', () => {
     expect(fit.order).toBeLessThanOrEqual(5);
     for (let d = 0; d < 360; d += 7)
       expect(Math.abs(evaluateCurve(fit.curve, d) - evaluateCurve(truth, d))).toBeLessThan(0.2);
+  });
+  it('takes the order by which each stroke is best foretold by the others, fitted anew without it', () => {
+    const row = (d: number, order: number): number[] => {
+      const at = (d * Math.PI) / 180;
+      return [1, ...range(1, order + 1).flatMap((k) => [Math.cos(k * at), Math.sin(k * at)])];
+    };
+    const dot = (a: readonly number[], b: readonly number[]): number => sum(a, (v, k) => v * b[k]);
+    const fitted = (samples: readonly number[], values: readonly number[], order: number): number[] => {
+      const rows = samples.map((i) => row(theta[i], order));
+      const [terms] = rows;
+      return solveSymmetric(
+        terms.map((_, p) => terms.map((__, q) => sum(rows, (r) => r[p] * r[q]))),
+        terms.map((_, p) => sum(samples, (i, k) => rows[k][p] * values[i])),
+      )!;
+    };
+    for (const noise of [0.2, 9]) {
+      const values = theta.map((d) => evaluateCurve(truth, d) + noise * gaussian(random));
+      const missed = range(1, 9).map((order) =>
+        sum([...new Set(strokeOf)], (stroke) => {
+          const others = range(theta.length).filter((i) => strokeOf[i] !== stroke);
+          const c = fitted(others, values, order);
+          return sum(theta, (d, i) =>
+            strokeOf[i] === stroke ? (values[i] - dot(c, row(d, order))) ** 2 : 0,
+          );
+        }),
+      );
+      const fit = fitHarmonics(theta, values, strokeOf)!;
+      // A higher one must be better by a thousandth.
+      let best = 1;
+      for (let k = 2; k <= 8; k += 1) if (missed[k - 1] < 0.999 * missed[best - 1]) best = k;
+      expect(fit.order, `noise ${noise}`).toBe(best);
+      const c = fitted(range(theta.length), values, best);
+      for (let d = 0; d < 360; d += 20)
+        expect(evaluateCurve(fit.curve, d)).toBeCloseTo(dot(c, row(d, best)), 8);
+    }
   });
   it('places lowest and highest value on the turn', () => {
     const one: HarmonicCurve = { mean: 10, cos: [0], sin: [4] };

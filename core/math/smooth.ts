@@ -21,10 +21,10 @@ export function smoothSeries(
     let end = i;
     while (end < out.length && Number.isFinite(values[end])) end += 1;
     if (end - i >= 8) {
-      const times = Float64Array.from({ length: end - i }, (_, k) => tS[i + k]);
       const run = out.slice(i, end);
+      const times = run.map((_, k) => tS[i + k]);
       const step = (times[times.length - 1] - times[0]) / (times.length - 1);
-      const grid = Float64Array.from({ length: times.length }, (_, k) => times[0] + k * step);
+      const grid = run.map((_, k) => times[0] + k * step);
       const smooth = zeroLagLowPass(resample(times, run, grid), cutoffHz, 1 / step);
       out.set(resample(grid, smooth, times), i);
       // Rounding may push the last stamp past the grid's end by a hair.

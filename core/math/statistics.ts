@@ -16,6 +16,10 @@ export const mean = (values: readonly number[]): number =>
 /** Sample standard deviation (n − 1); 0 for fewer than two. */
 export const standardDeviation = (values: readonly number[]): number => deviation(values) ?? 0;
 
+/** The same of each column of a table, as many as its rows are long. */
+export const columnDeviations = (rows: readonly (readonly number[])[], columns: number): number[] =>
+  Array.from({ length: columns }, (_, k) => deviation(rows, (row) => row[k]) ?? 0);
+
 /** The value that so large a share of sorted ones does not pass: one of them, none in between. */
 export const atShare = (sorted: readonly number[], share: number): number =>
   sorted[Math.floor(share * (sorted.length - 1))];

@@ -39,12 +39,16 @@ function truth(rider: VirtualRider): { kneeMin: number; kneeMax: number; back: n
   };
 }
 
+/** As it is written to a file; what comes after the ninth digit is the rounding of one way to work it out. */
+const toNineDigits = (of: unknown): unknown =>
+  JSON.parse(
+    JSON.stringify(of, (_, v: unknown) => (typeof v === 'number' ? Number(v.toPrecision(9)) : v)),
+  ) as unknown;
+
 describe('Maren’s story', () => {
   it('is what the script writes of the films', () => {
-    const made = JSON.parse(
-      JSON.stringify(marenStory(takes as unknown as Record<string, Take[]>)),
-    ) as typeof story;
-    expect(made).toEqual(story);
+    const made = marenStory(takes as unknown as Record<string, Take[]>);
+    expect(toNineDigits(made)).toEqual(toNineDigits(story));
   });
   it.each([
     ['the first film', one, 0, CAST.find((m) => m.id === 'maren')!.scene.rider],
