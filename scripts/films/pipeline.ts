@@ -1,3 +1,4 @@
+import { range } from 'd3';
 import { RIGID_BONES, SIDE_LANDMARKS, type SideLandmark } from '../../core/landmarks/landmarks.ts';
 import { distance, type ImagePoint } from '../../core/math/vec.ts';
 import { collectFacts } from '../../core/survey/filmFacts.ts';
@@ -22,17 +23,20 @@ export interface Rendered {
   tS: number[];
 }
 
-/** Renders a film, or every so many of its frames. */
-export function rendered(film: HardFilm, every = 1): Rendered {
+const stampS = ({ member, room }: HardFilm, frame: number): number =>
+  written(room, frame).stamp / member.film.framesPerS;
+
+const everyFrame = ({ frames }: HardFilm, step = 1): number[] => range(0, frames, step);
+
+/** Renders a film, or some of its frames. */
+export function rendered(film: HardFilm, which = everyFrame(film)): Rendered {
   const { member, room } = film;
   const camera = inRoom(openFilm(member.scene, member.film), room, member.film);
-  const frames: PlanarFrame[] = [];
-  const tS: number[] = [];
-  for (let i = 0; i < film.frames; i += every) {
-    frames.push(packedFrame(toPlanes(camera.shoot(i))));
-    tS.push(written(room, i).stamp / member.film.framesPerS);
-  }
-  return { film, frames, tS };
+  return {
+    film,
+    frames: which.map((i) => packedFrame(toPlanes(camera.shoot(i)))),
+    tS: which.map((i) => stampS(film, i)),
+  };
 }
 
 /** Where a film's stickers really are on a frame, px. */
@@ -43,19 +47,27 @@ function stickersAt({ member, room }: HardFilm, frame: number): Record<string, I
   return Object.fromEntries(Object.entries(joints).map(([k, p]) => [k, { x: p.x + by.x, y: p.y + by.y }]));
 }
 
-/** What the proposal job makes of a rendered film. */
-export function surveyed({ frames, tS }: Rendered): {
+/** Of some frames of a film those that the proposal job holds. */
+function heldOf(film: HardFilm, which: number[]): number[] {
+  const isHeld = holding(stampS(film, which[0]), stampS(film, which[which.length - 1]));
+  return which.filter((i) => isHeld(stampS(film, i)));
+}
+
+interface Proposed {
   named: (NamedFilm & { frame: number }) | null;
   wheels: FoundWheels | null;
-} {
-  const isHeld = holding(tS[0], tS[tS.length - 1]);
-  const held = tS.flatMap((t, i) => (isHeld(t) ? [i] : []));
-  const { named, wheels } = lookAt(
-    { frames: held.map((i) => frames[i]), tS: held.map((i) => tS[i]) },
-    'drive',
-    { mmPerPx: null, facing: null },
-  );
+}
+
+/** What the proposal job makes of the frames that it holds. */
+function proposed({ frames, tS }: Rendered, held: number[]): Proposed {
+  const { named, wheels } = lookAt({ frames, tS }, 'drive', { mmPerPx: null, facing: null });
   return { named: named && { ...named, frame: held[named.picture] }, wheels };
+}
+
+/** What the proposal job makes of a film that was rendered whole. */
+export function surveyed({ film, frames, tS }: Rendered): Proposed {
+  const held = heldOf(film, everyFrame(film));
+  return proposed({ film, frames: held.map((i) => frames[i]), tS: held.map((i) => tS[i]) }, held);
 }
 
 /** How right the names of a film are. */
@@ -69,7 +81,7 @@ export interface NamesFound {
 
 const SAME_PX = 3;
 
-export function judgeNames(film: HardFilm, named: ReturnType<typeof surveyed>['named']): NamesFound {
+export function judgeNames(film: HardFilm, named: Proposed['named']): NamesFound {
   const found: NamesFound = {
     right: [],
     asked: [],
@@ -86,14 +98,11 @@ export function judgeNames(film: HardFilm, named: ReturnType<typeof surveyed>['n
   return found;
 }
 
-/** What is found on a film before it is followed; of a quick camera's pictures every other one will do. */
-export function namedOn(film: HardFilm): { found: ReturnType<typeof surveyed>; names: NamesFound } {
-  const every = film.member.film.framesPerS > 100 ? 2 : 1;
-  const found = surveyed(rendered(film, every));
-  return {
-    found,
-    names: judgeNames(film, found.named && { ...found.named, frame: every * found.named.frame }),
-  };
+/** What is found on a film before it is followed: no more of it is rendered. Of a quick camera's pictures every other one will do. */
+export function namedOn(film: HardFilm): { found: Proposed; names: NamesFound } {
+  const held = heldOf(film, everyFrame(film, film.member.film.framesPerS > 100 ? 2 : 1));
+  const found = proposed(rendered(film, held), held);
+  return { found, names: judgeNames(film, found.named) };
 }
 
 /** How far the wheels are off, px: the worse hub, and the worst tyre's end. */
@@ -112,7 +121,7 @@ export function judgeWheels(
 }
 
 /** Follows a film from its proposal, both ways; what would be asked is answered with the truth. */
-export function followed(r: Rendered, named: NonNullable<ReturnType<typeof surveyed>['named']>): Tracks {
+export function followed(r: Rendered, named: NonNullable<Proposed['named']>): Tracks {
   const truth = stickersAt(r.film, named.frame);
   const marks = Object.fromEntries(
     SIDE_LANDMARKS.map((key) => {
@@ -143,7 +152,7 @@ export function followed(r: Rendered, named: NonNullable<ReturnType<typeof surve
 }
 
 /** The film's verdict, from all its frames. */
-export function judged(r: Rendered, found: ReturnType<typeof surveyed>): FilmVerdict {
+export function judged(r: Rendered, found: Proposed): FilmVerdict {
   const facts = collectFacts();
   r.frames.forEach((f, i) => facts.see(f, r.tS[i]));
   return verdictOf(facts.facts(), {
