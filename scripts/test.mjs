@@ -47,11 +47,16 @@ const ends = async (script) => {
   const [code] = await once(child, 'exit');
   return code === 0;
 };
-// Two at a time, about as long as each other.
-const typesThenHouse = async () => [await ends('types'), await ends('lint:house')];
-const [[types, house], code] = await Promise.all([typesThenHouse(), ends('lint:code')]);
+// Two at a time, each when one is done, the longest first.
+const checks = ['types', 'lint:format', 'lint:code', 'lint:unused', 'lint:rooms'];
+const good = new Map();
+const lane = async () => {
+  for (let next = checks.shift(); next; next = checks.shift()) good.set(next, await ends(next));
+};
+await Promise.all([lane(), lane()]);
+const { types, ...lint } = Object.fromEntries(good);
 count('types', types);
-count('lint', house && code);
+count('lint', Object.values(lint).every(Boolean));
 
 const unit = run(
   'npx',
