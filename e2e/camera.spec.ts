@@ -32,16 +32,19 @@ test('the camera is unplugged: what was recorded is kept, and it is said', async
     media.getUserMedia = async function unplugged(c) {
       const stream = await ask.call(this, c);
       const [camera] = stream.getVideoTracks();
-      setTimeout(() => {
+      (window as unknown as { unplug: () => void }).unplug = () => {
         camera.stop();
         camera.dispatchEvent(new Event('ended'));
-      }, 9000);
+      };
       return stream;
     };
   });
   await newSession(page, 'Unplugged Rider');
   await page.getByRole('button', { name: 'Record here…' }).click();
   await page.getByRole('button', { name: 'Record in 5 s' }).click();
+  // After two of ten seconds.
+  await expect(page.getByRole('status').filter({ hasText: /^8 s$/ })).toBeVisible();
+  await page.evaluate(() => (window as unknown as { unplug: () => void }).unplug());
   await expect(page.getByTestId('frame-readout')).toBeVisible({ timeout: 20_000 });
   await expect(page.getByRole('region', { name: 'Takes' })).toContainText('recorded');
 });

@@ -12,6 +12,7 @@ const heard = (): Promise<void> => new Promise((done) => setTimeout(done, 150));
 afterEach(() => {
   vi.useRealTimers();
   vi.unstubAllGlobals();
+  vi.restoreAllMocks();
 });
 
 describe('tabs of one browser', () => {
@@ -41,9 +42,33 @@ describe('tabs of one browser', () => {
     stopOne();
     stopTwo();
   });
-  it('forget a tab that was closed, once it has not answered for a while', async () => {
+  it('hear at once that the last of the others has left the session, or was closed', async () => {
+    const page = new EventTarget();
+    vi.stubGlobal('addEventListener', page.addEventListener.bind(page));
+    vi.stubGlobal('removeEventListener', page.removeEventListener.bind(page));
+    const tabs = [await openTab(), await openTab(), await openTab()];
+    const company = vi.fn();
+    const nobody = (): void => undefined;
+    const [stopOne, stopTwo] = [
+      tabs[0].followSession('maren-1', nobody, company),
+      tabs[1].followSession('maren-1', nobody, nobody),
+    ];
+    const stopThree = tabs[2].followSession('maren-1', nobody, nobody);
+    await heard();
+    expect(company).toHaveBeenLastCalledWith(true);
+    stopTwo();
+    await heard();
+    expect(company).toHaveBeenLastCalledWith(true);
+    page.dispatchEvent(new Event('pagehide'));
+    await heard();
+    expect(company).toHaveBeenLastCalledWith(false);
+    stopOne();
+    stopThree();
+  });
+  it('forget a tab that was killed, once it has not answered for a while', async () => {
     const [one, two] = [await openTab(), await openTab()];
     const company = vi.fn();
+    const say = vi.spyOn(BroadcastChannel.prototype, 'postMessage');
     const stopTwo = two.followSession(
       'maren-1',
       () => undefined,
@@ -53,6 +78,8 @@ describe('tabs of one browser', () => {
     const stopOne = one.followSession('maren-1', () => undefined, company);
     await heard();
     expect(company).toHaveBeenLastCalledWith(true);
+    // It does not come to say that it leaves.
+    say.mockImplementationOnce(() => undefined);
     stopTwo();
     vi.advanceTimersByTime(4000);
     await heard();

@@ -1,6 +1,6 @@
-/** What one tab tells the others of this browser: that a session was written, or that somebody works on it. */
+/** What one tab tells the others of this browser: that a session was written, that somebody works on it, asks who does, or has left it. */
 interface Word {
-  kind: 'wrote' | 'here' | 'who';
+  kind: 'wrote' | 'here' | 'who' | 'gone';
   sessionId: string;
   tab: string;
 }
@@ -50,12 +50,15 @@ export function followSession(
     if (data.sessionId !== sessionId) return;
     if (data.kind === 'wrote') onWritten();
     if (data.kind === 'who') say('here', sessionId);
-    seen.set(data.tab, Date.now());
-    onCompany(true);
+    if (data.kind === 'gone') seen.delete(data.tab);
+    else seen.set(data.tab, Date.now());
+    onCompany(seen.size > 0);
   };
+  const leave = (): void => say('gone', sessionId);
   channel.addEventListener('message', hear);
+  globalThis.addEventListener?.('pagehide', leave);
   say('who', sessionId);
-  // A tab that was closed no longer answers.
+  // A tab that was killed says nothing, and no longer answers.
   const ask = setInterval(() => {
     for (const [tab, at] of seen) if (Date.now() - at > 9000) seen.delete(tab);
     onCompany(seen.size > 0);
@@ -63,7 +66,9 @@ export function followSession(
   }, 4000);
   return () => {
     channel.removeEventListener('message', hear);
+    globalThis.removeEventListener?.('pagehide', leave);
     clearInterval(ask);
+    leave();
   };
 }
 
