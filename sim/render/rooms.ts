@@ -117,15 +117,13 @@ function inBlocks(r: Raster, step: number): void {
 }
 
 /** The picture as it stands, in another light; its last row and column show those before them. */
-function lit(seen: Raster, out: Raster, gain: number): void {
+function lit(seen: Raster, { rgb: to }: Raster, gain: number): void {
   const { width, height, rgb } = seen;
+  const line = 3 * width;
   const shades = Uint8ClampedArray.from({ length: 256 }, (_, v) => Math.min(255, gain * v + 0.5));
-  for (let y = 0; y < height; y += 1) {
-    const from = 3 * width * Math.min(y, height - 2);
-    const to = 3 * width * y;
-    for (let k = 0; k < 3 * (width - 1); k += 1) out.rgb[to + k] = shades[rgb[from + k]];
-    out.rgb.copyWithin(to + 3 * (width - 1), to + 3 * (width - 2), to + 3 * (width - 1));
-  }
+  for (let k = 0; k < rgb.length; k += 1) to[k] = shades[rgb[k]];
+  to.copyWithin((height - 1) * line, (height - 2) * line, (height - 1) * line);
+  for (let end = line; end <= to.length; end += line) to.copyWithin(end - 3, end - 6, end - 3);
 }
 
 /** The picture as it stands elsewhere by so much, in a light that is not the same everywhere. */
