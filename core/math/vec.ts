@@ -23,7 +23,7 @@ export const sub = (a: Vec2, b: Vec2): Vec2 => ({ x: a.x - b.x, y: a.y - b.y });
 /** a · b. */
 export const dot = (a: Vec2, b: Vec2): number => a.x * b.x + a.y * b.y;
 
-/** The distance between two points, in their own unit. By the root, which is several times as quick as `Math.hypot`: nothing here is so large that a square overflows. */
+/** The distance between two points, in their own unit. `Math.hypot` sees to squares that overflow, and takes several times as long. */
 export const distance = (a: Vec2, b: Vec2): number => Math.sqrt((a.x - b.x) ** 2 + (a.y - b.y) ** 2);
 
 /** True where neither coordinate is NaN or infinite: an unseen landmark is held as NaN. */
