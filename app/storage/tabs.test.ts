@@ -42,6 +42,17 @@ describe('tabs of one browser', () => {
     stopOne();
     stopTwo();
   });
+  it('take no write from elsewhere for company: a tab’s last edit may be stored after it has left', async () => {
+    const [one, two] = [await openTab(), await openTab()];
+    const company = vi.fn();
+    const written = vi.fn();
+    const stop = one.followSession('maren-1', written, company);
+    two.tellWritten('maren-1');
+    await heard();
+    expect(written).toHaveBeenCalledTimes(1);
+    expect(company).not.toHaveBeenCalledWith(true);
+    stop();
+  });
   it('hear at once that the last of the others has left the session, or was closed', async () => {
     const page = new EventTarget();
     vi.stubGlobal('addEventListener', page.addEventListener.bind(page));

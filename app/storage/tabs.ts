@@ -48,7 +48,8 @@ export function followSession(
   const seen = new Map<string, number>();
   const hear = ({ data }: MessageEvent<Word>): void => {
     if (data.sessionId !== sessionId) return;
-    if (data.kind === 'wrote') onWritten();
+    // Who writes is not company by that: a tab's last edit may be stored after it has left.
+    if (data.kind === 'wrote') return onWritten();
     if (data.kind === 'who') say('here', sessionId);
     if (data.kind === 'gone') seen.delete(data.tab);
     else seen.set(data.tab, Date.now());
