@@ -49,12 +49,12 @@ const ends = async (script) => {
 };
 // Two at a time, each when one is done, the longest first.
 const checks = ['types', 'build', 'lint:format', 'lint:code', 'lint:unused', 'lint:rooms'];
-const good = new Map();
+const ended = new Map();
 const lane = async () => {
-  for (let next = checks.shift(); next; next = checks.shift()) good.set(next, await ends(next));
+  for (let next = checks.shift(); next; next = checks.shift()) ended.set(next, await ends(next));
 };
 await Promise.all([lane(), lane()]);
-const { types, build, ...lint } = Object.fromEntries(good);
+const { types, build, ...lint } = Object.fromEntries(ended);
 count('types', types);
 count('lint', Object.values(lint).every(Boolean));
 count('build', build);
