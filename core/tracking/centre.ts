@@ -82,8 +82,10 @@ export function centreOn(f: PlanarFrame, s: Sticker, near: ImagePoint, blur: Ima
   const at = { x: spot.cx, y: spot.cy };
   const middle = shown < 1 ? shownColour(f) : discColour(f, at, Math.max(1.2, s.radiusPx * 0.4));
   const centre = shown < 1 ? byRim(enclosing(at, s.radiusPx), s.radiusPx) : at;
+  // Its fields one by one: spread into the new object they took an eighth of the whole.
   return {
-    ...centre,
+    x: centre.x,
+    y: centre.y,
     areaRatio: area / (Math.PI * s.radiusPx * s.radiusPx * shown),
     colourMiss: colourGap(middle, s.colour) / s.contrast,
     smearPx: Math.sqrt(Math.max(0, (12 * (along2 - across2)) / area)),
@@ -136,6 +138,7 @@ function gather(f: PlanarFrame, { cx, cy, radiusPx, half, ux, uy }: Spot, box: R
     const yRow = y * yStride;
     const cRow = (y >> 1) * chromaStride;
     const end = Math.min(endX, Math.floor(cx + wide));
+    const sectorRow = sectorRowOf(dy);
     for (let x = Math.max(box.x, Math.ceil(cx - wide)); x <= end; x += 1) {
       const dx = x - cx;
       const along = dx * ux + dy * uy;
@@ -146,10 +149,10 @@ function gather(f: PlanarFrame, { cx, cy, radiusPx, half, ux, uy }: Spot, box: R
         if (inside === SPOT_MOST) continue;
         spotX[inside] = x;
         spotY[inside] = y;
-        spotSide[inside] = sectorOf(dx, dy);
+        spotSide[inside] = sectorOf(dx, sectorRow);
         inside += 1;
       } else if (d2 >= from2 && d2 <= to2) {
-        const k = SIDE_FIELDS * sectorOf(dx, dy);
+        const k = SIDE_FIELDS * sectorOf(dx, sectorRow);
         const c = cRow + (x >> 1) * chromaStep;
         const luma = lumas[yRow + x];
         sides[k] += luma;
@@ -399,14 +402,14 @@ export function reachOf(
   return { reachPx, area };
 }
 
-/** Which sector a direction falls in. */
-function sectorOf(dx: number, dy: number): number {
-  const i = (dx + SECTOR_REACH + 0.5) | 0;
-  const j = (dy + SECTOR_REACH + 0.5) | 0;
-  return SECTOR_OF[nearest(j) * SECTOR_SIDE + nearest(i)];
-}
+/** Where a row's sectors begin in their table. @param dy from the centre, px */
+const sectorRowOf = (dy: number): number => SECTOR_SIDE * nearest(dy);
 
-/** Within the table: only the largest stickers reach past it, where the outermost direction is as good. */
-function nearest(i: number): number {
+/** Which sector a pixel falls in. @param dx from the centre, px  @param row its row's, from `sectorRowOf` */
+const sectorOf = (dx: number, row: number): number => SECTOR_OF[row + nearest(dx)];
+
+/** An offset's place in the table: only the largest stickers reach past it, where the outermost direction is as good. */
+function nearest(offset: number): number {
+  const i = (offset + SECTOR_REACH + 0.5) | 0;
   return i < 0 ? 0 : i >= SECTOR_SIDE ? SECTOR_SIDE - 1 : i;
 }
