@@ -9,15 +9,21 @@ import { RIGID_BONES, SIDE_LANDMARKS, type SideLandmark } from '../../core/landm
 import { scaleFromAxles } from '../../core/camera/plane.ts';
 import { readTracks, type Reading } from '../../core/kinematics/read.ts';
 import { emptyTracks, type Tracks } from '../../core/tracking/tracks.ts';
-import { packedFrame } from '../../core/tracking/frame.ts';
+import { packedFrame, type PlanarFrame, type Region } from '../../core/tracking/frame.ts';
 import { startTracker, type Tracker } from '../../core/tracking/tracker.ts';
 import { project, wheelsInPicture } from '../../sim/camera.ts';
 import type { CastMember } from '../../sim/cast.ts';
 import { trueCadenceRpm } from '../../sim/cast.ts';
 import { barOnPicture } from '../../sim/frontal.ts';
-import { frameTruth, openCamera, openFilm, toPlanes } from '../../sim/render/film.ts';
+import {
+  frameTruth,
+  openCamera,
+  openFilm,
+  planesInto,
+  toPlanes,
+  type FilmCamera,
+} from '../../sim/render/film.ts';
 import { frontalAct, frontalStickers } from '../../sim/render/frontalScene.ts';
-import type { Raster } from '../../sim/render/raster.ts';
 import { crankAngleDeg, hipStickerMm, hoodMm, poseAt, type JointKey } from '../../sim/rider.ts';
 import { inRoom, shiftPx, written, type Room } from '../../sim/render/rooms.ts';
 import type { FrontalVariant } from './variants.ts';
@@ -39,7 +45,7 @@ export interface Accuracy {
 
 /** Follows the points of a film rendered in memory, from the truth on its first frame. */
 function follow(
-  film: { shoot: (i: number) => Raster },
+  film: FilmCamera,
   {
     framesPerS,
     frames,
@@ -53,13 +59,19 @@ function follow(
     keys,
   );
   let tracker: Tracker | null = null;
+  const planes = toPlanes(film.shoot(0));
+  const whole = packedFrame(planes);
+  let filled: Region | null = null;
   for (let i = 0; i < frames; i += 1) {
-    const p = toPlanes(film.shoot(i));
-    const frame = packedFrame({ width: p.width, height: p.height, y: p.y, u: p.u, v: p.v });
+    // As on a film from disk: no more of a picture is made than the tracker says it looks at.
+    const part: Region = filled ?? { x: 0, y: 0, width: planes.width, height: planes.height };
+    if (i > 0) planesInto(planes, film.shoot(i, part), part);
+    const frame: PlanarFrame = filled ? { ...whole, filled } : whole;
     const points = tracker
       ? tracker.step(frame, tracks.tS[i])
       : keys.map((k) => ({ ...start[k], confidence: 1 }));
     tracker ??= startTracker(frame, 0, start, { bones: RIGID_BONES });
+    filled = i + 1 < frames ? tracker.lookingAt(frame, tracks.tS[i + 1]) : null;
     keys.forEach((key, k) => {
       tracks.landmarks[key].xPx[i] = points[k].x;
       tracks.landmarks[key].yPx[i] = points[k].y;

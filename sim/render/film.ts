@@ -36,7 +36,7 @@ export interface Act {
 }
 
 /** A camera pointed at a scene: `shoot(i)` exposes frame i and returns the same raster each time, drawn anew. */
-export function openFilm(scene: Scene, film: FilmSetting): { shoot: (i: number) => Raster } {
+export function openFilm(scene: Scene, film: FilmSetting): FilmCamera {
   const { widthPx, heightPx } = scene.camera;
   const bikeLayer = newLayer(widthPx, heightPx);
   drawBike(bikeLayer, scene.camera, scene.bike, scene.look);
@@ -65,18 +65,34 @@ function addMoved(sum: Uint16Array, exposure: Raster, room: Raster): void {
   }
 }
 
-/** A row of the picture: the mean of what was summed, with the sensor's noise. */
+/** Values of a row, up to but not with `to`. */
+interface Stretch {
+  from: number;
+  to: number;
+}
+
+/** A stretch of a picture's row: the mean of what was summed, with the sensor's noise. */
 function develop(
   rgb: Uint8ClampedArray,
   sum: Uint16Array,
-  { mean64, grain, grainFrom }: { mean64: Int32Array; grain: Int16Array; grainFrom: number },
+  {
+    mean64,
+    grain,
+    grainFrom,
+    from,
+    to,
+  }: { mean64: Int32Array; grain: Int16Array; grainFrom: number } & Stretch,
 ): void {
-  for (let n = 0; n < rgb.length; n += 1)
-    rgb[n] = (mean64[sum[n]] + grain[(grainFrom + 1 + n) & 65535] + 32) >> 6;
+  for (let n = from; n < to; n += 1) rgb[n] = (mean64[sum[n]] + grain[(grainFrom + 1 + n) & 65535] + 32) >> 6;
+}
+
+/** What exposes frame by frame; where a part is asked for, the rest of the picture is an earlier frame's. */
+export interface FilmCamera {
+  shoot: (i: number, part?: Part) => Raster;
 }
 
 /** Exposes an act frame by frame: each the mean over the open shutter, with the sensor's noise. */
-export function openCamera(act: Act, film: FilmSetting): { shoot: (i: number) => Raster } {
+export function openCamera(act: Act, film: FilmSetting): FilmCamera {
   const { widthPx, heightPx } = act;
   const room = newRaster(widthPx, heightPx);
   act.still(room);
@@ -93,7 +109,7 @@ export function openCamera(act: Act, film: FilmSetting): { shoot: (i: number) =>
   /** The mean of a sum of exposures, in 1/64 of a grey level. */
   const mean64 = Int32Array.from({ length: 255 * film.subFrames + 1 }, (_, s) => (64 * s) / film.subFrames);
   return {
-    shoot(i) {
+    shoot(i, part = { x: 0, y: 0, width: widthPx, height: heightPx }) {
       const tMid = i / film.framesPerS;
       for (let y = moved.y0; y <= moved.y1; y += 1) {
         const [from, to] = [moved.x0, moved.x1 + 1].map((x) => 3 * (y * widthPx + x));
@@ -109,13 +125,16 @@ export function openCamera(act: Act, film: FilmSetting): { shoot: (i: number) =>
       }
       // Each row starts elsewhere in the grain.
       const perFrame = seededRandom(film.seed * 100_003 + i);
-      for (let row = 0; row < heightPx; row += 1) {
-        const from = 3 * widthPx * row;
-        develop(out.rgb.subarray(from, from + 3 * widthPx), sum.subarray(from, from + 3 * widthPx), {
-          mean64,
-          grain,
-          grainFrom: Math.floor(perFrame() * 65536),
-        });
+      // A pixel more on each side: chroma is made of its neighbours too.
+      const from = 3 * Math.max(0, part.x - 1);
+      const to = 3 * Math.min(widthPx, part.x + part.width + 1);
+      for (let row = 0; row < part.y + part.height; row += 1) {
+        const grainFrom = Math.floor(perFrame() * 65536);
+        if (row < part.y) continue;
+        const start = 3 * widthPx * row;
+        const end = start + 3 * widthPx;
+        const how = { mean64, grain, grainFrom, from, to };
+        develop(out.rgb.subarray(start, end), sum.subarray(start, end), how);
       }
       return out;
     },
