@@ -9,8 +9,8 @@ import { RIGID_BONES, SIDE_LANDMARKS, type SideLandmark } from '../../core/landm
 import { scaleFromAxles } from '../../core/camera/plane.ts';
 import { readTracks, type Reading } from '../../core/kinematics/read.ts';
 import { emptyTracks, type Tracks } from '../../core/tracking/tracks.ts';
-import { packedFrame, type PlanarFrame, type Region } from '../../core/tracking/frame.ts';
-import { startTracker, type Tracker } from '../../core/tracking/tracker.ts';
+import { packedFrame } from '../../core/tracking/frame.ts';
+import { startTracker, type TrackedPoint } from '../../core/tracking/tracker.ts';
 import { project, wheelsInPicture } from '../../sim/camera.ts';
 import type { CastMember } from '../../sim/cast.ts';
 import { trueCadenceRpm } from '../../sim/cast.ts';
@@ -58,25 +58,26 @@ function follow(
     Float64Array.from({ length: frames }, (_, i) => written(room, i).stamp / framesPerS),
     keys,
   );
-  let tracker: Tracker | null = null;
-  const planes = toPlanes(film.shoot(0));
-  const whole = packedFrame(planes);
-  let filled: Region | null = null;
-  for (let i = 0; i < frames; i += 1) {
-    // As on a film from disk: no more of a picture is made than the tracker says it looks at.
-    const part: Region = filled ?? { x: 0, y: 0, width: planes.width, height: planes.height };
-    if (i > 0) planesInto(planes, film.shoot(i, part), part);
-    const frame: PlanarFrame = filled ? { ...whole, filled } : whole;
-    const points = tracker
-      ? tracker.step(frame, tracks.tS[i])
-      : keys.map((k) => ({ ...start[k], confidence: 1 }));
-    tracker ??= startTracker(frame, 0, start, { bones: RIGID_BONES });
-    filled = i + 1 < frames ? tracker.lookingAt(frame, tracks.tS[i + 1]) : null;
+  const note = (i: number, points: readonly TrackedPoint[]): void =>
     keys.forEach((key, k) => {
       tracks.landmarks[key].xPx[i] = points[k].x;
       tracks.landmarks[key].yPx[i] = points[k].y;
       tracks.landmarks[key].confidence[i] = points[k].confidence;
     });
+  const planes = toPlanes(film.shoot(0));
+  const { width, height } = planes;
+  const whole = packedFrame(planes);
+  const tracker = startTracker(whole, 0, start, { bones: RIGID_BONES });
+  note(
+    0,
+    keys.map((k) => ({ ...start[k], confidence: 1 })),
+  );
+  for (let i = 1; i < frames; i += 1) {
+    // As on a film from disk: no more of a picture is made than the tracker says it looks at.
+    const filled = tracker.lookingAt(whole, tracks.tS[i]);
+    const part = filled ?? { x: 0, y: 0, width, height };
+    planesInto(planes, film.shoot(i, part), part);
+    note(i, tracker.step(filled ? { ...whole, filled } : whole, tracks.tS[i]));
   }
   return tracks;
 }

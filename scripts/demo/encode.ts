@@ -1,14 +1,12 @@
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
 import type { Camera } from '../../sim/camera.ts';
-import { toPlanes } from '../../sim/render/film.ts';
-import type { Raster } from '../../sim/render/raster.ts';
+import { toPlanes, type FilmCamera } from '../../sim/render/film.ts';
 
 /** A film that is rendered frame by frame. */
-interface Rendering {
+interface Rendering extends FilmCamera {
   camera: Camera;
   framesPerS: number;
-  shoot: (i: number) => Raster;
 }
 
 /** Renders a film into a file, WebM or MP4 by its name; needs ffmpeg. */

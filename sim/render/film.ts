@@ -65,28 +65,17 @@ function addMoved(sum: Uint16Array, exposure: Raster, room: Raster): void {
   }
 }
 
-/** Values of a row, up to but not with `to`. */
-interface Stretch {
-  from: number;
-  to: number;
-}
-
 /** A stretch of a picture's row: the mean of what was summed, with the sensor's noise. */
 function develop(
   rgb: Uint8ClampedArray,
   sum: Uint16Array,
-  {
-    mean64,
-    grain,
-    grainFrom,
-    from,
-    to,
-  }: { mean64: Int32Array; grain: Int16Array; grainFrom: number } & Stretch,
+  { mean64, grain, grainFrom }: { mean64: Int32Array; grain: Int16Array; grainFrom: number },
 ): void {
-  for (let n = from; n < to; n += 1) rgb[n] = (mean64[sum[n]] + grain[(grainFrom + 1 + n) & 65535] + 32) >> 6;
+  for (let n = 0; n < rgb.length; n += 1)
+    rgb[n] = (mean64[sum[n]] + grain[(grainFrom + 1 + n) & 65535] + 32) >> 6;
 }
 
-/** What exposes frame by frame; where a part is asked for, the rest of the picture is an earlier frame's. */
+/** What exposes frame by frame; where a part is asked for, the rest of the picture may be an earlier frame's. */
 export interface FilmCamera {
   shoot: (i: number, part?: Part) => Raster;
 }
@@ -129,12 +118,10 @@ export function openCamera(act: Act, film: FilmSetting): FilmCamera {
       const from = 3 * Math.max(0, part.x - 1);
       const to = 3 * Math.min(widthPx, part.x + part.width + 1);
       for (let row = 0; row < part.y + part.height; row += 1) {
-        const grainFrom = Math.floor(perFrame() * 65536);
+        const grainFrom = Math.floor(perFrame() * 65536) + from;
         if (row < part.y) continue;
-        const start = 3 * widthPx * row;
-        const end = start + 3 * widthPx;
-        const how = { mean64, grain, grainFrom, from, to };
-        develop(out.rgb.subarray(start, end), sum.subarray(start, end), how);
+        const stretch = [3 * widthPx * row + from, 3 * widthPx * row + to] as const;
+        develop(out.rgb.subarray(...stretch), sum.subarray(...stretch), { mean64, grain, grainFrom });
       }
       return out;
     },

@@ -1,5 +1,6 @@
 import type { Vec2 } from '../../core/math/vec.ts';
 import { seededRandom, gaussian } from '../random.ts';
+import type { FilmCamera } from './film.ts';
 import { newRaster, type Raster } from './raster.ts';
 
 /** What rooms and cameras do to a film (handbook: how people pedal, rooms). */
@@ -151,10 +152,10 @@ function moved(seen: Raster, out: Raster, by: Vec2, lightAt: (x: number, y: numb
 
 /** A camera in such a room: `shoot(i)` gives the film's frame i. */
 export function inRoom(
-  film: { shoot: (i: number) => Raster },
+  film: FilmCamera,
   room: Room,
   of: { framesPerS: number; shutterS: number },
-): { shoot: (i: number) => Raster } {
+): FilmCamera {
   let out: Raster | null = null;
   return {
     shoot(i) {
