@@ -1,5 +1,3 @@
-import Joi from 'joi';
-
 /** What is read with a goniometer while the rider holds still, and where the crank is then. */
 export const STATIC_KEYS = [
   'kneeFlexionDeg',
@@ -41,15 +39,3 @@ export const STATIC_KNEE_BAND = { low: 25, high: 35 };
 export const GONIOMETER_SD_DEG = 4;
 
 export const DYNAMIC_READS_MORE_DEG = { least: 5, most: 8 };
-
-export const STATIC_ANGLE = Joi.number().min(-20).max(180).messages({
-  'number.min': 'Degrees, from −20 to 180.',
-  'number.max': 'Degrees, from −20 to 180.',
-});
-const reading = STATIC_ANGLE.allow(null).required();
-
-export const staticsSchema = Joi.object(
-  Object.fromEntries(
-    STATIC_KEYS.map((k) => [k, Joi.object({ left: reading, right: reading, both: reading }).required()]),
-  ),
-);

@@ -8,7 +8,7 @@ import type { CameraPath } from '../tracking/steadied.ts';
 import { devicesSchema } from '../kinematics/devices.ts';
 import { handOverSchema, PAPERS } from './handOver.ts';
 import { planningSchema } from '../plan/terms/planning.ts';
-import { staticsSchema } from '../body/statics.ts';
+import { staticsSchema } from '../body/staticsSchema.ts';
 import {
   DAY_FORMATS,
   type Bike,

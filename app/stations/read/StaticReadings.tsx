@@ -7,13 +7,13 @@ import { staticKneeBand } from '../../../core/plan/terms/bySchool.ts';
 import { judge } from '../../../core/protocol/judge.ts';
 import {
   DYNAMIC_READS_MORE_DEG,
-  STATIC_ANGLE,
   STATIC_AT,
   STATIC_KEYS,
   type StaticKey,
   type StaticReading,
   GONIOMETER_SD_DEG,
 } from '../../../core/body/statics.ts';
+import { STATIC_ANGLE } from '../../../core/body/staticsSchema.ts';
 import type { FitSession } from '../../../core/records/types.ts';
 import { ANGLE_NAMES } from '../../../core/kinematics/angles.ts';
 import type { Reading } from '../../../core/kinematics/read.ts';
