@@ -1,9 +1,9 @@
 import { crankAngleDeg, poseAt } from '../rider.ts';
 import { gaussian, seededRandom } from '../random.ts';
-import { coveredPixels, grow, layOver, newLayer, newRaster, noBox, type Raster } from './raster.ts';
+import { clear, coveredPixels, grow, layOver, newLayer, newRaster, noBox, type Raster } from './raster.ts';
 import { drawBike } from './bike.ts';
 import { drawRoom } from './room.ts';
-import { drawRider, projectJoints, type Scene } from './scene.ts';
+import { drawFarSide, drawNearSide, projectJoints, type Scene } from './scene.ts';
 
 export interface FilmSetting {
   framesPerS: number;
@@ -42,12 +42,28 @@ export function openFilm(scene: Scene, film: FilmSetting): FilmCamera {
   drawBike(bikeLayer, scene.camera, scene.bike, scene.look);
   const bikePixels = coveredPixels(bikeLayer);
   const bikeOver = (r: Raster): void => layOver(r, bikeLayer, bikePixels);
+  const room = newRaster(widthPx, heightPx);
+  drawRoom(room, scene.camera, scene.bike, scene.look);
+  const far = newRaster(widthPx, heightPx);
+  clear(far, room, { x0: 0, y0: 0, x1: widthPx - 1, y1: heightPx - 1 });
   return openCamera(
     {
       widthPx,
       heightPx,
-      still: (r) => drawRoom(r, scene.camera, scene.bike, scene.look),
-      moving: (r, tS) => drawRider(r, scene, { thetaDeg: crankAngleDeg(scene.rider, tS), tS }, bikeOver),
+      still: (r) => {
+        r.rgb.set(room.rgb);
+        bikeOver(r);
+      },
+      moving: (r, tS) => {
+        const moment = { thetaDeg: crankAngleDeg(scene.rider, tS), tS };
+        far.drawn = noBox();
+        drawFarSide(far, scene, moment, bikeOver);
+        // The bike stands still: it is laid anew over what has moved behind it alone.
+        clear(r, far, far.drawn);
+        layOver(r, bikeLayer, bikePixels, far.drawn);
+        clear(far, room, far.drawn);
+        drawNearSide(r, scene, moment);
+      },
     },
     film,
   );

@@ -1,3 +1,4 @@
+import { bisectLeft } from 'd3';
 import type { Vec2 } from '../../core/math/vec.ts';
 
 export type Rgb = readonly [number, number, number];
@@ -47,10 +48,18 @@ export function newLayer(width: number, height: number): Raster {
   return { ...newRaster(width, height), cover: new Float32Array(width * height) };
 }
 
-/** Lays a layer over a picture of the same size; `touched` are the layer's covered pixels (see `coveredPixels`). */
-export function layOver(r: Raster, layer: Raster, touched: Uint32Array): void {
-  grow(r.drawn, layer.drawn);
-  for (const n of touched) {
+/**
+ * Lays a layer over a picture of the same size, or over a part of it.
+ * @param covered the layer's covered pixels, in order (see `coveredPixels`)
+ */
+export function layOver(r: Raster, layer: Raster, covered: Uint32Array, part: Box = layer.drawn): void {
+  grow(r.drawn, part);
+  const { width } = r;
+  const to = width * (part.y1 + 1);
+  for (let i = bisectLeft(covered, width * part.y0); i < covered.length && covered[i] < to; i += 1) {
+    const n = covered[i];
+    const x = n % width;
+    if (x < part.x0 || x > part.x1) continue;
     const keep = 1 - layer.cover![n];
     const k = 3 * n;
     r.rgb[k] = r.rgb[k] * keep + layer.rgb[k];

@@ -112,16 +112,20 @@ function drawWalker(r: Raster, { camera, look, walker }: Scene, tS: number): voi
   }
 }
 
-/** Draws everything that moves over the room already in the raster; `bikeOver` lays the bike between the far leg and the near one. */
-export function drawRider(r: Raster, scene: Scene, at: Moment, bikeOver: (r: Raster) => void): void {
-  const { camera, rider, bike, look } = scene;
+/** What is behind the bike, over the room already in the raster; `bikeOver` lays the bike over it, which is seen in a mirror too. */
+export function drawFarSide(r: Raster, scene: Scene, at: Moment, bikeOver: (r: Raster) => void): void {
+  const { rider } = scene;
   const { thetaDeg, tS } = at;
-  const pose = poseAt(rider, thetaDeg, tS);
   if (scene.mirror) drawMirror(r, scene, at, bikeOver);
   if (scene.walker) drawWalker(r, scene, tS);
-  drawArm(r, scene, pose, false);
+  drawArm(r, scene, poseAt(rider, thetaDeg, tS), false);
   drawLeg(r, scene, poseAt(rider, thetaDeg + 180, tS), false);
-  bikeOver(r);
+}
+
+/** What is before the bike already in the raster, with the stickers. */
+export function drawNearSide(r: Raster, scene: Scene, { thetaDeg, tS }: Moment): void {
+  const { camera, rider, bike, look } = scene;
+  const pose = poseAt(rider, thetaDeg, tS);
   drawTrunk(r, camera, pose, look);
   drawBar(r, camera, bike, rider);
   drawLeg(r, scene, pose, true);
@@ -133,4 +137,11 @@ export function drawRider(r: Raster, scene: Scene, at: Moment, bikeOver: (r: Ras
     if (colour) fillDisc(r, p, radiusMm / camera.mmPerPx, colour);
   }
   if (scene.strap) drawStrap(r, scene.strap, thetaDeg, joints[scene.strap.over]);
+}
+
+/** Draws everything that moves over the room already in the raster; `bikeOver` lays the bike between the far leg and the near one. */
+export function drawRider(r: Raster, scene: Scene, at: Moment, bikeOver: (r: Raster) => void): void {
+  drawFarSide(r, scene, at, bikeOver);
+  bikeOver(r);
+  drawNearSide(r, scene, at);
 }
