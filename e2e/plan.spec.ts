@@ -149,19 +149,6 @@ test('in band and nothing hurts: an empty plan is an answer', async ({ page }) =
   await expect(lines(page).getByRole('listitem')).toHaveCount(0);
 });
 
-test('a guided sequence goes rung by rung and remembers where it is', async ({ page }) => {
-  await toPlan(page, 'Idris Bellweather');
-  await page.getByRole('tab', { name: 'Complaints' }).click();
-  const stance = page.getByRole('region', { name: 'Sequence: Stance' });
-  await stance.getByRole('button', { name: 'The same' }).click();
-  await expect(stance.getByRole('listitem').nth(1)).toHaveAttribute('aria-current', 'step');
-  await saved(page);
-  await page.reload();
-  await expect(stance.getByRole('listitem').first()).toContainText('made no difference');
-  await stance.getByRole('button', { name: 'Helped' }).click();
-  await expect(stance).toContainText('Washer helped');
-});
-
 test('a complaint that has no place on the body, and a test on the bike that decides about it', async ({
   page,
 }) => {

@@ -128,17 +128,6 @@ test('from an empty browser to a saddle height, through a reload, out to files a
   expect([...origins]).toEqual([new URL(page.url()).origin]);
 });
 
-for (const rider of ['idris', 'pilar', 'juno'] as const) {
-  test(`the worked-through session of ${rider} reads and plans at once`, async ({ page }) => {
-    const truth = truthOf(rider);
-    await page.goto(`/sessions/${rider}-1/read`);
-    expect(await figure(page, 'cadence')).toBeCloseTo(truth.cadenceRpm, 0);
-    await page.getByRole('link', { name: /^9 Plan/ }).click();
-    await expect(page.getByTestId('advice')).toContainText(/ mm/);
-    await expect(page.getByRole('list', { name: 'Now' }).getByRole('listitem').first()).toContainText('Why');
-  });
-}
-
 test('a file from disk, marked in its middle, is followed both ways to its ends', async ({ page }) => {
   const truth = truthOf('juno');
   await newSession(page, 'From disk');

@@ -1,6 +1,6 @@
 import { fileURLToPath } from 'node:url';
 import { expect, test, type Page } from './watched.ts';
-import { saved, turnTo } from './studio.ts';
+import { saved, truthOf, turnTo } from './studio.ts';
 
 /** A new rider's session, at Intake. */
 async function begin(page: Page, name = 'Desk rider'): Promise<void> {
@@ -223,17 +223,29 @@ test('bike: one measurement gives the others, contradictions name the slip, the 
   await expect(page.getByLabel('Stem length', { exact: true })).toHaveValue('100');
 });
 
-test('the demo riders come with their three stations filled', async ({ page }) => {
+test('the sample riders come with every station filled: complaints, body and bike, read and planned at once', async ({
+  page,
+}) => {
+  await page.goto('/riders/juno');
+  await turnTo(page, '/sessions/juno-1/body');
+  await expect(page.getByTestId('body-card')).toContainText('Left leg 5 mm longer.');
   for (const [rider, complaint] of [
     ['maren', 'front of knee, both sides'],
     ['idris', 'outside edge of foot, both sides'],
     ['pilar', 'low back'],
-  ]) {
-    await page.goto(`/sessions/${rider}-1/intake`);
-    await expect(page.getByRole('region', { name: `Suspects: ${complaint}` })).toBeVisible();
-    await turnTo(page, `/sessions/${rider}-1/bike`);
-    await expect(page.getByTestId('computed-Saddle to hood')).toContainText('mm');
+    ['juno', null],
+  ] as const) {
+    if (complaint) {
+      await turnTo(page, `/sessions/${rider}-1/intake`);
+      await expect(page.getByRole('region', { name: `Suspects: ${complaint}` })).toBeVisible();
+      await turnTo(page, `/sessions/${rider}-1/bike`);
+      await expect(page.getByTestId('computed-Saddle to hood')).toContainText('mm');
+    }
+    await turnTo(page, `/sessions/${rider}-1/read`);
+    const cadence = parseFloat(await page.getByTestId('cadence').innerText());
+    expect(cadence).toBeCloseTo(truthOf(rider).cadenceRpm, 0);
+    await turnTo(page, `/sessions/${rider}-1/plan`);
+    await expect(page.getByTestId('advice')).toContainText(/ mm/);
+    await expect(page.getByRole('list', { name: 'Now' }).getByRole('listitem').first()).toContainText('Why');
   }
-  await turnTo(page, '/sessions/juno-1/body');
-  await expect(page.getByTestId('body-card')).toContainText('Left leg 5 mm longer.');
 });

@@ -4,6 +4,12 @@ import { saved, turnTo } from './studio.ts';
 test('the change log by keyboard alone: step, word, undo, all of it back', async ({ page }) => {
   // Idris has a plan to keep first: his stance and his cleats. New to it, he is stepped by halves.
   await page.goto('/sessions/idris-1/plan');
+  // A guided sequence is gone through beside it, rung by rung.
+  await page.getByRole('tab', { name: 'Complaints' }).click();
+  const stance = page.getByRole('region', { name: 'Sequence: Stance' });
+  await stance.getByRole('button', { name: 'The same' }).click();
+  await expect(stance.getByRole('listitem').nth(1)).toHaveAttribute('aria-current', 'step');
+  await page.getByRole('tab', { name: 'Prescription' }).click();
   await page.getByRole('button', { name: 'Keep this plan' }).click();
   await expect(page.getByTestId('kept-plan')).toContainText('cleat fore-aft');
   await page.getByRole('link', { name: 'Next: Trial' }).click();

@@ -391,6 +391,7 @@ describe('edits', () => {
       { kind: 'protocol', protocolId: 'road-race', protocol: null },
       { kind: 'set', at: 'planning.trying', value: { saddleUp: 6, 'cleatBack.left': 2 } },
       { kind: 'set', at: 'planning.ladders.numbFoot', value: ['same', 'helped'] },
+      { kind: 'set', at: 'statics.kneeFlexionDeg.right', value: 31 },
       { kind: 'take-added', take: { ...idris.takes[0], id: 'second', view: 'drive' } },
       { kind: 'take-removed', takeId, removedIso: '2026-11-20T14:00:00.000Z' },
       { kind: 'set', at: `takes.#${takeId}.effortW`, value: 180 },
