@@ -81,12 +81,12 @@ test('practice: a made-up rider’s saddle goes up, and what is read of it is wh
   const change = page.getByTestId('practice-change');
   await expect(change).toContainText('Saddle height 6 mm up');
   await expect(change.getByTestId('measured')).toBeVisible({ timeout: 120_000 });
-  const said = (await change.innerText()).replaceAll('−', '-');
+  const text = (await change.innerText()).replaceAll('−', '-');
   const [, by, plusMinus, truly] =
-    /Knee at its straightest (-\d\.\d)° ± (\d\.\d)(?:, within noise)?, truly (-\d\.\d)/.exec(said)!;
+    /Knee at its straightest (-\d\.\d)° ± (\d\.\d)(?:, within noise)?, truly (-\d\.\d)/.exec(text)!;
   expect(Number(truly)).toBeLessThan(-1);
   expect(Math.abs(Number(by) - Number(truly))).toBeLessThanOrEqual(Number(plusMinus) + 0.2);
-  expect(said).toContain('Your guess for the knee was -2.0°. The rider says: “Better.”');
+  expect(text).toContain('Your guess for the knee was -2.0°. The rider says: “Better.”');
 
   await page.getByRole('button', { name: 'Show where this rider is at ease' }).click();
   await expect(page.getByRole('region', { name: 'At ease' })).toContainText('Saddle setbackright');

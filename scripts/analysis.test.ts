@@ -70,9 +70,9 @@ describe('npm run analyse', () => {
     ['two tables', () => ['a.csv', 'b.csv', '--mm-per-px', '2'], /name one tracks table/],
     ['an option that is none', () => ['a.csv', '--mm-per-inch', '2'], /mm-per-inch/],
   ] as [string, () => string[], RegExp][])('refuses %s with a sentence', (_, args, expected) => {
-    const asked = () => analysis(args());
-    expect(asked).toThrow(Refusal);
-    expect(asked).toThrow(expected);
+    const refused = () => analysis(args());
+    expect(refused).toThrow(Refusal);
+    expect(refused).toThrow(expected);
   });
   it('answers what it refuses with one line and exit 2', () => {
     const done = run(join(folder, 'none.csv'), '--mm-per-px', '2.5');

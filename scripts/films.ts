@@ -19,7 +19,7 @@ mkdirSync('test-results', { recursive: true });
 
 interface Named {
   right: number;
-  asked: number;
+  unsure: number;
   wrong: number;
   none: boolean;
   facing: boolean;
@@ -72,7 +72,7 @@ function rowOf(film: HardFilm): string {
     const [key, worst] = ANGLE_KEYS.map((k) => [k, a.angleRmsDeg[k]] as const).sort((p, q) => q[1] - p[1])[0];
     way = `${(100 * lost).toFixed(1)} % | ${worst.toFixed(2)}° ${ANGLE_NAMES[key].toLowerCase()}`;
   }
-  return `| ${film.name} | ${names.right.length} / ${names.asked.length} / ${names.wrong.length} | ${wheels.hubPx.toFixed(1)} / ${wheels.tyrePx.toFixed(1)} | ${way} | ${verdict.worth}${points ? `: ${points}` : ''} |`;
+  return `| ${film.name} | ${names.right.length} / ${names.unsure.length} / ${names.wrong.length} | ${wheels.hubPx.toFixed(1)} / ${wheels.tyrePx.toFixed(1)} | ${way} | ${verdict.worth}${points ? `: ${points}` : ''} |`;
 }
 
 /** What is found on one random film. */
@@ -83,7 +83,7 @@ function resultOn(seed: number): Named {
   const finite = (v: number): number | null => (Number.isFinite(v) ? v : null);
   return {
     right: names.right.length,
-    asked: names.asked.length,
+    unsure: names.unsure.length,
     wrong: names.wrong.length,
     none: !found.named,
     facing: names.facingRight,
@@ -138,7 +138,7 @@ Posture, size, colours, clothes, side, noise, shutter and frame rate drawn at ra
 | what | share |
 | --- | --- |
 | names right without a hand | ${names((n) => n.right)} |
-| names asked about | ${names((n) => n.asked)} |
+| names asked about | ${names((n) => n.unsure)} |
 | wrong names called sure | ${names((n) => n.wrong)} |
 | films with all eight right | ${films((n) => n.right === SIDE_LANDMARKS.length)} |
 | films on which no rider was found | ${films((n) => n.none)} |

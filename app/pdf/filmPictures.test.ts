@@ -4,7 +4,7 @@ import type { Take } from '../../core/records/types.ts';
 import { CAST } from '../../sim/cast.ts';
 import { filmed } from '../../sim/filmed.ts';
 import { CATALOGUE } from '../demo/catalogue';
-import { filmPictures, type PictureAsked } from './filmPictures';
+import { filmPictures, type WantedPicture } from './filmPictures';
 
 const camera = vi.hoisted(() => ({
   film: null as Blob | null,
@@ -54,8 +54,8 @@ vi.stubGlobal('OffscreenCanvas', Canvas);
 
 const take: Take = CATALOGUE.sessions[0].takes[0];
 const seen = () => filmed({ rider: CAST[1].scene.rider, seconds: 2, rate: 60 });
-const knee: PictureAsked = { frame: 70, key: 'kneeFlexionMinDeg', text: '34°' };
-const back: PictureAsked = { frame: 12, key: 'backAngleDeg', text: '41°' };
+const knee: WantedPicture = { frame: 70, key: 'kneeFlexionMinDeg', text: '34°' };
+const back: WantedPicture = { frame: 12, key: 'backAngleDeg', text: '41°' };
 const going = new AbortController().signal;
 const wordsIn = (picture: string | null): string =>
   new TextDecoder().decode(Uint8Array.from(atob(picture!.split(',')[1]), (c) => c.charCodeAt(0)));
@@ -64,33 +64,33 @@ beforeEach(() => Object.assign(camera, { film: new Blob(['film']), openings: 0, 
 
 it('a film is opened once for all its pictures, decoded in its own order, and not again for the same ones', async () => {
   const tracks = seen();
-  const asked = [knee, back];
-  const first = await filmPictures(take, tracks, { asked, stop: going });
+  const wanted = [knee, back];
+  const first = await filmPictures(take, tracks, { wanted, stop: going });
   expect(first.map(wordsIn)).toEqual(['34°', '41°']);
   expect(camera).toMatchObject({ openings: 1, frames: [12, 70] });
-  expect(await filmPictures(take, tracks, { asked, stop: going })).toEqual(first);
+  expect(await filmPictures(take, tracks, { wanted, stop: going })).toEqual(first);
   expect(camera.openings).toBe(1);
   // Another figure is another picture; so is the same frame of a film that was tracked anew.
-  await filmPictures(take, tracks, { asked: [{ ...knee, text: '35°' }, back], stop: going });
+  await filmPictures(take, tracks, { wanted: [{ ...knee, text: '35°' }, back], stop: going });
   expect(camera.frames).toEqual([12, 70, 70]);
-  await filmPictures(take, seen(), { asked: [back], stop: going });
+  await filmPictures(take, seen(), { wanted: [back], stop: going });
   expect(camera.frames).toEqual([12, 70, 70, 12]);
 });
 
 it('what can’t be decoded keeps no other picture away, and a film that was removed is shown no more', async () => {
   const tracks = seen();
   camera.damaged = 12;
-  const made = await filmPictures(take, tracks, { asked: [back, knee], stop: going });
+  const made = await filmPictures(take, tracks, { wanted: [back, knee], stop: going });
   expect(made.map((p) => p !== null)).toEqual([false, true]);
   camera.damaged = -1;
-  expect((await filmPictures(take, tracks, { asked: [back, knee], stop: going })).every(Boolean)).toBe(true);
+  expect((await filmPictures(take, tracks, { wanted: [back, knee], stop: going })).every(Boolean)).toBe(true);
   camera.film = null;
-  expect(await filmPictures(take, tracks, { asked: [back, knee], stop: going })).toEqual([null, null]);
+  expect(await filmPictures(take, tracks, { wanted: [back, knee], stop: going })).toEqual([null, null]);
 });
 
 it('who has left the page waits for no picture: no film is opened for it', async () => {
   const stop = new AbortController();
-  const made = filmPictures(take, seen(), { asked: [knee], stop: stop.signal });
+  const made = filmPictures(take, seen(), { wanted: [knee], stop: stop.signal });
   stop.abort();
   expect(await made).toEqual([null]);
   expect(camera.openings).toBe(0);

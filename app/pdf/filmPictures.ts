@@ -29,7 +29,7 @@ const INK = '#1d282e';
 const ACCENT = '#a3451c';
 
 /** A picture out of a film: its frame, the measure whose angle is drawn in, and what is written beside it. */
-export interface PictureAsked {
+export interface WantedPicture {
   frame: number;
   key: MeasureKey;
   text: string;
@@ -46,16 +46,16 @@ const made = new WeakMap<Tracks, Map<string, string>>();
 export async function filmPictures(
   take: Take,
   tracks: Tracks,
-  { asked, stop }: { asked: readonly PictureAsked[]; stop: AbortSignal },
+  { wanted, stop }: { wanted: readonly WantedPicture[]; stop: AbortSignal },
 ): Promise<(string | null)[]> {
   const known = made.get(tracks) ?? new Map<string, string>();
   made.set(tracks, known);
-  const nameOf = ({ frame, key, text }: PictureAsked): string => [frame, key, text].join();
+  const nameOf = ({ frame, key, text }: WantedPicture): string => [frame, key, text].join();
   const film = await clipOf(take);
   // A film that was removed is shown nowhere any more.
-  if (!film || stop.aborted) return asked.map(() => null);
+  if (!film || stop.aborted) return wanted.map(() => null);
   // In the film's order: a decoder runs forwards.
-  const lacking = asked.filter((a) => !known.has(nameOf(a))).sort((a, b) => a.frame - b.frame);
+  const lacking = wanted.filter((a) => !known.has(nameOf(a))).sort((a, b) => a.frame - b.frame);
   if (lacking.length > 0) {
     const reader = spawnClipReader();
     stop.addEventListener('abort', reader.end);
@@ -72,14 +72,14 @@ export async function filmPictures(
       reader.end();
     }
   }
-  return asked.map((a) => known.get(nameOf(a)) ?? null);
+  return wanted.map((a) => known.get(nameOf(a)) ?? null);
 }
 
 /** A frame cut to the rider, with its lines and its angle; null where no joint is seen on it. The frame is used up. */
 async function drawn(
   bitmap: ImageBitmap,
   tracks: Tracks,
-  { frame, key, text }: PictureAsked,
+  { frame, key, text }: WantedPicture,
 ): Promise<string | null> {
   const joints = (Object.keys(tracks.landmarks) as SideLandmark[])
     .map((k) => pointAt(tracks, k, frame))

@@ -2,33 +2,33 @@ import type { VideoSample } from 'mediabunny';
 import { expect, it } from 'vitest';
 import { buffersOf, planesOf } from './planes';
 
-interface Asked {
+interface CopyOptions {
   rect: { x: number; y: number; width: number; height: number };
   layout: { offset: number; stride: number }[];
 }
 
 /** A picture of a size that writes down how it was asked to be copied. */
-function picture(width: number, height: number, asked: Asked[]): VideoSample {
+function picture(width: number, height: number, copies: CopyOptions[]): VideoSample {
   return {
     format: 'I420',
     visibleRect: { left: 0, top: 0, width, height },
     squarePixelWidth: width,
     squarePixelHeight: height,
     rotation: 0,
-    copyTo: (_: Uint8Array, how: Asked) => Promise.resolve(asked.push(how)),
+    copyTo: (_: Uint8Array, how: CopyOptions) => Promise.resolve(copies.push(how)),
   } as unknown as VideoSample;
 }
 
 it('whatever part of a picture is copied, its planes do not lie over each other, and the buffer holds them', async () => {
   const [width, height] = [1280, 720];
-  const asked: Asked[] = [];
-  const { buffer } = await planesOf(picture(width, height, asked));
+  const copies: CopyOptions[] = [];
+  const { buffer } = await planesOf(picture(width, height, copies));
   for (const x of [0, 2, 300, 1278])
     for (const y of [0, 2, 100, 718])
       for (const to of [y + 2, height]) {
         const region = { x, y, width: width - x, height: to - y };
-        const { frame } = await planesOf(picture(width, height, asked), buffer, region);
-        const { rect, layout } = asked[asked.length - 1];
+        const { frame } = await planesOf(picture(width, height, copies), buffer, region);
+        const { rect, layout } = copies[copies.length - 1];
         // The browser takes every row of a plane for as long as its stride.
         const ends = layout.map(
           ({ offset, stride }, k) => offset + (stride * rect.height) / (k === 0 ? 1 : 2),

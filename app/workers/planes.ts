@@ -31,8 +31,8 @@ export async function planesOf(
   const reuse = spare?.byteLength === size;
   const buffer = reuse ? spare : new Uint8Array(size);
   // One that begins in the first rows takes whole rows: the browser counts each to its full length, into the next plane.
-  const asked = region && region.y < 2 ? { ...region, x: 0, width } : region;
-  const part = reuse && asked && sample.rotation === 0 ? asked : { x: 0, y: 0, width, height };
+  const wanted = region && region.y < 2 ? { ...region, x: 0, width } : region;
+  const part = reuse && wanted && sample.rotation === 0 ? wanted : { x: 0, y: 0, width, height };
   const chromaOffset = (part.y >> 1) * chromaStride + (part.x >> 1) * chromaStep;
   await sample.copyTo(buffer, {
     rect: { x: left + part.x, y: top + part.y, width: part.width, height: part.height },
@@ -51,7 +51,7 @@ export async function planesOf(
     yStride: width,
     chromaStride,
     chromaStep,
-    ...(part === asked ? { filled: asked } : {}),
+    ...(part === wanted ? { filled: wanted } : {}),
   };
   return { frame: turnFrame(frame, sample.rotation / 90), buffer };
 }

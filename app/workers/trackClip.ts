@@ -21,7 +21,7 @@ const STAMP_SLACK_S = 1e-6;
 /** Frames held at once when going backwards: decoders only run forwards. */
 const BACKWARD_BYTES = 160_000_000;
 
-interface Asked {
+interface TrackRequest {
   markedFrame: number;
   marks: Record<string, ImagePoint>;
   onProgress: (p: TrackProgress) => void;
@@ -37,7 +37,7 @@ interface Followed {
 }
 
 /** One clip while it is followed: what both ways through it write into. */
-interface Following extends Asked {
+interface Following extends TrackRequest {
   clip: OpenedClip;
   sink: VideoSampleSink;
   /** First and last frame that is followed. */
@@ -159,13 +159,18 @@ async function backwards(f: Following, marked: PlanarFrame): Promise<void> {
  * Follows the marks through a whole clip: forwards from the marked frame to the end, then backwards to the start.
  * @param onProgress called about four times a second with all that is tracked so far  @param stopped asked before every frame
  */
-export async function trackClip(clip: OpenedClip, asked: Asked): Promise<Followed> {
+export async function trackClip(clip: OpenedClip, request: TrackRequest): Promise<Followed> {
   const f: Following = {
-    ...asked,
+    ...request,
     clip,
     sink: new VideoSampleSink(clip.track),
-    part: asked.range ?? { from: 0, to: clip.tS.length - 1 },
-    done: { tracks: emptyTracks(clip.tS, Object.keys(asked.marks)), framesDone: 0, trackerMs: 0, modes: [] },
+    part: request.range ?? { from: 0, to: clip.tS.length - 1 },
+    done: {
+      tracks: emptyTracks(clip.tS, Object.keys(request.marks)),
+      framesDone: 0,
+      trackerMs: 0,
+      modes: [],
+    },
     wanted: null,
     reportedMs: performance.now(),
   };

@@ -62,12 +62,12 @@ function without(key: 'elbow' | 'ankle', i: number): PlanarFrame {
   const whole = rider(i);
   const frame = { ...whole, y: whole.y.slice(), u: whole.u.slice(), v: whole.v.slice() };
   const { x, y } = TRUTH(k).joints[key];
-  const beside = colourAt(whole, x, y - COVER_PX - 3);
+  const neighbour = colourAt(whole, x, y - COVER_PX - 3);
   for (let py = Math.round(y - COVER_PX); py <= y + COVER_PX; py += 1)
     for (let px = Math.round(x - COVER_PX); px <= x + COVER_PX; px += 1) {
       if (Math.hypot(px - x, py - y) > COVER_PX) continue;
       const c = (py >> 1) * frame.chromaStride + (px >> 1) * frame.chromaStep;
-      [frame.y[py * frame.yStride + px], frame.u[c], frame.v[c]] = beside;
+      [frame.y[py * frame.yStride + px], frame.u[c], frame.v[c]] = neighbour;
     }
   bare.set(`${key} ${k}`, frame);
   return frame;
@@ -112,13 +112,13 @@ describe('a camera that runs', () => {
     expect(Math.abs(knee.value - trueFigures(member.scene.rider).kneeFlexionMinDeg)).toBeLessThan(2.5);
   });
   it('says that no turn can be read of what it follows, and looks for the rider anew', async () => {
-    let asked = 0;
+    let calls = 0;
     const words = await run(15, null, rider, () => {
-      asked += 1;
+      calls += 1;
       // Whoever reads may also break down.
-      return asked % 2 ? Promise.reject(new Error('out of memory')) : UNREAD;
+      return calls % 2 ? Promise.reject(new Error('out of memory')) : UNREAD;
     });
-    expect(asked).toBeGreaterThan(4);
+    expect(calls).toBeGreaterThan(4);
     expect(pictures(words).some((w) => w.warnings.includes('unread'))).toBe(true);
     expect(pictures(words)[0].warnings).not.toContain('unread');
     const at = words.map((w) => w.kind);

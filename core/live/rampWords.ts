@@ -35,8 +35,8 @@ export function rampText({ over, from, to, drifts }: RampWay, convention: Conven
     over === 'power'
       ? `From ${Math.round(from)}${unit} to ${Math.round(to)}${unit}`
       : `From minute ${Math.ceil(from)} to minute ${Math.ceil(to)}`;
-  const said = drifts.flatMap((d) => driftText(d, convention) ?? []);
-  return said.length > 0
-    ? `${ends}: ${said.join('; ')}.`
+  const sentences = drifts.flatMap((d) => driftText(d, convention) ?? []);
+  return sentences.length > 0
+    ? `${ends}: ${sentences.join('; ')}.`
     : `${ends} nothing moved by more than turns vary anyway.`;
 }

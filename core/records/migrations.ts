@@ -299,12 +299,12 @@ export const MIGRATIONS: Record<RecordKind, readonly Migration[]> = {
         const { intake } = session;
         const flags = Array.isArray(intake.redFlags) && intake.redFlags.length > 0;
         // Where a plan was kept or a bike handed over they had been asked about.
-        const askedThen = flags || Boolean(session.plan) || Boolean(session.final);
+        const wasScreened = flags || Boolean(session.plan) || Boolean(session.final);
         return {
           ...session,
           intake: {
             ...intake,
-            flagsAskedIso: askedThen ? session.startedIso : null,
+            flagsAskedIso: wasScreened ? session.startedIso : null,
             complaints: eachObject(intake.complaints, (c) => ({ ...c, carried: false })),
           },
         };

@@ -25,7 +25,7 @@ describe('what was moved, to a rider', () => {
     [{ 'heelOut.right': -2 }, ['right cleat turned, the heel 2° further in']],
     [{ crank: -7.5 }, ['cranks 7.5 mm shorter']],
     [{ stemFlip: 1 }, ['stem turned over']],
-  ] as [Moves, string[]][])('%j', (moves, said) => expect(words(moves)).toEqual(said));
+  ] as [Moves, string[]][])('%j', (moves, expected) => expect(words(moves)).toEqual(expected));
 
   it('an untouched bike has nothing to tell', () => expect(words({})).toEqual([]));
 

@@ -467,10 +467,10 @@ describe('the command line', () => {
       /region/,
     ],
   ] as const)('refuses %s with one line', (_, name, content, why) => {
-    const asked = () => planOfCase(content === null ? join(folder, name) : write(name, content));
-    expect(asked).toThrow(Refusal);
-    expect(asked).toThrow(why);
-    expect(asked).not.toThrow(/\n/);
+    const refused = () => planOfCase(content === null ? join(folder, name) : write(name, content));
+    expect(refused).toThrow(Refusal);
+    expect(refused).toThrow(why);
+    expect(refused).not.toThrow(/\n/);
   });
   it('ends with that line and exit 2', () => {
     const run = spawnSync(

@@ -19,7 +19,7 @@ describe('films as rooms and phones make them', () => {
     const film = { ...of, frames, room: { ...of.room, ...also } };
     const r = rendered(film);
     const found = surveyed(r);
-    expect(judgeNames(film, found.named)).toMatchObject({ wrong: [], asked: [], facingRight: true });
+    expect(judgeNames(film, found.named)).toMatchObject({ wrong: [], unsure: [], facingRight: true });
     expect(found.named!.leastSeen).toBe(1);
     const wheels = judgeWheels(film, found.wheels);
     expect(wheels.hubPx).toBeLessThan(1);

@@ -74,7 +74,7 @@ export function surveyed({ film, frames, tS }: Rendered): Proposed {
 export interface NamesFound {
   /** Landmarks on their own sticker, called sure; on their own, but asked about; on another one and called sure. */
   right: SideLandmark[];
-  asked: SideLandmark[];
+  unsure: SideLandmark[];
   wrong: SideLandmark[];
   facingRight: boolean;
 }
@@ -84,14 +84,14 @@ const SAME_PX = 3;
 export function judgeNames(film: HardFilm, named: Proposed['named']): NamesFound {
   const found: NamesFound = {
     right: [],
-    asked: [],
+    unsure: [],
     wrong: [],
     facingRight: named?.facing === film.member.scene.camera.facing,
   };
   const truth = named ? stickersAt(film, named.frame) : {};
   for (const key of SIDE_LANDMARKS) {
     const p = named?.points[key];
-    if (!p || p.sure < SURE) found.asked.push(key);
+    if (!p || p.sure < SURE) found.unsure.push(key);
     else if (distance(p, truth[key]) < SAME_PX) found.right.push(key);
     else found.wrong.push(key);
   }

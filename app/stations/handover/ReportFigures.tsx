@@ -5,7 +5,7 @@ import { measureName } from '../../../core/protocol/convention.ts';
 import { workFindings } from '../../../core/protocol/findings.ts';
 import { type MeasureKey } from '../../../core/protocol/protocols.ts';
 import { ANGLE_NAMES, type AngleKey } from '../../../core/kinematics/angles.ts';
-import { filmPictures, isShown, type PictureAsked } from '../../pdf/filmPictures';
+import { filmPictures, isShown, type WantedPicture } from '../../pdf/filmPictures';
 import type { FilmPicture, ReportChart } from '../../pdf/reportPaper';
 import { isOut } from '../../../core/protocol/judge.ts';
 import { quoted, type Convention } from '../../ui/words/angleText';
@@ -42,11 +42,11 @@ function shownMeasures(end: FilmedEnd): MeasureKey[] {
 }
 
 /** The pictures of those measures that a film has, with the figure that is written on each. */
-const askedOf = (
+const wantedOf = (
   { reading, measures }: FilmedEnd,
   shown: readonly MeasureKey[],
   convention: Convention,
-): PictureAsked[] =>
+): WantedPicture[] =>
   workFindings(reading, measures)
     .filter((f) => shown.includes(f.key) && f.frame >= 0)
     .map((f) => {
@@ -90,10 +90,10 @@ export function ReportFigures({
     if (!first) return undefined;
     const stop = new AbortController();
     const of = async (end: FilmedEnd | null, when: string) => {
-      const asked = end ? askedOf(end, shown, jointConvention) : [];
+      const wanted = end ? wantedOf(end, shown, jointConvention) : [];
       const made =
-        end && (await filmPictures(end.take, end.tracks, { asked, stop: stop.signal }).catch(() => null));
-      return asked.flatMap(({ key, text }, i) => {
+        end && (await filmPictures(end.take, end.tracks, { wanted, stop: stop.signal }).catch(() => null));
+      return wanted.flatMap(({ key, text }, i) => {
         const dataUrl = made?.[i];
         const caption = `${measureName(key, jointConvention)}${when ? `, ${when}` : ''}: ${text}`;
         return dataUrl ? [{ key, dataUrl, caption }] : [];

@@ -7,13 +7,13 @@ import type { RungWord } from '../../../core/suspects/ladders.ts';
 import { Ladders } from './Ladders';
 
 /** The sequences of a rider whose feet hurt at their outer edge, with what was said so far. */
-function Said({ words }: { words: RungWord[] }) {
+function Sequences({ words }: { words: RungWord[] }) {
   const [answers, setAnswers] = useState({ stance: words });
   return (
     <Ladders
       regions={['footOutside']}
       answers={answers}
-      onSay={(key, said) => setAnswers({ ...answers, [key]: said })}
+      onSay={(key, given) => setAnswers({ ...answers, [key]: given })}
     />
   );
 }
@@ -25,7 +25,7 @@ const press = (name: string) => userEvent.click(stance().getByRole('button', { n
 afterEach(cleanup);
 
 it('goes rung by rung, each with what came of it, and ends where one helped', async () => {
-  render(<Said words={[]} />);
+  render(<Sequences words={[]} />);
   expect(rung(0).getAttribute('aria-current')).toBe('step');
   await press('The same');
   expect(rung(0).textContent).toContain('made no difference');
@@ -39,7 +39,7 @@ it('goes rung by rung, each with what came of it, and ends where one helped', as
 });
 
 it('goes on where it was left; where nothing helped a clinician is named', async () => {
-  render(<Said words={['same', 'worse', 'left-out', 'same']} />);
+  render(<Sequences words={['same', 'worse', 'left-out', 'same']} />);
   expect(rung(1).textContent).toContain('made it worse: undone');
   expect(rung(2).textContent).toContain('left out');
   await press('Worse');

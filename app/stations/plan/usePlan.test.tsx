@@ -25,10 +25,10 @@ vi.mock('../../jobs/readings', async (whole) => ({
 /** Idris was filmed from the side and from the front; whose readings come when the test says so. */
 const session = CATALOGUE.sessions.find((s) => s.id === 'idris-1')!;
 const front = session.takes.find((t) => t.view === 'front')!;
-const asked = new Map<string, (r: TakeResult) => void>();
+const pending = new Map<string, (r: TakeResult) => void>();
 const comes = (take: Take): Promise<void> =>
   act(async () => {
-    asked.get(take.id)!({ kind: 'missing', take, what: 'tracks' });
+    pending.get(take.id)!({ kind: 'missing', take, what: 'tracks' });
     await Promise.resolve();
   });
 
@@ -37,7 +37,7 @@ const planned = (key: string): Prescription =>
 
 beforeEach(() => {
   vi.mocked(readingOf).mockImplementation(
-    (_: FitSession, take: Take) => new Promise((give) => asked.set(take.id, give)),
+    (_: FitSession, take: Take) => new Promise((give) => pending.set(take.id, give)),
   );
   vi.mocked(planOf).mockResolvedValue(planned('all of it'));
 });
@@ -45,7 +45,7 @@ beforeEach(() => {
 afterEach(() => {
   cleanup();
   vi.clearAllMocks();
-  asked.clear();
+  pending.clear();
 });
 
 it('no prescription is made before every film of the round is read', async () => {

@@ -48,8 +48,8 @@ it('takes what a joint can be and refuses what it can’t, in the convention of 
 it('what was held stands open beside what the film reads, judged by the rider’s own static band', () => {
   drawn(<StaticReadings session={held(31)} reading={reading} convention="bend" />);
   expect(screen.getByRole<HTMLInputElement>('textbox', { name: 'Knee, right' }).value).toBe('31');
-  const beside = screen.getByTestId('static-kneeFlexionDeg').textContent;
-  const [, film, by] = /^filmed, right ([\d.]+)°: ([\d.]+)° more than held$/.exec(beside)!;
+  const line = screen.getByTestId('static-kneeFlexionDeg').textContent;
+  const [, film, by] = /^filmed, right ([\d.]+)°: ([\d.]+)° more than held$/.exec(line)!;
   expect(Number(film)).toBeCloseTo(reading.angles.kneeFlexionDeg!.min, 0);
   expect(Number(by)).toBeCloseTo(Number(film) - 31, 5);
   // Her hamstrings are tight: the static band moves as the filmed one does.

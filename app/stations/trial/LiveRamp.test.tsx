@@ -45,7 +45,7 @@ function shown(part: Partial<LiveNow>, devices: Partial<Devices> = {}) {
     <LiveRamp
       session={session}
       live={live}
-      devices={{ on: false, live: null, askedW: 120, ...devices } as Devices}
+      devices={{ on: false, live: null, targetW: 120, ...devices } as Devices}
     />,
     { at: '/sessions/maren-1/trial?view=live' },
   );
@@ -98,7 +98,7 @@ it('a trainer’s own table takes the place of what was read meanwhile', async (
 it('the simulated trainer is asked for more or less, and says that it is simulated', async () => {
   const ask = vi.fn();
   const live = { tS: 0, powerW: 148.6, cadenceRpm: 85, leftPercent: null };
-  shown({ ramp: { fromS: 0, toS: null } }, { on: true, live, askedW: 150, ask });
+  shown({ ramp: { fromS: 0, toS: null } }, { on: true, live, targetW: 150, ask });
   expect(screen.getByTestId('ramp-load').textContent).toBe('149 W of 150 W asked, simulated');
   await userEvent.click(screen.getByRole('button', { name: '25 W more' }));
   await userEvent.click(screen.getByRole('button', { name: '25 W less' }));

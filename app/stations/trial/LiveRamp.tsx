@@ -120,7 +120,7 @@ export function LiveRamp({
 const STEP_W = 25;
 
 /** What the simulated trainer asks of the rider. */
-function SimulatedLoad({ devices: { on, toggle, live, askedW, ask } }: { devices: Devices }) {
+function SimulatedLoad({ devices: { on, toggle, live, targetW, ask } }: { devices: Devices }) {
   if (!on)
     return (
       <Button size="small" onClick={toggle}>
@@ -129,13 +129,13 @@ function SimulatedLoad({ devices: { on, toggle, live, askedW, ask } }: { devices
     );
   return (
     <Box sx={{ display: 'flex', alignItems: 'center', gap: 0.5 }}>
-      <Button size="small" aria-label={`${STEP_W} W less`} onClick={() => ask(Math.max(0, askedW - STEP_W))}>
+      <Button size="small" aria-label={`${STEP_W} W less`} onClick={() => ask(Math.max(0, targetW - STEP_W))}>
         −{STEP_W}
       </Button>
       <Typography data-testid="ramp-load">
-        <strong>{live ? Math.round(live.powerW) : '–'} W</strong> of {Math.round(askedW)} W asked, simulated
+        <strong>{live ? Math.round(live.powerW) : '–'} W</strong> of {Math.round(targetW)} W asked, simulated
       </Typography>
-      <Button size="small" aria-label={`${STEP_W} W more`} onClick={() => ask(askedW + STEP_W)}>
+      <Button size="small" aria-label={`${STEP_W} W more`} onClick={() => ask(targetW + STEP_W)}>
         +{STEP_W}
       </Button>
     </Box>
@@ -148,12 +148,12 @@ const MOST_NOTE = 2000;
 function RampTools({ session, text }: { session: FitSession; text: string }) {
   const { set } = useSet();
   const take = openTake(session);
-  const [said, setSaid] = useState<string | null>(null);
+  const [notice, setNotice] = useState<string | null>(null);
   const file = useRef<HTMLInputElement | null>(null);
   const readTable = async (table: File): Promise<void> => {
     const read = await readFile('trainer', table);
     if (read.ok) loadFromTable(read.samples);
-    setSaid(
+    setNotice(
       read.ok
         ? `${read.samples.length} readings of ${table.name}, from the ramp’s beginning on.`
         : `${table.name}: ${read.message}`,
@@ -174,9 +174,9 @@ function RampTools({ session, text }: { session: FitSession; text: string }) {
       >
         {isNoted ? 'Noted with the take' : 'Note it with the take'}
       </Button>
-      {said && (
+      {notice && (
         <Typography variant="body2" role="status">
-          {said}
+          {notice}
         </Typography>
       )}
     </Box>

@@ -23,7 +23,7 @@ export interface Devices {
   on: boolean;
   toggle: () => void;
   /** What the simulated rider is asked to work, W. */
-  askedW: number;
+  targetW: number;
   ask: (powerW: number) => void;
   live: TrainerSample | null;
   mat: MatFrame | null;
@@ -38,7 +38,7 @@ export interface Devices {
 }
 
 /** Who sits on the simulated devices: this visit's rider, as far as it is known. */
-function ridingOf(session: FitSession, reading: Reading | null, askedW: number | null): Riding {
+function ridingOf(session: FitSession, reading: Reading | null, targetW: number | null): Riding {
   const { body } = session;
   const bike = setupNow(session);
   const take = session.takes.at(-1);
@@ -49,7 +49,7 @@ function ridingOf(session: FitSession, reading: Reading | null, askedW: number |
       unevenness: 0.012,
       backDeg: reading?.angles.backAngleDeg?.curve.mean ?? 45,
     },
-    powerW: askedW ?? take?.effortW ?? USUAL_W,
+    powerW: targetW ?? take?.effortW ?? USUAL_W,
     leftPercent: 48.5,
     massKg: single(body, 'mass') ?? 72,
     tiltDeg: bike.saddle.tiltDeg ?? 0,
@@ -68,8 +68,8 @@ export function useDevices(session: FitSession, reading: Reading | null): Device
   const trainer = useRef<TrainerSample[]>([]);
   const mats = useRef<MatFrame[]>([]);
   const riding = useRef<Riding | null>(null);
-  const [askedW, setAskedW] = useState<number | null>(null);
-  riding.current = ridingOf(session, reading, askedW);
+  const [targetW, setTargetW] = useState<number | null>(null);
+  riding.current = ridingOf(session, reading, targetW);
   useEffect(() => {
     if (!on) return undefined;
     trainer.current = [];
@@ -113,8 +113,8 @@ export function useDevices(session: FitSession, reading: Reading | null): Device
   return {
     on,
     toggle: useCallback(() => setOn((v) => !v), []),
-    askedW: riding.current.powerW,
-    ask: setAskedW,
+    targetW: riding.current.powerW,
+    ask: setTargetW,
     live: on ? (now?.live ?? null) : null,
     mat: now?.mat ?? null,
     seconds: on ? (now?.seconds ?? 0) : 0,

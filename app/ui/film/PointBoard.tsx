@@ -55,7 +55,7 @@ function whereItIs(item: BoardItem, p: BoardPoints[string] | undefined, snaps: b
 }
 
 /** The point to be placed next. @param place its number, and of how many */
-function AskedFor({ item, place }: { item: BoardItem; place: [number, number] | null }) {
+function WantedItem({ item, place }: { item: BoardItem; place: [number, number] | null }) {
   return (
     <Box role="status">
       <Typography variant="overline" color="textSecondary">
@@ -158,7 +158,7 @@ export function PointBoard({
         </Alert>
       )}
       {asking && !elsewhere && !ghosts && (
-        <AskedFor
+        <WantedItem
           item={asking}
           place={asking.onRequest ? null : [inTurn.indexOf(asking) + 1, inTurn.length]}
         />

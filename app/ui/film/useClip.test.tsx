@@ -11,12 +11,12 @@ const info = { widthPx: 320, heightPx: 180, frames: FRAMES } as Take['video'];
 /** A film's worker that answers when it is told to. */
 class FakeReader {
   ended = false;
-  asked: number[] = [];
+  requested: number[] = [];
   private waiting: ((fail?: Error) => void)[] = [];
   api = {
     open: vi.fn(() => Promise.resolve({ ok: true, info, tS: new Float64Array(FRAMES) })),
     frame: vi.fn((index: number) => {
-      this.asked.push(index);
+      this.requested.push(index);
       return new Promise((answer, fail) => {
         this.waiting.push((error) =>
           error ? fail(error) : answer({ width: 320, height: 180, close: () => undefined }),
@@ -25,7 +25,7 @@ class FakeReader {
     }),
   };
   end = (): void => void (this.ended = true);
-  /** Gives the frame that is asked for, or breaks on it. */
+  /** Gives the frame that is requested for, or breaks on it. */
   async answer(error?: Error): Promise<void> {
     await act(async () => {
       this.waiting.shift()?.(error);
@@ -68,20 +68,20 @@ async function opened(id = 'a', at = 3) {
   return hook;
 }
 
-it('opens a film at the frame it was asked for, and says when a picture stands', async () => {
+it('opens a film at the frame it was requested for, and says when a picture stands', async () => {
   const { result } = await opened();
-  expect(last().asked).toEqual([3]);
+  expect(last().requested).toEqual([3]);
   expect(result.current.drawn).toBe(false);
   await last().answer();
   expect(result.current).toMatchObject({ drawn: true, shown: 3, broken: null });
 });
 
-it('however fast frames are asked for, only the newest wish is decoded next', async () => {
+it('however fast frames are requested for, only the newest wish is decoded next', async () => {
   const { result } = await opened();
   for (const frame of [4, 5, 6, 9, 7]) act(() => result.current.goTo(frame));
-  expect(last().asked).toEqual([3]);
+  expect(last().requested).toEqual([3]);
   await last().answer();
-  expect(last().asked).toEqual([3, 7]);
+  expect(last().requested).toEqual([3, 7]);
   await last().answer();
   expect(result.current.shown).toBe(7);
 });

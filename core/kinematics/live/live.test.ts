@@ -102,10 +102,10 @@ describe('a rider read while the camera runs', () => {
     const turns: Turn[] = [];
     let given: { tracks: Parameters<typeof readTracks>[0]; dueS: number } | null = null;
     for (const { tS, points } of camera({ rider, noisePx: 0.3 }, 20)) {
-      const asked = live.see(tS, points);
-      if (asked) {
+      const due = live.see(tS, points);
+      if (due) {
         expect(given).toBeNull();
-        given = { tracks: asked, dueS: tS + 1.1 };
+        given = { tracks: due, dueS: tS + 1.1 };
       }
       if (!given || tS < given.dueS) continue;
       turns.push(...(live.take(readTracks(given.tracks, options))?.turns ?? []));
