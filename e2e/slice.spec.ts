@@ -162,7 +162,9 @@ test('a file from disk, marked in its middle, is followed both ways to its ends'
   }
 });
 
-test('a convention switch, an angle chosen and the chart’s cursor go with the film', async ({ page }) => {
+test('a convention switch, an angle chosen and the chart’s cursor go with the film; what a goniometer read stays beside it', async ({
+  page,
+}) => {
   await page.goto('/sessions/pilar-1/read');
   await page.getByTestId('knee-min').waitFor();
   await page.getByRole('button', { name: /^Hip \d/ }).click();
@@ -185,9 +187,16 @@ test('a convention switch, an angle chosen and the chart’s cursor go with the 
   await page.getByRole('option', { name: 'Road race' }).click();
   // Pilar's hamstrings, rounding back and return from time off raise the protocol's floor of 35°: by the largest, 5°, and by half of the next.
   await expect(page.getByTestId('measure-backAngleDeg')).toContainText('42.5 to 47.5°');
+  // What a goniometer read of her standing still is typed beside it.
+  const statics = page.getByRole('region', { name: 'Goniometer readings' });
+  await statics.getByRole('button', { name: 'Enter readings' }).click();
+  await statics.getByLabel('Knee, right').fill('31');
+  await statics.getByLabel('Knee, right').press('Enter');
+  await expect(statics.getByTestId('static-kneeFlexionDeg')).toContainText(/ than held/);
   await saved(page);
   await page.reload();
   await expect(page.getByTestId('measure-backAngleDeg')).toContainText('42.5 to 47.5°');
+  await expect(statics.getByLabel('Knee, right')).toHaveValue('31');
 });
 
 test('the dark theme stays after a reload, and stations without what they need say so', async ({ page }) => {

@@ -75,6 +75,10 @@ test('the change log by keyboard alone: step, word, undo, all of it back', async
   await page.reload();
   await expect(log.getByRole('listitem')).toHaveCount(4);
   await expect(stands).toContainText('4 mm');
+  // The sequence is where it was.
+  await turnTo(page, '/sessions/idris-1/plan');
+  await page.getByRole('tab', { name: 'Complaints' }).click();
+  await expect(stance.getByRole('listitem').first()).toContainText('made no difference');
 });
 
 test('the step ladder marks the plateau and where it turns, beside any measure', async ({ page }) => {
