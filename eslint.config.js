@@ -178,6 +178,19 @@ export default tseslint.config(
     rules: { '@typescript-eslint/no-restricted-imports': ['error', { patterns: [fromApp] }] },
   },
   {
+    files: ['app/**/*.{ts,tsx}'],
+    ignores: ['app/session/useSend.ts'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: "ImportSpecifier[imported.name='useFetcher']",
+          message: 'What is handed to an action goes by session/useSend: it is on its way from then on.',
+        },
+      ],
+    },
+  },
+  {
     files: ['app/**/*.{ts,tsx}', 'core/**/*.ts', 'sim/**/*.ts', 'scripts/**/*.ts'],
     ignores: ['**/*.test.{ts,tsx}'],
     // More than four want names.

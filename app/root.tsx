@@ -26,6 +26,7 @@ import { wholeIndex } from './storage/studioIndex';
 import { loadStudio } from './storage/studio';
 import { followStudio } from './storage/tabs';
 import { anythingUnsaved } from './session/visits';
+import { isWriting } from './storage/saveState';
 import { loadDrafts } from './storage/drafts';
 import { PlainHttp } from './ui/PlainHttp';
 import { NoticeBar } from './ui/NoticeBar';
@@ -99,7 +100,7 @@ export default function Root({ loaderData }: Route.ComponentProps) {
   useEffect(() => {
     // What could not be stored yet would be lost with the page.
     const ask = (e: BeforeUnloadEvent): void => {
-      if (anythingUnsaved()) e.preventDefault();
+      if (anythingUnsaved() || isWriting()) e.preventDefault();
     };
     window.addEventListener('beforeunload', ask);
     return () => window.removeEventListener('beforeunload', ask);

@@ -9,7 +9,6 @@ import {
   data,
   Link,
   Outlet,
-  useFetcher,
   useParams,
   useRouteLoaderData,
   type ShouldRevalidateFunctionArgs,
@@ -33,6 +32,8 @@ import { allProtocols } from '../storage/protocols';
 import { partsThere } from '../storage/parts';
 import { followSession } from '../storage/tabs';
 import type { Direction } from '../storage/past';
+import { useSend } from '../session/useSend';
+import type { EditResult } from '../../core/visit/edits.ts';
 import { openVisit, refreshVisit, stepVisit, visitStore } from '../session/visits';
 import { loadRider } from '../storage/sessions';
 import type { Route } from './+types/session';
@@ -89,16 +90,13 @@ export function useSession() {
 /** Takes back and does again what was edited in this session, by button or Ctrl+Z. Boards of points have their own. */
 function UndoRedo() {
   const { sessionId = '' } = useParams();
-  const fetcher = useFetcher<typeof clientAction>();
-  const { submit, data: answer } = fetcher;
+  const { fetcher, send } = useSend<{ kind: Direction }, EditResult>();
+  const answer = fetcher.data;
   const steps = useStore(visitStore, ({ open }) => open[sessionId]?.steps);
   useEffect(() => {
     if (answer?.ok === false) notify(answer.message);
   }, [answer]);
-  const go = useCallback(
-    (kind: Direction) => void submit({ kind }, { method: 'post', encType: 'application/json' }),
-    [submit],
-  );
+  const go = useCallback((kind: Direction) => send({ kind }), [send]);
   useEffect(() => {
     const onKey = (e: KeyboardEvent): void => {
       if (e.defaultPrevented || !(e.ctrlKey || e.metaKey) || e.target instanceof HTMLTextAreaElement) return;

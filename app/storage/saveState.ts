@@ -79,26 +79,37 @@ export function onceSaved(go: () => void): void {
   setTimeout(look, BEGUN_BY_MS);
 }
 
-/**
- * Runs a write and tells the page how it went; the error goes on to the caller.
- * @param unsaved why a result that came without an error is not saved all the same; null where it is
- */
-export async function saving<T>(
-  write: () => Promise<T>,
-  unsaved: (result: T) => string | null = () => null,
-): Promise<T> {
+/** Runs what will write, or may: nothing is told as saved meanwhile. How it went, the writes themselves tell. */
+export async function underWay<T>(work: () => Promise<T>): Promise<T> {
   pending += 1;
   settle();
   try {
-    const result = await write();
-    const why = unsaved(result);
-    refused = why === null ? null : { state: 'failed', why, full: false, again: false };
-    return result;
-  } catch (error) {
-    refused = { state: 'failed', why: whyNot(error), full: isFull(error), again: false };
-    throw error;
+    return await work();
   } finally {
     pending -= 1;
     settle();
   }
 }
+
+/**
+ * Runs a write and tells the page how it went; the error goes on to the caller.
+ * @param unsaved why a result that came without an error is not saved all the same; null where it is
+ */
+export const saving = <T>(
+  write: () => Promise<T>,
+  unsaved: (result: T) => string | null = () => null,
+): Promise<T> =>
+  underWay(async () => {
+    try {
+      const result = await write();
+      const why = unsaved(result);
+      refused = why === null ? null : { state: 'failed', why, full: false, again: false };
+      return result;
+    } catch (error) {
+      refused = { state: 'failed', why: whyNot(error), full: isFull(error), again: false };
+      throw error;
+    }
+  });
+
+/** Whether a write is under way: what it writes would be lost with the page. */
+export const isWriting = (): boolean => pending > 0;

@@ -8,7 +8,8 @@ import Tooltip from '@mui/material/Tooltip';
 import Typography from '@mui/material/Typography';
 import type { ReactNode } from 'react';
 import { useStore } from 'zustand';
-import { Link, useFetcher } from 'react-router';
+import { Link } from 'react-router';
+import { useSend } from '../session/useSend';
 import { offlineStore, takeNewer } from '../offline/register';
 import { JobsLine } from './JobsLine';
 import { StudioMenu } from './StudioMenu';
@@ -81,14 +82,10 @@ const BUTTONS_PX = { xs: '44px', sm: '104px' };
 
 /** The wordmark, what the page is about, and the state of saving. */
 export function TopBar({ children, tools }: { children?: ReactNode; tools?: ReactNode }) {
-  const fetcher = useFetcher();
+  const { send } = useSend<{ theme: 'light' | 'dark' }>('/settings');
   const afterFirst = useAfterFirst();
   const dark = useTheme().palette.mode === 'dark';
-  const turn = (): void =>
-    void fetcher.submit(
-      { theme: dark ? 'light' : 'dark' },
-      { method: 'post', action: '/settings', encType: 'application/json' },
-    );
+  const turn = (): void => send({ theme: dark ? 'light' : 'dark' });
   return (
     <>
       <Box

@@ -5,12 +5,12 @@ import Dialog from '@mui/material/Dialog';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import Typography from '@mui/material/Typography';
 import { useState, type ReactNode } from 'react';
-import { useFetcher } from 'react-router';
 import type { MeasureReading } from '../../../core/protocol/measures.ts';
 import { type MeasureKey } from '../../../core/protocol/protocols.ts';
 import { measureName, verdictWords } from '../../../core/protocol/convention.ts';
 import { GlanceFigure } from '../../ui/GlanceFigure';
 import type { Convention } from '../../ui/words/angleText';
+import { useSend } from '../../session/useSend';
 import { useStudio } from '../../session/useStudio';
 
 const LEAST = 3;
@@ -28,18 +28,14 @@ export function Glance({
   chart: ReactNode;
   onClose: () => void;
 }) {
-  const fetcher = useFetcher();
+  const { send } = useSend<{ glance: readonly string[] }>('/settings');
   const [choosing, setChoosing] = useState(false);
   const { glance: stored } = useStudio();
   const [glance, setGlance] = useState<readonly string[]>(stored);
   const change = (key: MeasureKey, on: boolean): void => {
     const next = on ? [...glance, key] : glance.filter((k) => k !== key);
     setGlance(next);
-    void fetcher.submit({ glance: next } as Parameters<typeof fetcher.submit>[0], {
-      method: 'post',
-      action: '/settings',
-      encType: 'application/json',
-    });
+    send({ glance: next });
   };
   const shown = measures.filter((m) => glance.includes(m.key));
   return (

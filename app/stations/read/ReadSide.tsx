@@ -4,7 +4,7 @@ import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
 import { useMemo, useState } from 'react';
-import { useFetcher, useSearchParams } from 'react-router';
+import { useSearchParams } from 'react-router';
 import { readFile } from '../../jobs/files';
 import { inDegrees, judgeReading, type MeasureReading } from '../../../core/protocol/measures.ts';
 import { partnerOf } from '../../../core/visit/pairs.ts';
@@ -41,6 +41,7 @@ import { StrokeClock } from './StrokeClock';
 import { takeText } from '../../ui/words/takeWords';
 import { protocolOf } from '../../../core/visit/visitCase.ts';
 import { useClip } from '../../ui/film/useClip';
+import { useSend } from '../../session/useSend';
 import { useStudio } from '../../session/useStudio';
 import { useFrontal, useTakeReadings } from '../../jobs/useTakeResults';
 import { useTurnCursor } from './useTurnCursor';
@@ -295,20 +296,14 @@ function Heading({
 }
 
 function ConventionSwitch({ convention }: { convention: Convention }) {
-  const fetcher = useFetcher();
+  const { send } = useSend<{ jointConvention: Convention }>('/settings');
   return (
     <ToggleButtonGroup
       exclusive
       size="small"
       value={convention}
       aria-label="How knee and elbow are quoted"
-      onChange={(_, v: Convention | null) =>
-        v &&
-        void fetcher.submit(
-          { jointConvention: v },
-          { method: 'post', action: '/settings', encType: 'application/json' },
-        )
-      }
+      onChange={(_, v: Convention | null) => v && send({ jointConvention: v })}
     >
       <ToggleButton value="bend">Bend, straight 0°</ToggleButton>
       <ToggleButton value="inside">Inside, straight 180°</ToggleButton>

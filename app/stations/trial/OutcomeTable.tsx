@@ -10,10 +10,11 @@ import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import { useMemo, useState } from 'react';
-import { Link, useFetcher } from 'react-router';
+import { Link } from 'react-router';
 import { USUAL_HABITS } from '../../../core/model/bodyModel.ts';
 import { effectsOf } from '../../../core/plan/controls/controls.ts';
 import { forecastOf, preparedOnce } from '../../../core/model/forecast.ts';
+import type { Habits } from '../../../core/model/bodyModel.ts';
 import { learnHabits } from '../../../core/model/learn.ts';
 import type { Effects } from '../../../core/model/effects.ts';
 import { arrivalOf, type Arrival } from '../../../core/visit/arrival.ts';
@@ -29,6 +30,7 @@ import { isOut } from '../../../core/protocol/judge.ts';
 import { measureName, verdictWords } from '../../../core/protocol/convention.ts';
 import { quoted } from '../../ui/words/angleText';
 import { movesText } from '../../ui/words/moveText';
+import { useSend } from '../../session/useSend';
 import { useStudio } from '../../session/useStudio';
 
 interface Filmed {
@@ -114,7 +116,7 @@ function OutcomeRow({ row: r }: { row: Outcome }) {
 export function OutcomeTable({ before, after }: { before: Filmed; after: Filmed }) {
   const { rider } = useSession();
   const { jointConvention, lengthUnit } = useStudio();
-  const fetcher = useFetcher<{ message?: string } | null>();
+  const { fetcher, send } = useSend<{ what: 'habits'; habits: Habits }>(`/riders/${after.session.riderId}`);
   const sameVisit = before.session.id === after.session.id;
   const [anew, setAnew] = useState(!sameVisit);
   const moves = useMemo(
@@ -204,10 +206,10 @@ export function OutcomeTable({ before, after }: { before: Filmed; after: Filmed 
             variant="outlined"
             disabled={Boolean(kept)}
             onClick={() =>
-              void fetcher.submit(
-                { what: 'habits', habits: { kappa: { ...learned.kappa }, rho: { ...learned.rho } } },
-                { method: 'post', action: `/riders/${after.session.riderId}`, encType: 'application/json' },
-              )
+              send({
+                what: 'habits',
+                habits: { kappa: { ...learned.kappa }, rho: { ...learned.rho } },
+              })
             }
           >
             {kept ? 'Kept with the rider' : 'Keep with the rider: plans use it from now on'}

@@ -6,13 +6,14 @@ import Typography from '@mui/material/Typography';
 import { DataGrid, GridActionsCellItem, type GridColDef } from '@mui/x-data-grid';
 import { nanoid } from 'nanoid';
 import { useContext, useEffect, useMemo, useRef, useState } from 'react';
-import { data, useFetcher } from 'react-router';
+import { data } from 'react-router';
 import { useStudio } from '../../session/useStudio';
 import { PART_KINDS, PART_NUMBERS, UNMEASURED_PART, type Part } from '../../../core/bike/parts.ts';
 import { writePartsCsv } from '../../../core/formats/partsCsv.ts';
 import { partSchema } from '../../../core/records/schemas.ts';
 import { download } from '../../ui/download';
 import { answering } from '../../session/answering';
+import { useSend } from '../../session/useSend';
 import { RouteTrouble } from '../../ui/RouteTrouble';
 import { TopBar } from '../../ui/TopBar';
 import { CATALOGUE } from '../../demo/catalogue';
@@ -68,18 +69,13 @@ function whyNot(part: Part): string | null {
 }
 
 export default function Parts({ loaderData }: Route.ComponentProps) {
-  const fetcher = useFetcher<{ message: string } | null>();
+  const { fetcher, send } = useSend<Sent>();
   const { currency } = useStudio();
   const nonce = useContext(NonceContext);
   const input = useRef<HTMLInputElement | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
   // What was sent stands at once; the store's answer follows.
   const parts = (fetcher.json as unknown as Sent | undefined)?.to ?? loaderData.parts;
-  const send = (sent: Sent): void =>
-    void fetcher.submit(sent as unknown as Parameters<typeof fetcher.submit>[0], {
-      method: 'post',
-      encType: 'application/json',
-    });
   const store = (next: Part[]): void => send({ to: next, from: parts });
   const remove = (id: string): void => {
     const k = parts.findIndex((p) => p.id === id);

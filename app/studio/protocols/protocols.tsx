@@ -7,13 +7,14 @@ import Snackbar from '@mui/material/Snackbar';
 import Typography from '@mui/material/Typography';
 import { nanoid } from 'nanoid';
 import { useRef, useState } from 'react';
-import { data, Link, useFetcher, useNavigate } from 'react-router';
+import { data, Link, useNavigate } from 'react-router';
 import { writeProtocols } from '../../../core/formats/protocolsJson.ts';
 import { PROTOCOLS, type Protocol } from '../../../core/protocol/protocols.ts';
 import { mergeProtocols, newestOf, nextVersion } from '../../../core/protocol/shelf.ts';
 import { download } from '../../ui/download';
 import { ProtocolTable } from './ProtocolTable';
 import { answering } from '../../session/answering';
+import { useSend } from '../../session/useSend';
 import { RouteTrouble } from '../../ui/RouteTrouble';
 import { TopBar } from '../../ui/TopBar';
 import { CATALOGUE } from '../../demo/catalogue';
@@ -67,7 +68,7 @@ function ProtocolLink({ protocol: p, open }: { protocol: Protocol; open: boolean
 
 /** The studio's protocols: the five to start from, and what it made of them; every version kept. */
 export default function Protocols({ loaderData, params }: Route.ComponentProps) {
-  const fetcher = useFetcher<{ message: string } | null>();
+  const { fetcher, send } = useSend<Sent>();
   const navigate = useNavigate();
   const input = useRef<HTMLInputElement | null>(null);
   const [message, setMessage] = useState<string | null>(null);
@@ -81,13 +82,7 @@ export default function Protocols({ loaderData, params }: Route.ComponentProps) 
   const store = (next: Protocol[], words: string): void => {
     setBefore(own);
     setMessage(words);
-    void fetcher.submit(
-      { to: next, from: own } satisfies Sent as unknown as Parameters<typeof fetcher.submit>[0],
-      {
-        method: 'post',
-        encType: 'application/json',
-      },
-    );
+    send({ to: next, from: own });
   };
   const keep = (changed: Protocol): void => {
     const next = nextVersion(changed, all, new Date().toISOString());

@@ -4,7 +4,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
-import { data, redirect, useFetcher, useSubmit } from 'react-router';
+import { data, redirect, useSubmit } from 'react-router';
 import { historyOf } from '../../../core/report/history.ts';
 import { bikesOf } from '../../../core/visit/bikes.ts';
 import { checkRecord, riderEmail, riderName, riderPhone } from '../../../core/records/schemas.ts';
@@ -14,14 +14,16 @@ import { FollowUps } from '../../ui/FollowUps';
 import { download } from '../../ui/download';
 import { answering } from '../../session/answering';
 import { RouteTrouble } from '../../ui/RouteTrouble';
-import { BikesSheet, Deletion, VisitRow, type Ask, type RiderRequest } from './RiderSheets';
+import { BikesSheet, Deletion, VisitRow, type RiderRequest } from './RiderSheets';
 import { Timeline } from './Timeline';
 import { TopBar } from '../../ui/TopBar';
 import { WordsField } from '../../ui/fields/WordsField';
 import { CATALOGUE } from '../../demo/catalogue';
 import { saveBundle } from '../../jobs/backup';
 import { notify } from '../../session/notices';
+import { useSend } from '../../session/useSend';
 import { editVisit } from '../../session/visits';
+import { underWay } from '../../storage/saveState';
 import { tellWhatWent } from '../../session/went';
 import { newBike, storedBikes } from '../../storage/bikes';
 import { liesInTrash, sessionsOf } from '../../storage/trash';
@@ -150,23 +152,20 @@ export const clientAction = answering(async ({ request, params }: Route.ClientAc
 
 export default function RiderPage({ loaderData }: Route.ComponentProps) {
   const { rider, sessions, bikes } = loaderData;
-  const fetcher = useFetcher<{ message: string } | null>();
+  const { fetcher, send: ask } = useSend<RiderRequest>();
   const [packing, setPacking] = useState(false);
   const [deleting, setDeleting] = useState<'rider' | string | null>(null);
-  const ask: Ask = (wanted) =>
-    void fetcher.submit(wanted as unknown as Parameters<typeof fetcher.submit>[0], {
-      method: 'post',
-      encType: 'application/json',
-    });
   // Whatever page stands by then.
   const submit = useSubmit();
   const back = (wanted: RiderRequest): void =>
-    void submit(wanted as unknown as Parameters<typeof submit>[0], {
-      method: 'post',
-      encType: 'application/json',
-      action: `/riders/${rider.id}`,
-      navigate: false,
-    });
+    void underWay(() =>
+      submit(wanted as unknown as Parameters<typeof submit>[0], {
+        method: 'post',
+        encType: 'application/json',
+        action: `/riders/${rider.id}`,
+        navigate: false,
+      }),
+    );
   const nameOf = (bikeId: string): string =>
     bikes.find((b) => b.bike.id === bikeId)?.bike.name || 'a bike without a name';
   const films = sessions.reduce((n, s) => n + s.takes.length, 0);

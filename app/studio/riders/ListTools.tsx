@@ -5,6 +5,7 @@ import { Link, useSubmit } from 'react-router';
 import type { RiderOrder } from '../../../core/visit/summaries.ts';
 import { TRASH_DAYS } from '../../../core/visit/visits.ts';
 import { notify } from '../../session/notices';
+import { underWay } from '../../storage/saveState';
 import { Choice } from '../../ui/fields/Choice';
 import { many } from '../../ui/words/many';
 
@@ -33,6 +34,8 @@ export function ListTools({
   trashed: number;
 }) {
   const submit = useSubmit();
+  const move = (samples: 'remove' | 'restore'): void =>
+    void underWay(() => submit({ samples }, { method: 'post', navigate: false }));
   return (
     <Box sx={{ display: 'flex', gap: 3, alignItems: 'flex-end', flexWrap: 'wrap' }}>
       <TextField
@@ -48,10 +51,10 @@ export function ListTools({
       {samples > 0 && (
         <Button
           onClick={() => {
-            void submit({ samples: 'remove' }, { method: 'post', navigate: false });
+            move('remove');
             notify(
               `${many(samples, 'sample rider')} removed, and the sample parts. They stay in the trash for ${TRASH_DAYS} days.`,
-              () => void submit({ samples: 'restore' }, { method: 'post', navigate: false }),
+              () => move('restore'),
             );
           }}
         >

@@ -9,6 +9,7 @@ import { useForm } from 'react-hook-form';
 import { useNavigation, useSubmit } from 'react-router';
 import { PageDialog } from '../../ui/PageDialog';
 import { riderName } from '../../../core/records/schemas.ts';
+import { underWay } from '../../storage/saveState';
 
 interface NewRiderFields {
   name: string;
@@ -42,7 +43,9 @@ export function NewRider({
     <PageDialog open={open} onClose={onClose} unsaved={formState.isDirty && !busy} fullWidth maxWidth="sm">
       <form
         noValidate
-        onSubmit={(e) => void handleSubmit((fields) => submit({ ...fields }, { method: 'post' }))(e)}
+        onSubmit={(e) =>
+          void handleSubmit((fields) => underWay(() => submit({ ...fields }, { method: 'post' })))(e)
+        }
       >
         <DialogTitle>New rider</DialogTitle>
         <DialogContent sx={{ display: 'grid', gap: 2, pt: 1 }}>

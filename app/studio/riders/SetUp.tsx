@@ -9,7 +9,7 @@ import Typography from '@mui/material/Typography';
 import Joi from 'joi';
 import { useEffect } from 'react';
 import { Controller, useForm } from 'react-hook-form';
-import { useFetcher } from 'react-router';
+import { useSend } from '../../session/useSend';
 import { PageDialog } from '../../ui/PageDialog';
 import type { Studio } from '../../../core/records/types.ts';
 import { PROTOCOLS } from '../../../core/protocol/protocols.ts';
@@ -40,7 +40,7 @@ const schema = Joi.object<SetUpFields, true>({
 
 /** Whose studio it is: name, contact, and how lengths and papers are written. */
 export function SetUp({ studio, onClose }: { studio: Studio; onClose: () => void }) {
-  const fetcher = useFetcher<{ message: string } | null>();
+  const { fetcher, send } = useSend<SetUpFields>('/settings');
   const { lengthUnit, paper, protocolId } = studio;
   const { register, control, handleSubmit, formState } = useForm<SetUpFields>({
     defaultValues: { name: '', fitter: '', contact: '', lengthUnit, paper, protocolId },
@@ -58,17 +58,7 @@ export function SetUp({ studio, onClose }: { studio: Studio; onClose: () => void
   });
   return (
     <PageDialog open onClose={onClose} unsaved={isDirty} fullWidth maxWidth="sm">
-      <form
-        noValidate
-        onSubmit={(e) =>
-          void handleSubmit((fields) =>
-            fetcher.submit(
-              { ...fields },
-              { method: 'post', action: '/settings', encType: 'application/json' },
-            ),
-          )(e)
-        }
-      >
+      <form noValidate onSubmit={(e) => void handleSubmit(send)(e)}>
         <DialogTitle>Your studio</DialogTitle>
         <DialogContent sx={{ display: 'grid', gap: 2 }}>
           <Typography color="textSecondary">

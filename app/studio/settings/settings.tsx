@@ -4,7 +4,6 @@ import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useMemo } from 'react';
-import { useFetcher } from 'react-router';
 import { PROTOCOLS } from '../../../core/protocol/protocols.ts';
 import type { DayFormat, Studio as StudioRecord } from '../../../core/records/types.ts';
 import { lengthWithUnit } from '../../../core/units/length.ts';
@@ -16,6 +15,7 @@ import { RouteTrouble } from '../../ui/RouteTrouble';
 import { KeyField } from '../../ui/fields/KeyField';
 import { TopBar } from '../../ui/TopBar';
 import { isSample } from '../../demo/signature';
+import { useSend } from '../../session/useSend';
 import { useStudio } from '../../session/useStudio';
 import { WordsField } from '../../ui/fields/WordsField';
 import { saveStudio } from '../../storage/studio';
@@ -39,9 +39,7 @@ export const clientAction = answering(async ({ request }: Route.ClientActionArgs
 export default function Settings() {
   const studio = useStudio();
   const currencies = useMemo(() => currencyChoices(), []);
-  const fetcher = useFetcher<{ message: string } | null>();
-  const change = (by: Partial<StudioRecord>): void =>
-    void fetcher.submit(by, { method: 'post', action: '/settings', encType: 'application/json' });
+  const { fetcher, send: change } = useSend<Partial<StudioRecord>>('/settings');
   return (
     <Box sx={{ minHeight: '100vh' }}>
       <TopBar>

@@ -7,7 +7,6 @@ import Typography from '@mui/material/Typography';
 import { descending } from 'd3';
 import dayjs from 'dayjs';
 import { useState } from 'react';
-import { useFetcher } from 'react-router';
 import { PageDialog } from '../../ui/PageDialog';
 import { byRider } from '../../../core/visit/summaries.ts';
 import { TRASH_DAYS } from '../../../core/visit/visits.ts';
@@ -17,6 +16,7 @@ import { RouteTrouble } from '../../ui/RouteTrouble';
 import { TopBar } from '../../ui/TopBar';
 import { eraseTake } from '../../session/erase';
 import { clearNotice } from '../../session/notices';
+import { useSend } from '../../session/useSend';
 import { mustEdit } from '../../session/visits';
 import { eraseRider, eraseSessionById } from '../../storage/trash';
 import { erasePart, loadParts, saveParts } from '../../storage/parts';
@@ -78,13 +78,10 @@ export async function clientLoader(): Promise<{ trashed: Binned[] }> {
   return { trashed: trashed.sort((a, b) => descending(a.deletedIso, b.deletedIso)) };
 }
 
+type TrashRequest = Pick<Binned, 'kind' | 'id' | 'sessionId'> & { what: 'back' | 'erase' };
+
 export const clientAction = answering(async ({ request }: Route.ClientActionArgs) => {
-  const { what, kind, id, sessionId } = (await request.json()) as Pick<
-    Binned,
-    'kind' | 'id' | 'sessionId'
-  > & {
-    what: 'back' | 'erase';
-  };
+  const { what, kind, id, sessionId } = (await request.json()) as TrashRequest;
   // The notice of how it came here offers an Undo that has nothing left to bring back.
   clearNotice();
   if (kind === 'take') {
@@ -109,10 +106,10 @@ export const clientAction = answering(async ({ request }: Route.ClientActionArgs
 
 export default function Trash({ loaderData }: Route.ComponentProps) {
   const { trashed } = loaderData;
-  const fetcher = useFetcher();
+  const { send } = useSend<TrashRequest>();
   const [erasing, setErasing] = useState<Binned | null>(null);
-  const ask = (what: 'back' | 'erase', { kind, id, sessionId }: Binned): void =>
-    void fetcher.submit({ what, kind, id, sessionId }, { method: 'post', encType: 'application/json' });
+  const ask = (what: TrashRequest['what'], { kind, id, sessionId }: Binned): void =>
+    send({ what, kind, id, sessionId });
   return (
     <Box sx={{ minHeight: '100vh' }}>
       <TopBar>
