@@ -85,7 +85,7 @@ test('angles and the visit come back from their files; broken ones are told wher
   await page.goto('/sessions/idris-1/read');
   await page.getByTestId('knee-min').waitFor();
   const angles = readFileSync(await saved('Save angles (CSV)'), 'utf8');
-  const visit = readFileSync(await saved('Save session (JSON)'), 'utf8');
+  const visit = readFileSync(await saved('Save visit (JSON)'), 'utf8');
   const region = page.getByRole('region', { name: 'Compare with other takes' });
   const lay = (name: string, text: string): Promise<void> =>
     region

@@ -105,7 +105,7 @@ test('from an empty browser to a saddle height, through a reload, out to files a
   expect(anglesCsv.split('\n')[0]).toBe(
     'stroke,theta_deg,knee_flexion_deg,hip_angle_deg,ankle_angle_deg,foot_pitch_deg,back_angle_deg,shoulder_angle_deg,elbow_flexion_deg,forearm_angle_deg',
   );
-  const session = JSON.parse(await save(page, 'Save session (JSON)')) as {
+  const session = JSON.parse(await save(page, 'Save visit (JSON)')) as {
     summary: { strokes: number };
     session: { id: string };
   };

@@ -62,14 +62,14 @@ const pendingOf = (id: string): Pending[] =>
 
 const none = (message: string): EditResult => ({ ok: false, message });
 
-const GONE = 'This session is no longer on this device.';
+export const VISIT_GONE = 'This visit is no longer on this device.';
 const IN_TRASH = liesInTrash('This visit');
 
 /** Counts a write as under way until it is answered; one that found no place to write to must not end under “Saved”. */
 const counted = (write: (answer: (result: EditResult) => void) => void): Promise<EditResult> =>
   saving(
     () => new Promise<EditResult>(write),
-    (result) => (!result.ok && [GONE, IN_TRASH].includes(result.message) ? result.message : null),
+    (result) => (!result.ok && [VISIT_GONE, IN_TRASH].includes(result.message) ? result.message : null),
   );
 
 async function read(id: string): Promise<Checked<FitSession> | null> {
@@ -135,7 +135,7 @@ export async function editVisit(
   if (!visitStore.getState().open[id]) {
     // Under way from here on: “Saved” may not stand while the visit is only being opened for the edit.
     const opened = await saving(() => openVisit(id));
-    if (!opened) return none(GONE);
+    if (!opened) return none(VISIT_GONE);
     if (!opened.ok) return none(opened.message);
   }
   const now = visitStore.getState().open[id]!;
@@ -220,7 +220,7 @@ async function store(id: string, batch: readonly (Pending | Stepping)[]): Promis
   let past = await loadPast(id);
   let session = before;
   const answers = batch.map((w): EditResult => {
-    if (!session) return none(stored && !stored.ok ? stored.message : GONE);
+    if (!session) return none(stored && !stored.ok ? stored.message : VISIT_GONE);
     if (session.deletedIso !== null) return none(IN_TRASH);
     const result = isStepping(w) ? step(session, past, { which: w.which, tab, open }) : applied(session, w);
     if ('past' in result) past = result.past as Past;

@@ -51,7 +51,7 @@ export async function clientLoader({ params }: Route.ClientLoaderArgs) {
   await seedDemo(CATALOGUE);
   const stored = await openVisit(params.sessionId);
   if (!stored)
-    throw data('This session is not on this device. It may have been deleted, or made in another browser.', {
+    throw data('This visit is not on this device. It may have been deleted, or made in another browser.', {
       status: 404,
     });
   if (!stored.ok) throw data(stored.message, { status: 409 });
@@ -150,7 +150,7 @@ export default function Session({ loaderData }: Route.ComponentProps) {
       </TopBar>
       {company && (
         <Alert severity="info" variant="outlined" className="no-print" sx={{ borderRadius: 0, py: 0 }}>
-          This session is also open in another tab. Both show the same: what is changed in one, the other
+          This visit is also open in another tab. Both show the same: what is changed in one, the other
           follows.
         </Alert>
       )}

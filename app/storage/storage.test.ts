@@ -160,7 +160,7 @@ describe('edits of a visit', () => {
   it('of a visit that is gone or can’t be read are refused with a sentence, and damage nothing', async () => {
     expect(await editVisit('nobody-1', height(700))).toEqual({
       ok: false,
-      message: 'This session is no longer on this device.',
+      message: 'This visit is no longer on this device.',
     });
     const broken = { ...(await stored()), version: 999 };
     await sessionStore.setItem(ID, broken);

@@ -205,7 +205,7 @@ export function applyEdit(session: FitSession, edit: unknown): EditResult {
   if (!next) {
     return {
       ok: false,
-      message: NOT_POSSIBLE[e.kind] ?? 'There is no film in this session yet.',
+      message: NOT_POSSIBLE[e.kind] ?? 'There is no film in this visit yet.',
     };
   }
   const whole = sessionSchema.validate(next, { convert: false });

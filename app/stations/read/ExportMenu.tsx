@@ -48,13 +48,13 @@ export function ExportMenu({
         <MenuItem
           onClick={act(() =>
             download(
-              `${stem}-session.json`,
+              `${stem}-visit.json`,
               JSON.stringify({ session, summary: summarise(reading) }, null, 2),
               'application/json',
             ),
           )}
         >
-          Save session (JSON)
+          Save visit (JSON)
         </MenuItem>
         <MenuItem
           onClick={() => {

@@ -22,7 +22,7 @@ import { CATALOGUE } from '../../demo/catalogue';
 import { saveBundle } from '../../jobs/backup';
 import { notify } from '../../session/notices';
 import { useSend } from '../../session/useSend';
-import { editVisit } from '../../session/visits';
+import { editVisit, VISIT_GONE } from '../../session/visits';
 import { underWay } from '../../storage/saveState';
 import { tellWhatWent } from '../../session/went';
 import { newBike, storedBikes } from '../../storage/bikes';
@@ -141,7 +141,7 @@ export const clientAction = answering(async ({ request, params }: Route.ClientAc
     default: {
       const going = wanted.what === 'delete-session';
       const stored = await (going ? binVisit(wanted.sessionId, now) : loadSession(wanted.sessionId));
-      if (!stored?.ok) return { message: stored?.message ?? 'This session is no longer on this device.' };
+      if (!stored?.ok) return { message: stored?.message ?? VISIT_GONE };
       if (going) return null;
       const session = nextVisit(stored.value, nanoid(), now);
       await saveSession(session);
