@@ -57,9 +57,9 @@ export interface HarmonicBasis {
   factors: { l: Float64Array; size: number }[];
   /**
    * Row by row, as `rows`, each solved forward through the factor without its own fold: times the others' solved sums, term by term,
-   * it gives what they foretell of that sample, a higher order adding its own terms.
+   * it gives what they say of that sample, a higher order adding its own terms.
    */
-  foretelling: Float64Array;
+  foldWeights: Float64Array;
 }
 
 /** Cholesky factor of a symmetric matrix, row by row, and the size up to which it is positive definite. */
@@ -129,12 +129,12 @@ export function harmonicBasis(
         width,
       ),
     );
-  const foretelling = rows.slice();
+  const foldWeights = rows.slice();
   for (let i = 0; i < samples; i += 1) {
     const at = i * width;
-    solveForward(factors[foldOf[i] + 1], foretelling.subarray(at, at + width), width);
+    solveForward(factors[foldOf[i] + 1], foldWeights.subarray(at, at + width), width);
   }
-  return { samples, highest, rows, width, foldOf, folds, factors, foretelling };
+  return { samples, highest, rows, width, foldOf, folds, factors, foldWeights };
 }
 
 /** Forward substitution, in place: what it gives for one order is the beginning of what it gives for the next. */
@@ -166,7 +166,7 @@ export function fitOnBasis(
   basis: HarmonicBasis,
   values: readonly number[],
 ): { curve: HarmonicCurve; order: number } | null {
-  const { rows, width: n, samples, highest, foldOf, folds, factors, foretelling } = basis;
+  const { rows, width: n, samples, highest, foldOf, folds, factors, foldWeights } = basis;
   // First of all folds, then of each.
   const sums = new Float64Array((folds + 1) * n);
   for (let i = 0; i < samples; i += 1) {
@@ -184,10 +184,10 @@ export function fitOnBasis(
     const of = (foldOf[i] + 1) * n;
     const at = i * n;
     const { size } = factors[foldOf[i] + 1];
-    let miss = values[i] - foretelling[at] * sums[of];
+    let miss = values[i] - foldWeights[at] * sums[of];
     for (let order = 1; order <= highest; order += 1) {
       const k = 2 * order;
-      miss -= foretelling[at + k - 1] * sums[of + k - 1] + foretelling[at + k] * sums[of + k];
+      miss -= foldWeights[at + k - 1] * sums[of + k - 1] + foldWeights[at + k] * sums[of + k];
       error[order] += k < size ? miss * miss : Infinity;
     }
   }

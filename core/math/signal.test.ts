@@ -104,7 +104,7 @@ describe('fitHarmonics', () => {
     for (let d = 0; d < 360; d += 7)
       expect(Math.abs(evaluateCurve(fit.curve, d) - evaluateCurve(truth, d))).toBeLessThan(0.2);
   });
-  it('takes the order by which each stroke is best foretold by the others, fitted anew without it', () => {
+  it('takes the order by which each stroke is best predicted by the others, fitted anew without it', () => {
     const row = (d: number, order: number): number[] => {
       const at = (d * Math.PI) / 180;
       return [1, ...range(1, order + 1).flatMap((k) => [Math.cos(k * at), Math.sin(k * at)])];
