@@ -1,4 +1,4 @@
-import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
+import type { Content, CustomTableLayout, TDocumentDefinitions } from 'pdfmake/interfaces';
 import type { Paper } from '../../core/records/handOver.ts';
 
 /** Ink on white paper: quiet, one accent for what matters, thin rules. */
@@ -30,8 +30,8 @@ export const rule = (width: number, heavy = false): Content => ({
   ],
 });
 
-/** What all papers share: size, head and foot with the page's number, styles. */
-export function paperOf(of: {
+/** What one paper has of its own: plain values, as a worker is given them. */
+export interface PaperSheet {
   paper: Paper;
   title: string;
   /** Who it is about, and which day. */
@@ -39,7 +39,23 @@ export function paperOf(of: {
   foot: string;
   margin?: number;
   content: Content[];
-}): TDocumentDefinitions {
+}
+
+/** Rules of tables, by their names. */
+export const LAYOUTS = {
+  coordinates: {
+    hLineWidth: (i, node) => (i === 1 ? 0.8 : i === 0 || i === node.table.body.length ? 0 : 0.3),
+    vLineWidth: () => 0,
+    hLineColor: () => INK,
+    paddingTop: () => 1.1,
+    paddingBottom: () => 0.6,
+    paddingLeft: () => 2,
+    paddingRight: () => 4,
+  },
+} satisfies Record<string, CustomTableLayout>;
+
+/** With what all papers share: size, head and foot with the page's number, styles. */
+export function definitionOf(of: PaperSheet): TDocumentDefinitions {
   const margin = of.margin ?? MARGIN;
   return {
     pageSize: of.paper,

@@ -1,6 +1,6 @@
-import type { Column, Content, TDocumentDefinitions } from 'pdfmake/interfaces';
+import type { Column, Content } from 'pdfmake/interfaces';
 import { REPORT_PARTS, type HandOver, type Paper, type ReportPartKey } from '../../core/records/handOver.ts';
-import { blocksOf, innerWidth, paperOf, rule } from './papers';
+import { blocksOf, innerWidth, rule, type PaperSheet } from './papers';
 
 /** A picture out of the rider's own film, as a data address, with its caption. */
 export interface FilmPicture {
@@ -27,7 +27,7 @@ export function reportPaper(of: {
   charts: readonly ReportChart[];
   /** The bike before and after, side by side. */
   bikes: readonly ReportChart[];
-}): TDocumentDefinitions {
+}): PaperSheet {
   const width = innerWidth(of.paper);
   const half = (width - 14) / 2;
   const content: Content[] = [
@@ -68,13 +68,13 @@ export function reportPaper(of: {
     style: 'note',
     margin: [0, 6, 0, 0],
   });
-  return paperOf({
+  return {
     paper: of.paper,
     title: `Bike fit, ${of.riderName}`,
     head: `${of.riderName}, ${of.day}`,
     foot: of.studio.name || 'Deep Angle',
     content,
-  });
+  };
 }
 
 /** Pictures or drawings two by two, each with its caption under it. */

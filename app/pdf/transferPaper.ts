@@ -1,7 +1,7 @@
-import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
+import type { Content, TableCell } from 'pdfmake/interfaces';
 import type { Coordinate } from '../../core/report/position.ts';
 import type { Paper } from '../../core/records/handOver.ts';
-import { INK, innerWidth, paperOf, QUIET, rule } from './papers';
+import { innerWidth, QUIET, rule, type LAYOUTS, type PaperSheet } from './papers';
 
 const MARGIN = 34;
 
@@ -16,7 +16,7 @@ export function transferPaper(of: {
   drawing: string | null;
   coordinates: readonly Coordinate[];
   show: (c: Coordinate) => string;
-}): TDocumentDefinitions {
+}): PaperSheet {
   const width = innerWidth(of.paper, MARGIN);
   const known = of.coordinates.filter((c) => c.value !== null);
   const open = of.coordinates.filter((c) => c.value === null).map((c) => c.name.toLowerCase());
@@ -68,15 +68,7 @@ export function transferPaper(of: {
       : []),
     {
       table: { headerRows: 1, widths: [130, 52, 20, '*'], body },
-      layout: {
-        hLineWidth: (i, node) => (i === 1 ? 0.8 : i === 0 || i === node.table.body.length ? 0 : 0.3),
-        vLineWidth: () => 0,
-        hLineColor: () => INK,
-        paddingTop: () => 1.1,
-        paddingBottom: () => 0.6,
-        paddingLeft: () => 2,
-        paddingRight: () => 4,
-      },
+      layout: 'coordinates' satisfies keyof typeof LAYOUTS,
     },
     {
       text: `${open.length ? `Not measured: ${open.join(', ')}. ` : ''}Lengths in the bike’s plane, bike level on its axles; ± is what the same measurement done twice may differ by.`,
@@ -85,12 +77,12 @@ export function transferPaper(of: {
       margin: [0, 4, 0, 0],
     },
   ];
-  return paperOf({
+  return {
     paper: of.paper,
     title: `Transfer sheet, ${of.riderName}`,
     head: `${of.riderName}, ${of.day}`,
     foot: [of.studio.name, of.studio.contact].filter(Boolean).join(', ') || 'Deep Angle',
     margin: MARGIN,
     content,
-  });
+  };
 }

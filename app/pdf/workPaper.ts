@@ -1,8 +1,8 @@
-import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
+import type { Content, TableCell } from 'pdfmake/interfaces';
 import { RETORQUE, totalOf, type Job, type OrderLine } from '../../core/report/orders.ts';
 import { moneyText, type Currency } from '../../core/units/money.ts';
 import type { Paper } from '../../core/records/handOver.ts';
-import { innerWidth, paperOf, rule } from './papers';
+import { innerWidth, rule, type PaperSheet } from './papers';
 
 /** A box to tick, drawn: fonts that ship have none. */
 const box = (ticked: boolean): Content => ({
@@ -36,7 +36,7 @@ export function workPaper(of: {
   jobs: readonly Job[];
   ticked: readonly string[];
   changes: readonly string[];
-}): TDocumentDefinitions {
+}): PaperSheet {
   const width = innerWidth(of.paper);
   const total = totalOf(of.parts);
   const rows: TableCell[][] = [
@@ -97,11 +97,11 @@ export function workPaper(of: {
     },
     { text: 'Done by ______________________________    on ____________________' },
   ];
-  return paperOf({
+  return {
     paper: of.paper,
     title: `Work order, ${of.riderName}`,
     head: `${of.riderName}, ${of.day}`,
     foot: of.studio.name || 'Deep Angle',
     content,
-  });
+  };
 }

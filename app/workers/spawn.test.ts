@@ -23,11 +23,13 @@ interface Api {
 
 it('a worker answers; one that breaks down or never came answers too, every call, with what happened', async () => {
   const { given, breaks } = worker();
-  const { api, end } = spawned<Api>(given);
+  const { api, isBroken, end } = spawned<Api>(given);
   expect(await api.add(2, 3)).toBe(5);
+  expect(isBroken()).toBe(false);
   const waits = api.never();
   breaks('');
   await expect(waits).rejects.toThrow('could not be loaded');
+  expect(isBroken()).toBe(true);
   await expect(api.add(2, 3)).rejects.toThrow('could not be loaded');
   end();
   await expect(api.add(2, 3)).rejects.toThrow();
@@ -35,6 +37,7 @@ it('a worker answers; one that breaks down or never came answers too, every call
   const left = ended.api.never();
   ended.end();
   await expect(left).rejects.toThrow('stopped before');
+  expect(ended.isBroken()).toBe(true);
   const other = worker();
   const client = spawned<Api>(other.given);
   const never = client.api.never();

@@ -11,6 +11,8 @@ import type { TrackApi } from './track.worker';
 /** A worker that looks like an object of async functions, and can be ended. */
 export interface Spawned<T> {
   api: Remote<T>;
+  /** Whether it never came, broke down or was ended: nothing is answered any more. */
+  isBroken: () => boolean;
   end: () => void;
 }
 
@@ -60,7 +62,7 @@ export function spawned<T>(worker: Worker): Spawned<T> {
     for (const fail of underWay) fail(broken);
     underWay.clear();
   };
-  return { api, end };
+  return { api, isBroken: () => broken !== null, end };
 }
 
 export const spawnClipReader = (): Spawned<ClipReader> =>

@@ -1,20 +1,20 @@
 // @vitest-environment happy-dom
 import { act, cleanup, renderHook } from '@testing-library/react';
-import type { TDocumentDefinitions } from 'pdfmake/interfaces';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
+import type { PaperSheet } from '../../pdf/papers';
 import { usePaper } from './usePaper';
 
-const printer = vi.hoisted(() => ({ made: [] as unknown[], broken: false }));
+const printer = vi.hoisted(() => ({ made: [] as string[], broken: false }));
 vi.mock('../../pdf/pdfmake', () => ({
   fetchPdfMaker: () => undefined,
-  makePdf: (definition: unknown) => {
+  makePdf: (sheet: PaperSheet) => {
     if (printer.broken) return Promise.reject(new Error('no letters'));
-    printer.made.push(definition);
+    printer.made.push(sheet.title);
     return Promise.resolve(new Blob([String(printer.made.length)]));
   },
 }));
 
-const paper = (title: string) => (): TDocumentDefinitions => ({ content: title });
+const paper = (title: string) => (): PaperSheet => ({ paper: 'A4', title, head: '', foot: '', content: [] });
 const pass = (ms: number): Promise<unknown> => act(() => vi.advanceTimersByTimeAsync(ms));
 
 beforeEach(() => {
@@ -46,7 +46,7 @@ it('the first paper is made at once, later ones when nothing has changed for a m
   await pass(400);
   expect(result.current.making).toBe(false);
   expect(result.current.blob).not.toBe(first);
-  expect(printer.made).toEqual([{ content: 'first' }, { content: 'abc' }]);
+  expect(printer.made).toEqual(['first', 'abc']);
 });
 
 it('what keeps a paper from being made is said, the one before stays, and the next good one takes the words away', async () => {

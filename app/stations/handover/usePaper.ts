@@ -1,5 +1,5 @@
-import type { TDocumentDefinitions } from 'pdfmake/interfaces';
 import { useEffect, useRef, useState } from 'react';
+import type { PaperSheet } from '../../pdf/papers';
 import { fetchPdfMaker, makePdf } from '../../pdf/pdfmake';
 
 export interface PaperState {
@@ -13,7 +13,7 @@ export interface PaperState {
 const SETTLE_MS = 400;
 const FIRST_MS = 30;
 
-type Compose = () => TDocumentDefinitions | Promise<TDocumentDefinitions>;
+type Compose = () => PaperSheet | Promise<PaperSheet>;
 
 /**
  * A PDF made anew whenever what it is made from changes, a moment after the last change.
