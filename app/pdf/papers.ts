@@ -2,7 +2,7 @@ import type { Content, CustomTableLayout, TDocumentDefinitions } from 'pdfmake/i
 import type { Paper } from '../../core/records/handOver.ts';
 
 /** Ink on white paper: quiet, one accent for what matters, thin rules. */
-export const INK = '#1d282e';
+const INK = '#1d282e';
 export const QUIET = '#55605f';
 
 const RULE = '#cfc7b5';
