@@ -135,6 +135,8 @@ function listen(port, left) {
   });
   server.listen(port, values.host, () => {
     endWith(server);
+    // The pages come with some thousand files: they are read now, not when the first page is asked for. What fails is told then.
+    import('../build/server/index.js').catch(() => undefined);
     console.log(`Deep Angle is ready: http://localhost:${port}`);
   });
 }
