@@ -75,7 +75,11 @@ test('a first visit: the studio is set up, the samples go and come back, a rider
   await expect(page.getByRole('region', { name: 'Today' })).toContainText('Nobody is due within the week.');
   await page.getByRole('button', { name: 'Remove the sample riders' }).click();
   await expect(page.getByText('No riders yet.')).toBeVisible();
+  // The Undo that is offered does what it says on whatever page it is pressed.
+  await turnTo(page, '/settings');
   await page.getByRole('button', { name: 'Undo' }).click();
+  await saved(page);
+  await turnTo(page, '/');
   await expect(page.getByText('sample', { exact: true })).toHaveCount(4);
 
   await page.getByRole('button', { name: 'New rider…' }).click();

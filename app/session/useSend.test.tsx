@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
-import { createRoutesStub } from 'react-router';
+import { createRoutesStub, Link } from 'react-router';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { isWriting, saveStore, saving } from '../storage/saveState';
 import { useSend } from './useSend';
@@ -60,5 +60,36 @@ describe('what is handed to an action', () => {
     expect(await screen.findByText('Refused')).toBeTruthy();
     await vi.waitFor(() => expect(state()).toMatchObject({ state: 'failed', why: 'no room' }));
     expect(isWriting()).toBe(false);
+  });
+
+  it('goes to the page that it was given on, also when another stands by then', async () => {
+    const given: string[] = [];
+    let undo = (): void => {};
+    const Parts = () => {
+      const { send } = useSend<{ back: string }>();
+      return (
+        <Link
+          to="/riders"
+          onClick={() => {
+            undo = () => send({ back: 'a stem' });
+          }}
+        >
+          Riders
+        </Link>
+      );
+    };
+    const action = (page: string) => async () => {
+      given.push(page);
+      return null;
+    };
+    const Routes = createRoutesStub([
+      { path: '/parts', Component: Parts, action: action('parts') },
+      { path: '/riders', Component: () => <h1>Riders</h1>, action: action('riders') },
+    ]);
+    render(<Routes initialEntries={['/parts']} />);
+    fireEvent.click(await screen.findByRole('link'));
+    await screen.findByRole('heading');
+    undo();
+    await vi.waitFor(() => expect(given).toEqual(['parts']));
   });
 });

@@ -4,7 +4,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
-import { data, redirect, useSubmit } from 'react-router';
+import { data, redirect } from 'react-router';
 import { historyOf } from '../../../core/report/history.ts';
 import { bikesOf } from '../../../core/visit/bikes.ts';
 import { checkRecord, riderEmail, riderName, riderPhone } from '../../../core/records/schemas.ts';
@@ -23,7 +23,6 @@ import { saveBundle } from '../../jobs/backup';
 import { notify } from '../../session/notices';
 import { useSend } from '../../session/useSend';
 import { editVisit, VISIT_GONE } from '../../session/visits';
-import { underWay } from '../../storage/saveState';
 import { tellWhatWent } from '../../session/went';
 import { newBike, storedBikes } from '../../storage/bikes';
 import { liesInTrash, sessionsOf } from '../../storage/trash';
@@ -155,17 +154,6 @@ export default function RiderPage({ loaderData }: Route.ComponentProps) {
   const { fetcher, send: ask } = useSend<RiderRequest>();
   const [packing, setPacking] = useState(false);
   const [deleting, setDeleting] = useState<'rider' | string | null>(null);
-  // Whatever page stands by then.
-  const submit = useSubmit();
-  const back = (wanted: RiderRequest): void =>
-    void underWay(() =>
-      submit(wanted as unknown as Parameters<typeof submit>[0], {
-        method: 'post',
-        encType: 'application/json',
-        action: `/riders/${rider.id}`,
-        navigate: false,
-      }),
-    );
   const nameOf = (bikeId: string): string =>
     bikes.find((b) => b.bike.id === bikeId)?.bike.name || 'a bike without a name';
   const films = sessions.reduce((n, s) => n + s.takes.length, 0);
@@ -272,11 +260,11 @@ export default function RiderPage({ loaderData }: Route.ComponentProps) {
         onDelete={() => {
           if (deleting === 'rider') {
             ask({ what: 'delete' });
-            notify(`${rider.name} moved to the trash.`, () => back({ what: 'restore' }));
+            notify(`${rider.name} moved to the trash.`, () => ask({ what: 'restore' }));
           } else {
             const sessionId = deleting!;
             ask({ what: 'delete-session', sessionId });
-            notify('The visit was moved to the trash.', () => back({ what: 'restore-session', sessionId }));
+            notify('The visit was moved to the trash.', () => ask({ what: 'restore-session', sessionId }));
           }
         }}
       />

@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
-import { Link, useSubmit } from 'react-router';
+import { Link, useFormAction, useSubmit } from 'react-router';
 import type { RiderOrder } from '../../../core/visit/summaries.ts';
 import { TRASH_DAYS } from '../../../core/visit/visits.ts';
 import { notify } from '../../session/notices';
@@ -34,8 +34,10 @@ export function ListTools({
   trashed: number;
 }) {
   const submit = useSubmit();
+  // Of this page, also where the Undo is pressed on another.
+  const action = useFormAction();
   const move = (samples: 'remove' | 'restore'): void =>
-    void underWay(() => submit({ samples }, { method: 'post', navigate: false }));
+    void underWay(() => submit({ samples }, { method: 'post', navigate: false, action }));
   return (
     <Box sx={{ display: 'flex', gap: 3, alignItems: 'flex-end', flexWrap: 'wrap' }}>
       <TextField
